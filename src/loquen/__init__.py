@@ -1,0 +1,1 @@
+"""Loquen: planning, checking and keeping freshwater animal systems."""

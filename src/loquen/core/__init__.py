@@ -1,0 +1,1 @@
+"""The job itself: physics, plans, figures and checks. Knows no web and no database."""

@@ -1,0 +1,226 @@
+"""The shipped library as frozen dataclasses: what each table's rows mean."""
+
+from dataclasses import dataclass
+from functools import cache
+from typing import Literal
+
+from loquen.core.data.tables import Table, read_csv, toml
+from loquen.core.errors import BrokenData
+
+Confidence = Literal["high", "fair", "low"]
+FeedsOn = Literal["herbivore", "omnivore", "carnivore", "shrimp", "reptile"]
+Level = Literal["bottom", "middle", "top", "all"]
+Current = Literal["still", "gentle", "moderate", "strong"]
+Temper = Literal["peaceful", "nippy", "territorial", "fierce", "hunter"]
+
+
+@dataclass(frozen=True, slots=True)
+class BodyShape:
+    key: str
+    label: str
+    a: float
+    b: float
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
+class Species:
+    """One kind of animal, at adult size, with the ranges it is kept in.
+
+    `group_least` is the smallest company it is kept in (1: alone or any number), `alone` that it must
+    have none of its kind; `females_per_male` 0 when sexes do not matter. `gape_frac` is the longest
+    prey as a share of the animal's own length.
+    """
+
+    key: str
+    common: str
+    scientific: str
+    family: str
+    shape: str
+    adult_length_cm: float
+    adult_mass_g: float | None
+    growth_per_year: float
+    temp_low_c: float
+    temp_high_c: float
+    ph_low: float
+    ph_high: float
+    gh_low_dgh: float
+    gh_high_dgh: float
+    salinity_low_ppt: float
+    salinity_high_ppt: float
+    feeds_on: FeedsOn
+    protein_frac: float
+    litres_low: float
+    litres_high: float
+    length_ratio: float
+    group_least: int
+    alone: bool
+    females_per_male: int
+    crowd: bool
+    temper: Temper
+    gape_frac: float
+    level: Level
+    current: Current
+    turnover: str
+    jumper: bool
+    breathes_air: bool
+    confidence: Confidence
+    source: str
+    note: str
+
+
+@dataclass(frozen=True, slots=True)
+class Bed:
+    key: str
+    label: str
+    porosity: float
+    displaced_share: float
+    bulk_kg_l: float
+    fine: bool
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
+class Material:
+    key: str
+    label: str
+    conductivity_w_mk: float
+    density_kg_l: float
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
+class Media:
+    key: str
+    label: str
+    area_m2_l: float
+    share_used: float
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
+class FilterKind:
+    key: str
+    label: str
+    flow_share: float
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
+class FilterModel:
+    key: str
+    label: str
+    kind: str
+    rated_lph: float
+    media_key: str
+    media_l: float
+    holds_l: float
+    watts: float
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
+class Turnover:
+    key: str
+    label: str
+    low_per_h: float
+    high_per_h: float
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
+class PlantCover:
+    key: str
+    label: str
+    n_g_m2_d: float
+    low_g_m2_d: float
+    high_g_m2_d: float
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
+class StockTank:
+    key: str
+    length_cm: float
+    width_cm: float
+    height_cm: float
+    pane_mm: float
+    source: str
+
+
+@cache
+def body_shapes() -> Table[BodyShape]:
+    return read_csv("body_shapes.csv", BodyShape)
+
+
+@cache
+def species() -> Table[Species]:
+    table = read_csv("species.csv", Species)
+    for row in table.values():
+        check_species(row)
+    return table
+
+
+def check_species(row: Species) -> None:
+    """Raise BrokenData naming the row when its columns contradict each other."""
+    faults = {
+        "shape is not in body_shapes.csv": row.shape not in body_shapes() and row.adult_mass_g is None,
+        "turnover is not in turnover.csv": row.turnover not in turnovers(),
+        "temperature range is upside down": row.temp_low_c >= row.temp_high_c,
+        "pH range is upside down": row.ph_low >= row.ph_high,
+        "hardness range is upside down": row.gh_low_dgh >= row.gh_high_dgh,
+        "salinity range is upside down": row.salinity_low_ppt > row.salinity_high_ppt,
+        "litres are upside down": row.litres_low > row.litres_high,
+        "protein is not a share": not 0 < row.protein_frac < 1,
+    }
+    for fault, found in faults.items():
+        if found:
+            raise BrokenData("species.csv", row.key, fault)
+
+
+@cache
+def beds() -> Table[Bed]:
+    return read_csv("beds.csv", Bed)
+
+
+@cache
+def materials() -> Table[Material]:
+    return read_csv("materials.csv", Material)
+
+
+@cache
+def media() -> Table[Media]:
+    return read_csv("media.csv", Media)
+
+
+@cache
+def filter_kinds() -> Table[FilterKind]:
+    return read_csv("filter_kinds.csv", FilterKind)
+
+
+@cache
+def filter_models() -> Table[FilterModel]:
+    return read_csv("filters.csv", FilterModel)
+
+
+@cache
+def turnovers() -> Table[Turnover]:
+    return read_csv("turnover.csv", Turnover)
+
+
+@cache
+def plant_covers() -> Table[PlantCover]:
+    return read_csv("plants.csv", PlantCover)
+
+
+@cache
+def stock_tanks() -> Table[StockTank]:
+    return read_csv("tanks.csv", StockTank)
+
+
+def stock_panes_mm() -> list[float]:
+    return [float(mm) for mm in toml("stock.toml")["pane_mm"]]
+
+
+def stock_heaters_w() -> list[float]:
+    return [float(watts) for watts in toml("stock.toml")["heater_w"]]

@@ -1,0 +1,47 @@
+"""The few things that can go wrong in the core: a code and its values, no prose."""
+
+from typing import Any
+
+
+class CoreError(Exception):
+    """Base of the core's errors.
+
+    `code` names the case; `values` are what a sentence about it needs.
+    """
+
+    def __init__(self, code: str, **values: Any) -> None:
+        super().__init__(f"{code}: {values}")
+        self.code = code
+        self.values = values
+
+
+class OutOfRange(CoreError, ValueError):
+    """A parameter outside its limits."""
+
+    def __init__(self, name: str, value: Any, low: float, high: float, unit: str) -> None:
+        super().__init__("out_of_range", name=name, value=value, low=low, high=high, unit=unit)
+
+
+class UnknownKey(CoreError, KeyError):
+    """A name that is not in the table it was looked up in."""
+
+    def __init__(self, table: str, key: str) -> None:
+        super().__init__("unknown_key", table=table, key=key)
+
+
+class Impossible(CoreError, ValueError):
+    """A named case without a number: no answer exists for these inputs."""
+
+
+class PlanConflict(CoreError, ValueError):
+    """Two parts of a plan that can not both be true."""
+
+    def __init__(self, code: str, path: str, **values: Any) -> None:
+        super().__init__(code, path=path, **values)
+
+
+class BrokenData(CoreError, ValueError):
+    """A row of the shipped tables that can not be used."""
+
+    def __init__(self, table: str, row: str, reason: str) -> None:
+        super().__init__("broken_data", table=table, row=row, reason=reason)

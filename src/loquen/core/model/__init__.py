@@ -1,0 +1,1 @@
+"""What a keeper describes: frozen dataclasses and their limits."""

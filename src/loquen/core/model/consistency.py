@@ -1,0 +1,108 @@
+"""Parts of a plan that can not both be true, each named with the field it is typed in."""
+
+from typing import Any
+
+from loquen.core.data import library
+from loquen.core.data.tables import Table
+from loquen.core.errors import PlanConflict
+from loquen.core.model.plan import Plan, Tank
+
+MOST_ROWS = 40
+
+
+def conflicts(plan: Plan) -> list[PlanConflict]:
+    """Every contradiction in a plan; empty when it makes sense."""
+    return [
+        *unknown_keys(plan),
+        *too_many_rows(plan),
+        *groups(plan),
+        *glass(plan.tank),
+        *bed(plan.tank),
+        *months(plan),
+    ]
+
+
+def unknown_keys(plan: Plan) -> list[PlanConflict]:
+    tables: list[tuple[str, str, Table[Any]]] = [
+        (f"animals.{i}.species", group.species, library.species()) for i, group in enumerate(plan.animals)
+    ] + [
+        ("tank.bed", plan.tank.bed, library.beds()),
+        ("tank.plants", plan.tank.plants, library.plant_covers()),
+    ]
+    for i, row in enumerate(plan.filters):
+        tables += [
+            (f"filters.{i}.filter_kind", row.filter_kind, library.filter_kinds()),
+            (f"filters.{i}.media", row.media, library.media()),
+        ]
+    return [
+        PlanConflict("unknown_in_library", path, key=key, table=table.name)
+        for path, key, table in tables
+        if key not in table
+    ]
+
+
+def too_many_rows(plan: Plan) -> list[PlanConflict]:
+    sections = (("animals", plan.animals), ("filters", plan.filters))
+    return [PlanConflict("too_many_rows", path, most=MOST_ROWS) for path, rows in sections if len(rows) > MOST_ROWS]
+
+
+def groups(plan: Plan) -> list[PlanConflict]:
+    return [
+        PlanConflict("more_males_than_animals", f"animals.{i}.males", number=group.number)
+        for i, group in enumerate(plan.animals)
+        if group.males is not None and group.males > group.number
+    ]
+
+
+def inside_height_cm(tank: Tank) -> float:
+    return tank.tank_height_cm - (tank.pane_mm / 10 if tank.measured == "outside" else 0.0)
+
+
+def water_height_cm(tank: Tank) -> float:
+    return tank.part_fill_cm if tank.fill_by == "height" else inside_height_cm(tank) - tank.freeboard_cm
+
+
+def glass(tank: Tank) -> list[PlanConflict]:
+    height = inside_height_cm(tank)
+    found = []
+    if tank.pane_mm / 10 * 4 > min(tank.tank_length_cm, tank.tank_width_cm):
+        found.append(PlanConflict("pane_fills_tank", "tank.pane_mm"))
+    if tank.fill_by == "height" and tank.part_fill_cm > height:
+        found.append(PlanConflict("fill_above_glass", "tank.part_fill_cm", height=height))
+    if tank.fill_by == "freeboard" and tank.freeboard_cm >= height - 1:
+        found.append(PlanConflict("no_water_left", "tank.freeboard_cm", height=height))
+    if tank.shape == "bow_front" and tank.bow_cm > tank.tank_length_cm / 2.2:
+        found.append(PlanConflict("bow_too_deep", "tank.bow_cm", most=tank.tank_length_cm / 2.2))
+    if tank.shape == "l_shape":
+        pairs = (("notch_length_cm", tank.tank_length_cm), ("notch_width_cm", tank.tank_width_cm))
+        for name, whole in pairs:
+            if getattr(tank, name) >= whole * 0.9:
+                found.append(PlanConflict("notch_too_large", f"tank.{name}", most=whole * 0.9))
+    return found
+
+
+def bed(tank: Tank) -> list[PlanConflict]:
+    if tank.bed == "none":
+        found = []
+    else:
+        height = water_height_cm(tank)
+        found = [
+            PlanConflict("bed_above_water", f"tank.{name}", height=height)
+            for name in ("bed_front_cm", "bed_back_cm")
+            if getattr(tank, name) >= height
+        ]
+    stones = tank.rock_kg / 2.6 + tank.wood_l
+    room = tank.tank_length_cm * tank.tank_width_cm * max(water_height_cm(tank), 0.0) / 1000
+    if stones > 0.4 * room:
+        found.append(PlanConflict("hardscape_fills_tank", "tank.rock_kg", most=0.4 * room))
+    return found
+
+
+def months(plan: Plan) -> list[PlanConflict]:
+    rooms = plan.heat.room_months_c
+    found = []
+    if rooms is not None and len(rooms) != 12:
+        found.append(PlanConflict("twelve_months", "heat.room_months_c"))
+    if plan.heat.room_cold_c > plan.heat.room_warm_c:
+        found.append(PlanConflict("room_upside_down", "heat.room_cold_c", warm=plan.heat.room_warm_c))
+    return found

@@ -1,0 +1,97 @@
+"""Kinds of quantity and the limits of what may be entered."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cache
+from typing import Any
+
+from loquen.core.data.tables import Table, toml
+
+
+@dataclass(frozen=True, slots=True)
+class Unit:
+    """A unit that a person may read: shown = base·factor + offset."""
+
+    key: str
+    label: str
+    factor: float
+    digits: int
+    offset: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Kind:
+    """A kind of quantity; its first unit is what defaults show."""
+
+    key: str
+    label: str
+    suffixes: tuple[str, ...]
+    units: tuple[Unit, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Quantity:
+    """A number that a person enters: its words, kind of unit and limits (in the core's unit)."""
+
+    label: str
+    kind: str
+    low: float
+    high: float
+    whole: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Choice:
+    """A keyed choice that a person makes: its words and the options' words by key."""
+
+    label: str
+    options: Mapping[str, str] | None = None
+    table: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Term:
+    """A value inside a sentence: a number of a kind, or plain words (kind ""); `figure` names its figure."""
+
+    value: float | str
+    kind: str = ""
+    figure: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Sentence:
+    """Words with values put in: `{name}` in the text stands for terms[name]."""
+
+    text: str
+    terms: Mapping[str, Term]
+
+
+def say(text: str, **terms: Term | str) -> Sentence:
+    """A sentence with its values; a plain string is words."""
+    return Sentence(text, {name: term if isinstance(term, Term) else Term(term) for name, term in terms.items()})
+
+
+def of(value: float, name: str, kind: str = "") -> Term:
+    """The value of the figure `name`, readable in any unit of its kind and open to its working."""
+    return Term(value, kind or kind_of_name(name), name)
+
+
+@cache
+def kinds() -> Table[Kind]:
+    """The one table of units."""
+
+    def kind(key: str, row: dict[str, Any]) -> Kind:
+        return Kind(key, row["label"], tuple(row["suffixes"]), tuple(Unit(**unit) for unit in row["units"]))
+
+    return Table("units.toml", ((key, kind(key, row)) for key, row in toml("units.toml").items()))
+
+
+@cache
+def kind_of_name(name: str) -> str:
+    """The kind that a name's unit suffix says, by the longest suffix that fits; raise KeyError when none does."""
+    fits = [
+        (len(suffix), kind.key) for kind in kinds().values() for suffix in kind.suffixes if name.endswith(suffix)
+    ]
+    if not fits:
+        raise KeyError(name)
+    return max(fits)[1]

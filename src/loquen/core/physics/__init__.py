@@ -1,0 +1,1 @@
+"""Textbook relations: plain numbers in, plain numbers out."""

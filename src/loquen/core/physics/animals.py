@@ -1,0 +1,79 @@
+"""Body mass, growth, food and breath of animals."""
+
+import numpy as np
+
+from loquen.core.data.library import body_shapes
+from loquen.core.physics.ranges import Number, choice, within
+
+FEED_LEVELS = {"light": 0.6, "normal": 1.0, "growing": 1.8}
+
+
+def body_mass_g(length_cm: Number, shape: str) -> Number:
+    """Mass of an animal from its length.
+
+    Equation: m = a·L^b
+    Parameters:
+        length_cm: cm, scalar or array, 0 to 300. Total length; shell length of turtles, snout to vent of frogs.
+        shape: a key of body_shapes.csv.
+    Returns: g, as length_cm.
+    Raises: OutOfRange; UnknownKey.
+    Source: froese2014
+    """
+    within("length_cm", length_cm, 0, 300, "cm")
+    body = body_shapes()[shape]
+    return body.a * length_cm**body.b
+
+
+def length_at_age_cm(
+    age_d: Number, adult_length_cm: float, growth_per_year: float, start_length_cm: float = 1.0
+) -> Number:
+    """Length of a growing animal.
+
+    Equation: L = L∞ − (L∞ − L0)·exp(−K·age/365.25)
+    Parameters:
+        age_d: d, scalar or array, 0 to 73000. Since it had the start length.
+        adult_length_cm: cm, scalar, 0.5 to 300. Length it grows towards.
+        growth_per_year: 1/year, scalar, 0.01 to 10. Growth constant K.
+        start_length_cm: cm, scalar, 0 to adult length. Length at age 0.
+    Returns: cm, as age_d.
+    Raises: OutOfRange.
+    Source: bertalanffy1938
+    """
+    within("age_d", age_d, 0, 73_000, "d")
+    within("adult_length_cm", adult_length_cm, 0.5, 300, "cm")
+    within("growth_per_year", growth_per_year, 0.01, 10, "1/year")
+    within("start_length_cm", start_length_cm, 0, adult_length_cm, "cm")
+    return adult_length_cm - (adult_length_cm - start_length_cm) * np.exp(-growth_per_year * age_d / 365.25)
+
+
+def feed_g_d(mass_g: Number, temp_c: Number, level: str = "normal") -> Number:
+    """Dry feed of one animal a day.
+
+    Equation: F = 0.030·m^0.75·2^((T − 25)/10)·level, level 0.6 light, 1 normal, 1.8 growing
+    Parameters:
+        mass_g: g, scalar or array, 0 to 200000. One animal.
+        temp_c: °C, scalar or array, 0 to 45. Water.
+        level: one of light, normal, growing.
+    Returns: g/d, as broadcast; the likely value of a ±40 % range.
+    Raises: OutOfRange; UnknownKey.
+    Source: kleiber
+    """
+    within("mass_g", mass_g, 0, 200_000, "g")
+    within("temp_c", temp_c, 0, 45, "°C")
+    return 0.030 * mass_g**0.75 * 2 ** ((temp_c - 25) / 10) * choice("feed levels", FEED_LEVELS, level)
+
+
+def oxygen_use_mg_h(mass_g: Number, temp_c: Number) -> Number:
+    """Oxygen that one water-breathing animal takes at routine activity.
+
+    Equation: R = 0.45·m^0.80·1.83^((T − 25)/10)
+    Parameters:
+        mass_g: g, scalar or array, 0 to 200000. One animal.
+        temp_c: °C, scalar or array, 0 to 45. Water.
+    Returns: mg/h, as broadcast; the coefficient ranges from 0.25 to 0.8.
+    Raises: OutOfRange.
+    Source: clarke1999
+    """
+    within("mass_g", mass_g, 0, 200_000, "g")
+    within("temp_c", temp_c, 0, 45, "°C")
+    return 0.45 * mass_g**0.80 * 1.83 ** ((temp_c - 25) / 10)

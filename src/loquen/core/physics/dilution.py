@@ -1,0 +1,127 @@
+"""What water changes do to a concentration."""
+
+import numpy as np
+
+from loquen.core.physics.ranges import Number, within
+
+
+def after_batch(conc: Number, source: Number, frac: Number) -> Number:
+    """Concentration after part of the water is drained and refilled.
+
+    Equation: c = conc·(1 − f) + source·f
+    Parameters:
+        conc: any concentration, scalar or array, 0 to 1e9. Before.
+        source: as conc, scalar or array, 0 to 1e9. Of the new water.
+        frac: share, scalar or array, 0 to 1. Changed.
+    Returns: as conc, broadcast.
+    Raises: OutOfRange.
+    Source: balance
+    """
+    within("conc", conc, 0, 1e9, "mg/L")
+    within("source", source, 0, 1e9, "mg/L")
+    within("frac", frac, 0, 1, "share")
+    return conc * (1 - frac) + source * frac
+
+
+def after_flow_through(conc: Number, source: Number, ratio: Number) -> Number:
+    """Concentration after new water has passed through a well-mixed tank.
+
+    Equation: c = source + (conc − source)·e^(−ratio)
+    Parameters:
+        conc: any concentration, scalar or array, 0 to 1e9. Before.
+        source: as conc, scalar or array, 0 to 1e9. Of the new water.
+        ratio: 1, scalar or array, 0 to 1000. Litres passed per litre of system.
+    Returns: as conc, broadcast.
+    Raises: OutOfRange.
+    Source: balance
+    """
+    within("conc", conc, 0, 1e9, "mg/L")
+    within("source", source, 0, 1e9, "mg/L")
+    within("ratio", ratio, 0, 1000, "1")
+    return source + (conc - source) * np.exp(-ratio)
+
+
+def flow_through_efficiency(ratio: Number) -> Number:
+    """Share of the water passed through that really replaces old water.
+
+    Equation: η = (1 − e^(−r))/r, 1 at r = 0
+    Parameters:
+        ratio: 1, scalar or array, 0 to 1000. Litres passed per litre of system.
+    Returns: share, as ratio.
+    Raises: OutOfRange.
+    Source: balance
+    """
+    within("ratio", ratio, 0, 1000, "1")
+    safe = np.where(np.asarray(ratio) == 0, 1.0, ratio)
+    share = np.where(np.asarray(ratio) == 0, 1.0, -np.expm1(-safe) / safe)
+    return float(share) if np.ndim(share) == 0 else share
+
+
+def settled_peak(rise: Number, source: Number, frac: Number) -> Number:
+    """Concentration just before each change once a regime has settled.
+
+    Equation: peak = source + rise/f
+    Parameters:
+        rise: any concentration, scalar or array, 0 to 1e9. Made between two changes.
+        source: as rise, scalar or array, 0 to 1e9. Of the new water.
+        frac: share, scalar or array, 0.001 to 1. Changed each time.
+    Returns: as rise, broadcast.
+    Raises: OutOfRange.
+    Source: balance
+    """
+    within("rise", rise, 0, 1e9, "mg/L")
+    within("source", source, 0, 1e9, "mg/L")
+    within("frac", frac, 0.001, 1, "share")
+    return source + rise / frac
+
+
+def settled_cycle(
+    *, rise_per_d: float, source: float, gaps_d: tuple[float, ...], fracs: tuple[float, ...]
+) -> tuple[tuple[float, ...], tuple[float, ...]]:
+    """Peaks and troughs of a repeating cycle of uneven changes, at its fixed point.
+
+    Equation: c ← (c + rise·gap)·(1 − f) + source·f over one cycle, solved for c returning to itself
+    Parameters:
+        rise_per_d: mg/L/d, scalar, 0 to 1e6. Made a day.
+        source: mg/L, scalar, 0 to 1e9. Of the new water.
+        gaps_d: d, one per change, each 0 to 366. Days before each change.
+        fracs: share, one per change, each 0.001 to 1. Changed each time.
+    Returns: mg/L just before each change, and mg/L just after each change.
+    Raises: OutOfRange.
+    Source: balance
+    """
+    within("rise_per_d", rise_per_d, 0, 1e6, "mg/L/d")
+    within("source", source, 0, 1e9, "mg/L")
+    within("gaps_d", np.asarray(gaps_d), 0, 366, "d")
+    within("fracs", np.asarray(fracs), 0.001, 1, "share")
+    kept, added = 1.0, 0.0
+    for gap, frac in zip(gaps_d, fracs, strict=True):
+        kept, added = kept * (1 - frac), (added + rise_per_d * gap) * (1 - frac) + source * frac
+    level = added / (1 - kept)
+    peaks, troughs = [], []
+    for gap, frac in zip(gaps_d, fracs, strict=True):
+        peaks.append(level + rise_per_d * gap)
+        level = peaks[-1] * (1 - frac) + source * frac
+        troughs.append(level)
+    return tuple(peaks), tuple(troughs)
+
+
+def drip_share(container_l: Number, drops_per_s: Number, minutes: Number, drop_ml: Number = 0.05) -> Number:
+    """Share of tank water in a container that tank water drips into, nothing poured away.
+
+    Equation: V_d = drops·60·minutes·ml/1000; share = V_d/(V + V_d)
+    Parameters:
+        container_l: L, scalar or array, 0.01 to 1000. Water that the animals came in.
+        drops_per_s: 1/s, scalar or array, 0 to 100. Drops.
+        minutes: min, scalar or array, 0 to 10000. Of dripping.
+        drop_ml: mL, scalar or array, 0.01 to 1. One drop.
+    Returns: share, as broadcast.
+    Raises: OutOfRange.
+    Source: balance
+    """
+    within("container_l", container_l, 0.01, 1000, "L")
+    within("drops_per_s", drops_per_s, 0, 100, "1/s")
+    within("minutes", minutes, 0, 10_000, "min")
+    within("drop_ml", drop_ml, 0.01, 1, "mL")
+    dripped = drops_per_s * 60 * minutes * drop_ml / 1000
+    return dripped / (container_l + dripped)

@@ -1,0 +1,167 @@
+"""Waste nitrogen and the media that turn it over. All concentrations are mg/L of N."""
+
+import numpy as np
+
+from loquen.core.errors import Impossible
+from loquen.core.physics.ranges import Number, within
+
+ATOMIC_N, ATOMIC_O, ATOMIC_H = 14.007, 15.999, 1.008
+NITRATE_PER_N = (ATOMIC_N + 3 * ATOMIC_O) / ATOMIC_N
+NITRITE_PER_N = (ATOMIC_N + 2 * ATOMIC_O) / ATOMIC_N
+AMMONIA_PER_N = (ATOMIC_N + 3 * ATOMIC_H) / ATOMIC_N
+NITROGEN_OF_PROTEIN = 0.16
+FULL_RATE_G_M2_D = 0.60
+HALF_RATE_MG_L = 1.0
+WARMTH = 1.08
+ALKALINITY_MG_PER_N = 7.14
+CACO3_MG_L_PER_DKH = 17.848
+
+
+def ammonia_from_feed_mg_d(
+    feed_g_d: Number, protein_frac: Number, kept_frac: Number = 0.28, removed_frac: Number = 0.20
+) -> Number:
+    """Ammonia nitrogen that food sets free.
+
+    Equation: N = feed·1000·protein·0.16·(1 − kept)·(1 − removed)
+    Parameters:
+        feed_g_d: g/d, scalar or array, 0 to 1e6. Dry feed.
+        protein_frac: share, scalar or array, 0 to 1. Protein in the dry feed.
+        kept_frac: share, scalar or array, 0 to 1. Nitrogen that the animals keep as growth.
+        removed_frac: share, scalar or array, 0 to 1. Waste taken out before it breaks down.
+    Returns: mg N/d, as broadcast.
+    Raises: OutOfRange.
+    Source: timmons
+    """
+    within("feed_g_d", feed_g_d, 0, 1e6, "g/d")
+    within("protein_frac", protein_frac, 0, 1, "share")
+    within("kept_frac", kept_frac, 0, 1, "share")
+    within("removed_frac", removed_frac, 0, 1, "share")
+    return feed_g_d * 1000 * protein_frac * NITROGEN_OF_PROTEIN * (1 - kept_frac) * (1 - removed_frac)
+
+
+def nitrate_ion_mg(n_mg: Number) -> Number:
+    """Nitrate (NO3) that holds some nitrogen.
+
+    Equation: NO3 = N·62.004/14.007
+    Parameters:
+        n_mg: mg N or mg/L N, scalar or array, 0 to 1e9. Nitrogen.
+    Returns: mg (or mg/L), as n_mg.
+    Raises: OutOfRange.
+    Source: iupac
+    """
+    within("n_mg", n_mg, 0, 1e9, "mg")
+    return n_mg * NITRATE_PER_N
+
+
+def nitrite_ion_mg(n_mg: Number) -> Number:
+    """Nitrite (NO2) that holds some nitrogen.
+
+    Equation: NO2 = N·46.005/14.007
+    Parameters:
+        n_mg: mg N or mg/L N, scalar or array, 0 to 1e9. Nitrogen.
+    Returns: mg (or mg/L), as n_mg.
+    Raises: OutOfRange.
+    Source: iupac
+    """
+    within("n_mg", n_mg, 0, 1e9, "mg")
+    return n_mg * NITRITE_PER_N
+
+
+def ammonia_nh3_mg(n_mg: Number) -> Number:
+    """Ammonia, counted as NH3, that holds some nitrogen.
+
+    Equation: NH3 = N·17.031/14.007
+    Parameters:
+        n_mg: mg N or mg/L N, scalar or array, 0 to 1e9. Nitrogen.
+    Returns: mg (or mg/L), as n_mg.
+    Raises: OutOfRange.
+    Source: iupac
+    """
+    within("n_mg", n_mg, 0, 1e9, "mg")
+    return n_mg * AMMONIA_PER_N
+
+
+def alkalinity_used_dkh(n_mg_l: Number) -> Number:
+    """Carbonate hardness spent when ammonia becomes nitrate.
+
+    Equation: ΔKH = N·7.14/17.848
+    Parameters:
+        n_mg_l: mg/L N, scalar or array, 0 to 1e6. Nitrified.
+    Returns: dKH, as n_mg_l.
+    Raises: OutOfRange.
+    Source: wolfgladrow2007
+    """
+    within("n_mg_l", n_mg_l, 0, 1e6, "mg/L N")
+    return n_mg_l * ALKALINITY_MG_PER_N / CACO3_MG_L_PER_DKH
+
+
+def full_rate_g_m2_d(temp_c: Number) -> Number:
+    """Nitrification per area when ammonia does not limit it.
+
+    Equation: r_max = 0.60·1.08^(T − 25)
+    Parameters:
+        temp_c: °C, scalar or array, 0 to 45. Water.
+    Returns: g N/m²/d, as temp_c.
+    Raises: OutOfRange.
+    Source: monod
+    """
+    within("temp_c", temp_c, 0, 45, "°C")
+    return FULL_RATE_G_M2_D * WARMTH ** (temp_c - 25)
+
+
+def nitrification_rate_g_m2_d(ammonia_mg_l: Number, temp_c: Number) -> Number:
+    """Nitrification per area of media at an ammonia level.
+
+    Equation: r = 0.60·N/(1.0 + N)·1.08^(T − 25)
+    Parameters:
+        ammonia_mg_l: mg/L N, scalar or array, 0 to 10000. Total ammonia.
+        temp_c: °C, scalar or array, 0 to 45. Water.
+    Returns: g N/m²/d, as broadcast.
+    Raises: OutOfRange.
+    Source: monod
+    """
+    within("ammonia_mg_l", ammonia_mg_l, 0, 10_000, "mg/L N")
+    return full_rate_g_m2_d(temp_c) * ammonia_mg_l / (HALF_RATE_MG_L + ammonia_mg_l)
+
+
+def ammonia_at_load_mg_l(load_mg_d: float, area_m2: float, temp_c: float) -> float:
+    """Total ammonia at which media with ample flow keeps up with a load.
+
+    Equation: r = load/1000/area; N = r·1.0/(r_max − r)
+    Parameters:
+        load_mg_d: mg N/d, scalar, 0 to 1e8. Ammonia made.
+        area_m2: m², scalar, 0 to 1e6. Media area at work.
+        temp_c: °C, scalar, 0 to 45. Water.
+    Returns: mg/L N, scalar.
+    Raises: OutOfRange; Impossible "media_can_not_carry" when the load is above the full rate.
+    Source: monod
+    """
+    within("load_mg_d", load_mg_d, 0, 1e8, "mg/d")
+    within("area_m2", area_m2, 0, 1e6, "m2")
+    most = float(full_rate_g_m2_d(temp_c)) * area_m2 * 1000
+    if load_mg_d == 0:
+        return 0.0
+    if load_mg_d >= most:
+        raise Impossible("media_can_not_carry", load=load_mg_d, most=most)
+    return load_mg_d * HALF_RATE_MG_L / (most - load_mg_d)
+
+
+def ammonia_removal_mg_d(ammonia_mg_l: Number, flow_lph: Number, area_m2: Number, temp_c: Number) -> Number:
+    """Ammonia that a bed takes from the water driven through it.
+
+    Equation: R = 24·Q·N·(1 − exp(−1000·k·A/(24·Q))), k = 0.60/(1 + N)·1.08^(T − 25)
+    Parameters:
+        ammonia_mg_l: mg/L N, scalar or array, 0 to 10000. Total ammonia in the tank.
+        flow_lph: L/h, scalar or array, 0 to 1e7. Through the media; 0 removes nothing.
+        area_m2: m², scalar or array, 0 to 1e6. Media area at work.
+        temp_c: °C, scalar or array, 0 to 45. Water.
+    Returns: mg N/d, as broadcast.
+    Raises: OutOfRange.
+    Source: monod
+    """
+    within("ammonia_mg_l", ammonia_mg_l, 0, 10_000, "mg/L N")
+    within("flow_lph", flow_lph, 0, 1e7, "L/h")
+    within("area_m2", area_m2, 0, 1e6, "m2")
+    per_day = 24 * np.maximum(flow_lph, 1e-9)
+    speed = full_rate_g_m2_d(temp_c) / (HALF_RATE_MG_L + ammonia_mg_l)
+    return per_day * ammonia_mg_l * -np.expm1(-1000 * speed * area_m2 / per_day)

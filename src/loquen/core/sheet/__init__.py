@@ -1,0 +1,1 @@
+"""Figures and checks of one system: the engine and one file per stage of the job."""

@@ -1,0 +1,212 @@
+"""The animals: size, food and waste, today and full grown."""
+
+from loquen.core.data import library
+from loquen.core.data.library import Species
+from loquen.core.errors import Impossible
+from loquen.core.physics import animals as biology
+from loquen.core.physics import nitrogen
+from loquen.core.sheet.nodes import figure, step
+
+DAYS_PER_MONTH = 365.25 / 12
+START_LENGTH_CM = 1.0
+
+
+@step("animals")
+def animal(species: str) -> Species:
+    return library.species()[species]
+
+
+@figure(
+    "Adult length",
+    formula="from the library: {animal}, or {length_cm} when {size_by} longer",
+    source="taxonomy",
+    row="animals",
+)
+def adult_length_cm(animal: Species, size_by: str, length_cm: float) -> float:
+    return max(animal.adult_length_cm, length_cm) if size_by == "length" else animal.adult_length_cm
+
+
+@figure(
+    "Length today",
+    formula="{size_by}: {adult_length_cm}, {length_cm}, or L∞ − (L∞ − 1) × e^(−K × {age_months} ÷ 12) of {animal}",
+    source="bertalanffy1938",
+    row="animals",
+)
+def length_now_cm(
+    size_by: str, adult_length_cm: float, length_cm: float, age_months: float, animal: Species
+) -> float:
+    if size_by == "length":
+        return length_cm
+    if size_by == "adult":
+        return adult_length_cm
+    start = min(START_LENGTH_CM, adult_length_cm / 4)
+    age_d = age_months * DAYS_PER_MONTH
+    return float(biology.length_at_age_cm(age_d, adult_length_cm, animal.growth_per_year, start))
+
+
+def mass_of(animal: Species, length_cm: float) -> float:
+    """Mass at a length: by body shape, or from the library's adult mass where shapes do not tell it."""
+    if animal.adult_mass_g is not None:
+        return animal.adult_mass_g * (length_cm / animal.adult_length_cm) ** 3
+    return float(biology.body_mass_g(length_cm, animal.shape))
+
+
+@figure("Mass of one today", formula="a × {length_now_cm}^b of {animal}", source="froese2014", row="animals")
+def mass_now_g(animal: Species, length_now_cm: float) -> float:
+    return mass_of(animal, length_now_cm)
+
+
+@figure(
+    "Mass of one full grown",
+    formula="a × {adult_length_cm}^b of {animal}",
+    source="froese2014",
+    row="animals",
+)
+def mass_grown_g(animal: Species, adult_length_cm: float) -> float:
+    return mass_of(animal, adult_length_cm)
+
+
+@figure("Mass of the group, full grown", formula="{number} × {mass_grown_g}", source="balance", row="animals")
+def group_mass_g(number: int, mass_grown_g: float) -> float:
+    return number * mass_grown_g
+
+
+@step("animals")
+def growing(length_now_cm: float, adult_length_cm: float, grown_at: float) -> bool:
+    return length_now_cm < grown_at * adult_length_cm
+
+
+def level(feed_by: str, growing: bool) -> str:
+    """The feeding level meant by “usual”: light for grown animals, normal for growing ones."""
+    if feed_by in ("usual", "weighed"):
+        return "normal" if growing else "light"
+    return feed_by
+
+
+@figure(
+    "Dry food today",
+    formula="{number} × 0.030 × {mass_now_g}^0.75 × 2^(({water_c} − 25) ÷ 10) × {feed_scale} × level "
+    "({feed_by}, growing: {growing}), or {weighed_g_d} as weighed",
+    source="kleiber",
+    row="animals",
+)
+def feed_now_g_d(
+    number: int,
+    mass_now_g: float,
+    water_c: float,
+    feed_scale: float,
+    feed_by: str,
+    growing: bool,
+    weighed_g_d: float,
+) -> float:
+    if feed_by == "weighed":
+        return weighed_g_d
+    return number * feed_scale * float(biology.feed_g_d(mass_now_g, water_c, level(feed_by, growing)))
+
+
+@figure(
+    "Dry food full grown",
+    formula="{number} × 0.030 × {mass_grown_g}^0.75 × 2^(({water_c} − 25) ÷ 10) × {feed_scale} × level ({feed_by}), "
+    "or {weighed_g_d} × ({mass_grown_g} ÷ {mass_now_g})^0.75 as weighed",
+    source="kleiber",
+    row="animals",
+)
+def feed_grown_g_d(
+    number: int,
+    mass_grown_g: float,
+    mass_now_g: float,
+    water_c: float,
+    feed_scale: float,
+    feed_by: str,
+    weighed_g_d: float,
+) -> float:
+    if feed_by == "weighed":
+        return float(weighed_g_d * (mass_grown_g / mass_now_g) ** 0.75)
+    return number * feed_scale * float(biology.feed_g_d(mass_grown_g, water_c, level(feed_by, growing=False)))
+
+
+@figure("Protein in the food", formula="from the library: {animal}", source="practice", row="animals")
+def protein_frac(animal: Species) -> float:
+    return animal.protein_frac
+
+
+@figure(
+    "Waste nitrogen today",
+    formula="{feed_now_g_d} × 1000 × {protein_frac} × 0.16 × (1 − kept) × (1 − removed), growing: {growing} "
+    "(kept {kept_growing} or {kept_grown}, removed {removed_growing} or {removed_grown})",
+    source="timmons",
+    row="animals",
+)
+def waste_now_mg_d(
+    feed_now_g_d: float,
+    protein_frac: float,
+    growing: bool,
+    kept_growing: float,
+    kept_grown: float,
+    removed_growing: float,
+    removed_grown: float,
+) -> float:
+    kept, removed = (kept_growing, removed_growing) if growing else (kept_grown, removed_grown)
+    return float(nitrogen.ammonia_from_feed_mg_d(feed_now_g_d, protein_frac, kept, removed))
+
+
+@figure(
+    "Waste nitrogen full grown",
+    formula="{feed_grown_g_d} × 1000 × {protein_frac} × 0.16 × (1 − {kept_grown}) × (1 − {removed_grown})",
+    source="timmons",
+    row="animals",
+)
+def waste_grown_mg_d(feed_grown_g_d: float, protein_frac: float, kept_grown: float, removed_grown: float) -> float:
+    return float(nitrogen.ammonia_from_feed_mg_d(feed_grown_g_d, protein_frac, kept_grown, removed_grown))
+
+
+@figure("Animals", formula="Σ {number}", source="definition", kind="count")
+def animal_count(number: tuple[int, ...]) -> float:
+    return sum(number)
+
+
+@figure("Food today", formula="Σ {feed_now_g_d}", source="kleiber")
+def feed_total_g_d(feed_now_g_d: tuple[float, ...]) -> float:
+    return sum(feed_now_g_d)
+
+
+@figure("Food full grown", formula="Σ {feed_grown_g_d}", source="kleiber")
+def feed_full_g_d(feed_grown_g_d: tuple[float, ...]) -> float:
+    return sum(feed_grown_g_d)
+
+
+@figure("Waste nitrogen today", formula="Σ {waste_now_mg_d}", source="timmons")
+def load_now_mg_d(waste_now_mg_d: tuple[float, ...]) -> float:
+    return sum(waste_now_mg_d)
+
+
+@figure("Waste nitrogen full grown", formula="Σ {waste_grown_mg_d}", source="timmons")
+def load_grown_mg_d(waste_grown_mg_d: tuple[float, ...]) -> float:
+    return sum(waste_grown_mg_d)
+
+
+@figure(
+    "Waste nitrogen at full load",
+    formula="the larger of {load_now_mg_d} and {load_grown_mg_d}",
+    source="timmons",
+)
+def load_full_mg_d(load_now_mg_d: float, load_grown_mg_d: float) -> float:
+    return max(load_now_mg_d, load_grown_mg_d)
+
+
+@figure("Coldest they bear", formula="highest low limit of {animal}", source="taxonomy")
+def animals_low_c(animal: tuple[Species, ...]) -> float:
+    require_animals(animal)
+    return max(a.temp_low_c for a in animal)
+
+
+@figure("Warmest they bear", formula="lowest high limit of {animal}", source="taxonomy")
+def animals_high_c(animal: tuple[Species, ...]) -> float:
+    require_animals(animal)
+    return min(a.temp_high_c for a in animal)
+
+
+def require_animals(animals: tuple[Species, ...]) -> None:
+    """Raise Impossible "no_animals" where a figure has no meaning without any."""
+    if not animals:
+        raise Impossible("no_animals")

@@ -1,0 +1,257 @@
+"""Questions put to a sheet: what moves a figure, how sure it is, and what it would take."""
+
+import math
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from typing import Any
+
+from loquen.core.data.tables import constants
+from loquen.core.errors import Impossible, UnknownKey
+from loquen.core.model.fields import ROWS, entry_at
+from loquen.core.model.quantity import Quantity, Term, say
+from loquen.core.sheet.engine import CONSTANT, Key, Missing, Sheet
+from loquen.core.sheet.nodes import Node, Remedy, Verdict
+
+NUDGE = 0.1
+NUDGE_K = 1.0
+MOST_MOVERS = 5
+SIGNIFICANT = 3
+STEPS = 40
+
+
+@dataclass(frozen=True, slots=True)
+class Mover:
+    """How far a figure moves when one input grows by `nudge` (a tenth, or one degree)."""
+
+    path: Key
+    label: str
+    nudge: Term
+    change: float
+
+
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """The value of one input that brings a figure to a target, or why none does."""
+
+    path: Key
+    label: str
+    kind: str
+    present: float | None
+    needed: float | None
+
+
+def number(sheet: Sheet, key: Key) -> float | None:
+    """A figure's value, or None where a named case stands."""
+    value = sheet.look(key)
+    return None if isinstance(value, Missing) else float(value)
+
+
+def label_of(sheet: Sheet, path: Key) -> str:
+    """Words for an input: its label, with the animal it belongs to."""
+    entry = entry_at(path)
+    label = entry.label if entry else path
+    section, *rest = path.split(".")
+    if section == "animals":
+        return f"{label}: {sheet.value(f'animals.{rest[0]}.animal').common}"
+    if section == "filters" and len(sheet.plan.filters) > 1:
+        return f"{label}, filter {int(rest[0]) + 1}"
+    return label
+
+
+def entered(sheet: Sheet, key: Key) -> Iterator[tuple[Key, Quantity, float]]:
+    """The numbers that a person entered and that a node hangs on, nearest first."""
+    for path in sheet.wiring.upstream(key):
+        entry = entry_at(path)
+        value = sheet.known.get(path)
+        if isinstance(entry, Quantity) and isinstance(value, int | float):
+            yield path, entry, float(value)
+
+
+def movers(sheet: Sheet, key: Key) -> list[Mover]:
+    """The inputs that move a figure most, each nudged alone, largest first."""
+    base = number(sheet, key)
+    if base is None:
+        return []
+    found = []
+    for path, entry, value in entered(sheet, key):
+        by = NUDGE_K if entry.kind == "temperature" else value * NUDGE
+        if entry.whole:
+            by = max(1.0, round(by))
+        if by == 0:
+            continue
+        moved = number(sheet.changed({path: retyped(entry, value + by)}), key)
+        if moved is not None and abs(moved - base) > 1e-9 * max(1.0, abs(base)):
+            nudge = Term(by, "temperature_difference" if entry.kind == "temperature" else entry.kind)
+            found.append(Mover(path, label_of(sheet, path), nudge, moved - base))
+    return sorted(found, key=lambda mover: -abs(mover.change))[:MOST_MOVERS]
+
+
+def spread(sheet: Sheet, key: Key) -> tuple[float, float] | None:
+    """Low and high of a figure, from every uncertain constant upstream, combined as independent."""
+    base = number(sheet, key)
+    if base is None:
+        return None
+    down = up = 0.0
+    for name in sheet.wiring.upstream(key):
+        row = constants().get(name.removeprefix(CONSTANT)) if name.startswith(CONSTANT) else None
+        if row is None or row.low is None or row.high is None:
+            continue
+        ends = [number(sheet.changed({name: end}), key) for end in (row.low, row.high)]
+        known = [end - base for end in ends if end is not None]
+        down += min([0.0, *known]) ** 2
+        up += max([0.0, *known]) ** 2
+    if down == up == 0:
+        return None
+    return max(0.0, base - math.sqrt(down)) if base >= 0 else base - math.sqrt(down), base + math.sqrt(up)
+
+
+def retyped(entry: Quantity, value: float) -> float:
+    return round(value) if entry.whole else value
+
+
+def rounded(value: float, entry: Quantity, upward: bool) -> float:
+    """A value in digits worth saying, rounded to the side asked for and kept inside its limits."""
+    if entry.whole:
+        whole = math.ceil(value - 1e-9) if upward else math.floor(value + 1e-9)
+        return max(entry.low, min(entry.high, whole))
+    if entry.kind == "share":
+        grain = 0.01
+    else:
+        grain = 10 ** (math.floor(math.log10(max(abs(value), 1e-6))) - SIGNIFICANT + 1)
+    steps = value / grain
+    near = (math.ceil(steps - 1e-9) if upward else math.floor(steps + 1e-9)) * grain
+    return max(entry.low, min(entry.high, round(near, 9)))
+
+
+def nearest_crossing(
+    good: Callable[[float], bool], present: float, low: float, high: float
+) -> tuple[float, bool] | None:
+    """The value nearest to the present one from which `good` holds, searched towards both ends.
+
+    Returns the value and whether it lies above the present; None when neither end brings it.
+    """
+    found = []
+    for end in (high, low):
+        bad, fine = present, None
+        for share in (0.02, 0.1, 0.3, 0.6, 1.0):
+            probe = present + (end - present) * share**2
+            if good(probe):
+                fine = probe
+                break
+            bad = probe
+        if fine is None:
+            continue
+        for _ in range(STEPS):
+            middle = (bad + fine) / 2
+            if good(middle):
+                fine = middle
+            else:
+                bad = middle
+            if abs(fine - bad) <= 1e-4 * max(abs(fine), 1e-6):
+                break
+        found.append((fine, end == high))
+    return min(found, key=lambda hit: abs(hit[0] - present), default=None)
+
+
+def solved(sheet: Sheet, path: Key, good: Callable[[Sheet], bool]) -> float | None:
+    """The value of one input, nearest to the present one, with which the sheet is good; None if none is."""
+    entry = entry_at(path)
+    if not isinstance(entry, Quantity):
+        raise UnknownKey("inputs to solve for", path)
+    present = sheet.known[path]
+    start = float(present) if present is not None else entry.low
+
+    def good_at(value: float) -> bool:
+        return good(sheet.changed({path: retyped(entry, value)}))
+
+    hit = nearest_crossing(good_at, start, entry.low, entry.high)
+    if hit is None:
+        return None
+    value = rounded(hit[0], entry, upward=hit[1])
+    return value if good_at(value) else None
+
+
+def reaches(target: float, from_above: bool, key: Key) -> Callable[[Sheet], bool]:
+    """Whether a figure has come to a target from the side it was on."""
+
+    def good(sheet: Sheet) -> bool:
+        value = number(sheet, key)
+        return value is not None and (value <= target if from_above else value >= target)
+
+    return good
+
+
+def answers(sheet: Sheet, key: Key, target: float, paths: list[Key] | None = None) -> list[Answer]:
+    """What it would take, input by input, to bring a figure to a target."""
+    base = number(sheet, key)
+    from_above = base is None or base > target
+    tried = paths if paths is not None else [mover.path for mover in movers(sheet, key)]
+    out = []
+    for path in tried:
+        entry = entry_at(path)
+        if not isinstance(entry, Quantity):
+            raise UnknownKey("inputs to solve for", path)
+        needed = solved(sheet, path, reaches(target, from_above, key))
+        out.append(Answer(path, label_of(sheet, path), entry.kind, sheet.known[path], needed))
+    return out
+
+
+def mended(key: Key) -> Callable[[Sheet], bool]:
+    """Whether a check no longer falls short."""
+
+    def good(sheet: Sheet) -> bool:
+        verdict = sheet.look(key)
+        return isinstance(verdict, Verdict) and verdict.state in ("holds", "tight")
+
+    return good
+
+
+def mend_paths(sheet: Sheet, node: Node) -> list[Key]:
+    """The inputs that a check names as its remedies, one per row where it names rows; empty ones left out."""
+    paths: list[Key] = []
+    for pattern in node.check.mends if node.check else ():
+        section, _, rest = pattern.partition(".")
+        if section in ROWS:
+            rows = range(len(getattr(sheet.plan, section)))
+            candidates = [f"{section}.{i}.{rest.removeprefix('*.')}" for i in rows]
+            # The row that weighs most is the one a person would change.
+            paths += sorted((p for p in candidates if sheet.known[p] is not None), key=lambda p: -sheet.known[p])[
+                :1
+            ]
+        else:
+            paths.append(pattern)
+    return paths
+
+
+def remedies(sheet: Sheet, key: Key) -> list[Remedy]:
+    """Changes of one input each that mend a check, solved; choices are tried as they are."""
+    found: list[Remedy] = []
+    for path in mend_paths(sheet, sheet.wiring.nodes[key]):
+        entry = entry_at(path)
+        label = label_of(sheet, path)
+        if isinstance(entry, Quantity):
+            value = solved(sheet, path, mended(key))
+            if value is not None:
+                sentence = say("{label}: {value}", label=label, value=Term(value, entry.kind))
+                found.append(Remedy(sentence, {path: retyped(entry, value)}))
+        else:
+            found += chosen(sheet, path, key, label)
+    return found
+
+
+def chosen(sheet: Sheet, path: Key, key: Key, label: str) -> list[Remedy]:
+    """The option of a choice that mends a check, when one does."""
+    entry: Any = entry_at(path)
+    options = {True: "yes"} if entry.options is None else entry.options
+    for option, words in options.items():
+        if option != sheet.known[path] and mended(key)(sheet.changed({path: option})):
+            return [Remedy(say("{label}: {value}", label=label, value=words), {path: option})]
+    return []
+
+
+def least_work(sheet: Sheet) -> list[Remedy]:
+    """The regime of least work that holds, where one does."""
+    try:
+        return [sheet.value("least_regime_remedy")]
+    except Impossible:
+        return []

@@ -1,0 +1,172 @@
+"""Wires figures by the names of their parameters, and evaluates what is asked for and what changed."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, fields
+from functools import cache, cached_property
+from graphlib import TopologicalSorter
+from typing import Any
+
+from loquen.core.data.tables import constants
+from loquen.core.errors import Impossible, OutOfRange, UnknownKey
+from loquen.core.model.fields import ROWS, leaves, sections, with_value
+from loquen.core.model.plan import Plan
+from loquen.core.sheet.nodes import Node
+
+Key = str
+Argument = Key | tuple[Key, ...]
+CONSTANT = "constant."
+
+
+@dataclass(frozen=True, slots=True)
+class Missing:
+    """A named case in place of a number, and the figure that it arose in."""
+
+    case: Impossible
+    origin: Key
+
+
+@dataclass(frozen=True)
+class Wiring:
+    """The graph of one set of nodes over a plan with so many rows: who takes what, in which order."""
+
+    nodes: Mapping[Key, Node]
+    arguments: Mapping[Key, tuple[Argument, ...]]
+
+    @cached_property
+    def order(self) -> tuple[Key, ...]:
+        graph = {key: [k for k in self.flat(key) if k in self.nodes] for key in self.nodes}
+        return tuple(TopologicalSorter(graph).static_order())
+
+    @cached_property
+    def users(self) -> dict[Key, frozenset[Key]]:
+        """For every input, constant and node: all nodes that change with it."""
+        upstream: dict[Key, frozenset[Key]] = {}
+        users: dict[Key, set[Key]] = {}
+        for key in self.order:
+            direct = self.flat(key)
+            upstream[key] = frozenset(direct).union(*(upstream.get(k, frozenset()) for k in direct))
+            for source in upstream[key]:
+                users.setdefault(source, set()).add(key)
+        return {source: frozenset(found) for source, found in users.items()}
+
+    def flat(self, key: Key) -> list[Key]:
+        """The keys that a node takes, one by one."""
+        return [
+            k for argument in self.arguments[key] for k in ([argument] if isinstance(argument, str) else argument)
+        ]
+
+    def upstream(self, key: Key) -> Iterator[Key]:
+        """Everything that a node hangs on, each once, nearest first."""
+        seen, waiting = set(), [key]
+        while waiting:
+            for k in self.flat(waiting.pop(0)):
+                if k not in seen:
+                    seen.add(k)
+                    yield k
+                    if k in self.nodes:
+                        waiting.append(k)
+
+
+class Book:
+    """A set of nodes that sheets are made from."""
+
+    def __init__(self, nodes: Mapping[str, Node]) -> None:
+        self.nodes = nodes
+        self.wiring = cache(self._wiring)
+        places = [(item.name, section) for section, model in sections().items() for item in fields(model)]
+        self.inputs = dict(places)
+        if len(self.inputs) < len(places) or self.inputs.keys() & nodes.keys():
+            raise ValueError("a name stands for two things")
+
+    def _wiring(self, row_counts: tuple[tuple[str, int], ...]) -> Wiring:
+        counts = dict(row_counts)
+        found: dict[Key, Node] = {}
+        arguments: dict[Key, tuple[Argument, ...]] = {}
+        for node in self.nodes.values():
+            prefixes = [f"{node.row}.{i}." for i in range(counts[node.row])] if node.row else [""]
+            for prefix in prefixes:
+                key = prefix + node.name
+                found[key] = node
+                arguments[key] = tuple(self._argument(node, prefix, name, counts) for name in node.parameters)
+        return Wiring(found, arguments)
+
+    def _argument(self, node: Node, prefix: str, name: str, counts: dict[str, int]) -> Argument:
+        """What a parameter name stands for, seen from one node."""
+        home: str
+        if name in self.nodes:
+            home, path = self.nodes[name].row, name
+        elif name in self.inputs:
+            section = self.inputs[name]
+            home, path = (section, name) if section in ROWS else ("", f"{section}.{name}")
+        elif name in constants():
+            return CONSTANT + name
+        else:
+            raise UnknownKey(f"parameters of {node.name}", name)
+        if home == "":
+            return path
+        if home == node.row:
+            return prefix + path
+        return tuple(f"{home}.{i}.{path}" for i in range(counts[home]))
+
+
+class Sheet:
+    """The figures and checks of one plan. A value is computed when asked for, and once."""
+
+    def __init__(self, book: Book, plan: Plan, known: Mapping[Key, Any] | None = None) -> None:
+        self.book = book
+        self.plan = plan
+        self.wiring = book.wiring(tuple((section, len(getattr(plan, section))) for section in ROWS))
+        self.known: dict[Key, Any] = dict(known) if known is not None else dict(leaves(plan))
+
+    def value(self, key: Key) -> Any:
+        """The value under a key; raise Impossible where a named case stands in its place."""
+        found = self.look(key)
+        if isinstance(found, Missing):
+            raise found.case
+        return found
+
+    def look(self, key: Key) -> Any:
+        """The value under a key, or Missing with the named case; raise UnknownKey for no such key."""
+        if key not in self.known:
+            if key.startswith(CONSTANT):
+                self.known[key] = constants()[key.removeprefix(CONSTANT)].value
+            elif key in self.wiring.nodes:
+                self.known[key] = self._compute(key)
+            else:
+                raise UnknownKey("figures", key)
+        return self.known[key]
+
+    def _compute(self, key: Key) -> Any:
+        values = []
+        for argument in self.wiring.arguments[key]:
+            if isinstance(argument, str):
+                value = self.look(argument)
+                if isinstance(value, Missing):
+                    return value
+                values.append(value)
+            else:
+                row_values = tuple(self.look(k) for k in argument)
+                for value in row_values:
+                    if isinstance(value, Missing):
+                        return value
+                values.append(row_values)
+        try:
+            return self.wiring.nodes[key].compute(*values)
+        except Impossible as case:
+            return Missing(case, key)
+        except OutOfRange as fault:
+            return Missing(Impossible("beyond_relation", **fault.values), key)
+
+    def all(self) -> dict[Key, Any]:
+        """Every node's value (or Missing), computed in order."""
+        return {key: self.look(key) for key in self.wiring.order}
+
+    def changed(self, changes: Mapping[Key, Any]) -> "Sheet":
+        """The sheet with some inputs or constants changed; what does not hang on them is kept."""
+        plan, stale = self.plan, set(changes)
+        for path, value in changes.items():
+            if not path.startswith(CONSTANT):
+                plan = with_value(plan, path, value)
+            stale |= self.wiring.users.get(path, frozenset())
+        known = {key: value for key, value in self.known.items() if key not in stale}
+        return Sheet(self.book, plan, known | dict(changes))

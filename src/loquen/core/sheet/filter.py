@@ -1,0 +1,299 @@
+"""Filtration: what the filters really move, and the ammonia level at which they keep up."""
+
+from loquen.core.data import library
+from loquen.core.data.library import Species
+from loquen.core.errors import Impossible
+from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.physics import chemistry, nitrogen
+from loquen.core.sheet.animals import require_animals
+from loquen.core.sheet.judging import at_most, within_band
+from loquen.core.sheet.nodes import Verdict, check, figure, step
+from loquen.core.sheet.roots import root
+
+MOST_AMMONIA_MG_L = 50.0
+
+
+@step("filters")
+def filter_type(filter_kind: str) -> library.FilterKind:
+    return library.filter_kinds()[filter_kind]
+
+
+@step("filters")
+def media_row(media: str) -> library.Media:
+    return library.media()[media]
+
+
+@figure(
+    "Real flow",
+    formula="{rated_lph} × share for {filter_type}, or {measured_lph} as measured",
+    source="practice",
+    row="filters",
+)
+def real_flow_lph(rated_lph: float, filter_type: library.FilterKind, measured_lph: float | None) -> float:
+    return rated_lph * filter_type.flow_share if measured_lph is None else measured_lph
+
+
+@figure(
+    "Media that counts",
+    formula="{media_l}, at most {footprint_m2} × {undergravel_counted_cm} × 10 over an undergravel plate ({filter_type})",
+    source="practice",
+    row="filters",
+)
+def media_counted_l(
+    media_l: float, footprint_m2: float, undergravel_counted_cm: float, filter_type: library.FilterKind
+) -> float:
+    if filter_type.key == "undergravel":
+        return min(media_l, footprint_m2 * undergravel_counted_cm * 10)
+    return media_l
+
+
+@figure(
+    "Media area at work",
+    formula="{media_counted_l} × area × share used of {media_row} × {maturity_frac}",
+    source="timmons",
+    row="filters",
+)
+def media_area_m2(media_counted_l: float, media_row: library.Media, maturity_frac: float) -> float:
+    return media_counted_l * media_row.area_m2_l * media_row.share_used * maturity_frac
+
+
+@figure("Real flow of all filters", formula="Σ {real_flow_lph}", source="practice")
+def total_flow_lph(real_flow_lph: tuple[float, ...]) -> float:
+    return sum(real_flow_lph)
+
+
+@figure("Real turnover", formula="{total_flow_lph} ÷ {real_volume_l}", source="definition")
+def turnover_per_h(total_flow_lph: float, real_volume_l: float) -> float:
+    return total_flow_lph / real_volume_l
+
+
+@step()
+def turnover_bands(animal: tuple[Species, ...]) -> tuple[library.Turnover, ...]:
+    require_animals(animal)
+    return tuple(library.turnovers()[kind.turnover] for kind in animal)
+
+
+@figure("Turnover at least", formula="lowest of the highest-needing animal: {turnover_bands}", source="practice")
+def turnover_low_per_h(turnover_bands: tuple[library.Turnover, ...]) -> float:
+    return max(band.low_per_h for band in turnover_bands)
+
+
+@figure(
+    "Turnover at most",
+    formula="highest that the most delicate bears: {turnover_bands}, not under {turnover_low_per_h}",
+    source="practice",
+)
+def turnover_high_per_h(turnover_bands: tuple[library.Turnover, ...], turnover_low_per_h: float) -> float:
+    highest = min(band.high_per_h for band in turnover_bands)
+    return highest if highest > turnover_low_per_h else max(band.high_per_h for band in turnover_bands)
+
+
+@figure(
+    "Mean drift",
+    formula="{total_flow_lph} × 1000 ÷ 3600 ÷ ({water_height_cm} × {inside_width_cm})",
+    source="definition",
+)
+def drift_cm_s(total_flow_lph: float, water_height_cm: float, inside_width_cm: float) -> float:
+    return total_flow_lph * 1000 / 3600 / (water_height_cm * inside_width_cm)
+
+
+def sustained_bl_s(kind: Species, settled: float, weak: float, stream: float) -> float:
+    """Drift in its own lengths that an animal can hold against all day."""
+    return {"still": weak, "strong": stream}.get(kind.current, settled)
+
+
+@figure(
+    "Drift they can hold against",
+    formula="least of {adult_length_cm} × {drift_settled_bl_s}, {drift_weak_bl_s} weak or {drift_stream_bl_s} stream: {animal}",
+    source="practice",
+)
+def drift_borne_cm_s(
+    animal: tuple[Species, ...],
+    adult_length_cm: tuple[float, ...],
+    drift_settled_bl_s: float,
+    drift_weak_bl_s: float,
+    drift_stream_bl_s: float,
+) -> float:
+    require_animals(animal)
+    limits = (drift_settled_bl_s, drift_weak_bl_s, drift_stream_bl_s)
+    return min(length * sustained_bl_s(kind, *limits) for kind, length in zip(animal, adult_length_cm, strict=True))
+
+
+@figure(
+    "The tank's own surfaces",
+    formula="({perimeter_cm} × {water_height_cm} ÷ 10000 + {footprint_m2}) × {wetted_share}",
+    source="practice",
+)
+def tank_area_m2(perimeter_cm: float, water_height_cm: float, footprint_m2: float, wetted_share: float) -> float:
+    return (perimeter_cm * water_height_cm / 1e4 + footprint_m2) * wetted_share
+
+
+def removed_mg_d(
+    level: float, flows: tuple[float, ...], areas: tuple[float, ...], tank_area: float, water_c: float
+) -> float:
+    """Ammonia that filters and tank surfaces take together at a level."""
+    surfaces = nitrogen.nitrification_rate_g_m2_d(level, water_c) * tank_area * 1000
+    beds = zip(flows, areas, strict=True)
+    return float(surfaces) + sum(
+        float(nitrogen.ammonia_removal_mg_d(level, flow, area, water_c)) for flow, area in beds
+    )
+
+
+@figure(
+    "Most the media can turn over",
+    formula="0.60 × 1.08^({water_c} − 25) × (Σ {media_area_m2} + {tank_area_m2}) × 1000, flow {real_flow_lph}",
+    source="monod",
+)
+def capacity_mg_d(
+    water_c: float, media_area_m2: tuple[float, ...], tank_area_m2: float, real_flow_lph: tuple[float, ...]
+) -> float:
+    working = sum(area for area, flow in zip(media_area_m2, real_flow_lph, strict=True) if flow > 0)
+    return float(nitrogen.full_rate_g_m2_d(water_c)) * (working + tank_area_m2) * 1000
+
+
+@figure(
+    "Ammonia at full load",
+    formula="level N at which Σ 24·Q·N·(1 − e^(−1000·k·A ÷ 24·Q)) over {real_flow_lph} and {media_area_m2}, "
+    "plus {tank_area_m2} of surface, takes {load_full_mg_d} at {water_c}; at most {capacity_mg_d}",
+    source="monod",
+)
+def settled_ammonia_mg_l(
+    load_full_mg_d: float,
+    capacity_mg_d: float,
+    real_flow_lph: tuple[float, ...],
+    media_area_m2: tuple[float, ...],
+    tank_area_m2: float,
+    water_c: float,
+) -> float:
+    def excess(level: float) -> float:
+        return removed_mg_d(level, real_flow_lph, media_area_m2, tank_area_m2, water_c) - load_full_mg_d
+
+    if load_full_mg_d == 0:
+        return 0.0
+    if load_full_mg_d >= capacity_mg_d or excess(MOST_AMMONIA_MG_L) < 0:
+        raise Impossible("media_can_not_carry", load=load_full_mg_d, most=capacity_mg_d)
+    return root(excess, 0.0, MOST_AMMONIA_MG_L)
+
+
+@figure(
+    "Highest pH to reckon with",
+    formula="the higher of {tank_ph} and the aerated pH of {source_kh_dkh} at {water_c}, air at {room_co2_ppm}",
+    source="plummer1982",
+    kind="ph",
+)
+def reckoned_ph(tank_ph: float, source_kh_dkh: float, water_c: float, room_co2_ppm: float) -> float:
+    return max(tank_ph, chemistry.aerated_ph(max(source_kh_dkh, 0.02), water_c, room_co2_ppm))
+
+
+@figure(
+    "Poisonous share of ammonia",
+    formula="1 ÷ (1 + 10^(pKa − {reckoned_ph})) at {water_c}, {salinity_ppt}",
+    source="emerson1975",
+)
+def unionised_frac(reckoned_ph: float, water_c: float, salinity_ppt: float) -> float:
+    return float(chemistry.ammonia_fraction(reckoned_ph, water_c, salinity_ppt))
+
+
+@figure(
+    "Un-ionised ammonia at full load",
+    formula="{settled_ammonia_mg_l} × {unionised_frac}",
+    source="emerson1975",
+)
+def settled_unionised_mg_l(settled_ammonia_mg_l: float, unionised_frac: float) -> float:
+    return settled_ammonia_mg_l * unionised_frac
+
+
+@figure(
+    "Ammonia they may live in",
+    formula="the lower of {ammonia_limit_mg_l} and {unionised_limit_mg_l} ÷ {unionised_frac}",
+    source="practice",
+)
+def allowed_ammonia_mg_l(ammonia_limit_mg_l: float, unionised_limit_mg_l: float, unionised_frac: float) -> float:
+    return min(ammonia_limit_mg_l, unionised_limit_mg_l / unionised_frac)
+
+
+@figure(
+    "Waste the media take at that level",
+    formula="Σ over {real_flow_lph}, {media_area_m2} and {tank_area_m2} at {allowed_ammonia_mg_l}, {water_c}",
+    source="monod",
+)
+def media_allow_mg_d(
+    allowed_ammonia_mg_l: float,
+    real_flow_lph: tuple[float, ...],
+    media_area_m2: tuple[float, ...],
+    tank_area_m2: float,
+    water_c: float,
+) -> float:
+    return removed_mg_d(allowed_ammonia_mg_l, real_flow_lph, media_area_m2, tank_area_m2, water_c)
+
+
+@check(
+    "Turnover",
+    stage="filter",
+    glass="flow",
+    judges="turnover_per_h",
+    mends=("filters.*.rated_lph", "filters.*.measured_lph"),
+)
+def turnover_fits(
+    turnover_per_h: float, turnover_low_per_h: float, turnover_high_per_h: float, total_flow_lph: float
+) -> Verdict:
+    reason = say(
+        "The filters really move {flow}: {turns}. These animals ask for {low} to {high}.",
+        flow=of(total_flow_lph, "total_flow_lph"),
+        turns=of(turnover_per_h, "turnover_per_h"),
+        low=of(turnover_low_per_h, "turnover_low_per_h"),
+        high=of(turnover_high_per_h, "turnover_high_per_h"),
+    )
+    return within_band(turnover_per_h, turnover_low_per_h, turnover_high_per_h, "turnover", reason)
+
+
+@check("Drift they can hold against", stage="filter", judges="drift_cm_s", mends=("filters.*.rated_lph",))
+def drift_fits(drift_cm_s: float, drift_borne_cm_s: float) -> Verdict:
+    reason = say(
+        "On the mean the water drifts at {drift}; the weakest swimmer aboard holds against {limit}.",
+        drift=of(drift_cm_s, "drift_cm_s"),
+        limit=of(drift_borne_cm_s, "drift_borne_cm_s"),
+    )
+    return at_most(drift_cm_s, drift_borne_cm_s, "speed", reason)
+
+
+@check(
+    "The media carry the waste",
+    stage="filter",
+    glass="waste",
+    judges="settled_ammonia_mg_l",
+    mends=("filters.*.media_l", "filters.*.rated_lph", "animals.*.number"),
+    caution="A filter matures over weeks. Test ammonia and nitrite before the animals depend on it.",
+)
+def media_carry(
+    settled_ammonia_mg_l: float,
+    settled_unionised_mg_l: float,
+    allowed_ammonia_mg_l: float,
+    reckoned_ph: float,
+    animal_count: float,
+) -> Verdict:
+    if animal_count == 0:
+        raise Impossible("no_animals")
+    reason = say(
+        "At full load ammonia settles at {level}, {free} of it un-ionised at pH {ph}. They may live in {limit}.",
+        level=of(settled_ammonia_mg_l, "settled_ammonia_mg_l"),
+        free=of(settled_unionised_mg_l, "settled_unionised_mg_l"),
+        ph=Term(reckoned_ph, "ph", "reckoned_ph"),
+        limit=of(allowed_ammonia_mg_l, "allowed_ammonia_mg_l"),
+    )
+    # Half the limit is the level called fine, so tight begins there.
+    return at_most(settled_ammonia_mg_l, allowed_ammonia_mg_l, "ammonia", reason, scale=5 * allowed_ammonia_mg_l)
+
+
+@step()
+def filter_result(
+    total_flow_lph: float, turnover_per_h: float, media_allow_mg_d: float, load_full_mg_d: float
+) -> Sentence:
+    return say(
+        "Filters that are rated for more really move {flow}, {turns}. "
+        "The media take {allowed} at a safe ammonia level; these animals make {load}.",
+        flow=of(total_flow_lph, "total_flow_lph"),
+        turns=of(turnover_per_h, "turnover_per_h"),
+        allowed=of(media_allow_mg_d, "media_allow_mg_d"),
+        load=of(load_full_mg_d, "load_full_mg_d"),
+    )

@@ -1,0 +1,67 @@
+"""From a value and its limit to a verdict, the same way everywhere."""
+
+from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.sheet.nodes import Gauge, State, Verdict
+
+TIGHT_FRAC = 0.1
+
+
+def state_of(margin: float, scale: float) -> State:
+    """Short below zero, tight within a tenth of the limit, else holds."""
+    if margin < 0:
+        return "short"
+    return "tight" if margin < TIGHT_FRAC * abs(scale) else "holds"
+
+
+def spare(margin: float, kind: str) -> Sentence:
+    """How much is left, or how much is missing."""
+    if margin < 0:
+        return say("short by {by}", by=Term(-margin, kind))
+    return say("{left} to spare", left=Term(margin, kind))
+
+
+def over(margin: float, kind: str) -> Sentence:
+    """How far under a limit a value stays, or how far it passes it."""
+    if margin < 0:
+        return say("{by} over", by=Term(-margin, kind))
+    return say("{left} below the limit", left=Term(margin, kind))
+
+
+def at_most(value: float, limit: float, kind: str, reason: Sentence, scale: float | None = None) -> Verdict:
+    """A verdict on a value that must stay under its limit; `scale` sets what counts as tight."""
+    margin = limit - value
+    top = 1.25 * max(limit, value) or 1.0
+    gauge = Gauge(value, top, kind, high=limit)
+    return Verdict(state_of(margin, limit if scale is None else scale), margin, over(margin, kind), reason, gauge)
+
+
+def at_least(value: float, limit: float, kind: str, reason: Sentence, scale: float | None = None) -> Verdict:
+    """A verdict on a value that must reach its limit; `scale` sets what counts as tight."""
+    margin = value - limit
+    top = 1.25 * max(limit, value) or 1.0
+    gauge = Gauge(value, top, kind, low=limit)
+    return Verdict(state_of(margin, limit if scale is None else scale), margin, spare(margin, kind), reason, gauge)
+
+
+def within_band(value: float, low: float, high: float, kind: str, reason: Sentence) -> Verdict:
+    """A verdict on a value that belongs between two limits; touching a limit is tight."""
+    margin = min(value - low, high - value)
+    if value < low:
+        headline = say("short by {by}", by=Term(low - value, kind))
+    elif value > high:
+        headline = say("{by} over the band", by=Term(value - high, kind))
+    else:
+        headline = say("inside {low} to {high}", low=Term(low, kind), high=Term(high, kind))
+    gauge = Gauge(value, 1.25 * max(high, value), kind, high=high, low=low)
+    return Verdict(state_of(margin, (high - low) / 2), margin, headline, reason, gauge)
+
+
+def caution(value: float, name: str, limit: float, fine: Sentence, warning: Sentence) -> Verdict:
+    """A verdict that asks for care above a limit but never says short."""
+    kind = of(value, name).kind
+    margin = limit - value
+    state: State = "tight" if margin < 0 else "holds"
+    reason = warning if margin < 0 else fine
+    return Verdict(
+        state, margin, over(margin, kind), reason, Gauge(value, 1.25 * max(limit, value), kind, high=limit)
+    )

@@ -1,0 +1,147 @@
+"""What a sheet is made of: figures, checks and the verdicts that checks give."""
+
+import inspect
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass, field
+from types import ModuleType
+from typing import Any, Literal, TypeVar
+
+from loquen.core.model.quantity import Sentence, kind_of_name
+
+State = Literal["holds", "tight", "short", "unknown"]
+RowOf = Literal["", "animals", "filters"]
+Function = TypeVar("Function", bound=Callable[..., Any])
+WORST_FIRST: tuple[State, ...] = ("short", "tight", "unknown", "holds")
+
+
+@dataclass(frozen=True, slots=True)
+class Node:
+    """A pure function with its words; parameters are names of other nodes, inputs or constants.
+
+    `row` says that it is made once for every row of that part of the plan. A node without label is
+    a step that is not shown as a number.
+    """
+
+    name: str
+    compute: Callable[..., Any]
+    parameters: tuple[str, ...]
+    label: str = ""
+    formula: str = ""
+    source: str = ""
+    kind: str = ""
+    row: RowOf = ""
+    check: "CheckWords | None" = None
+
+
+@dataclass(frozen=True, slots=True)
+class CheckWords:
+    """Where a check belongs: its stage, its sight glass, the figure it judges, the inputs that mend it."""
+
+    stage: str
+    glass: str = ""
+    judges: str = ""
+    mends: tuple[str, ...] = ()
+    caution: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Gauge:
+    """What a sight glass shows: the value, its limit or band, and the top of the tube."""
+
+    value: float
+    top: float
+    kind: str
+    high: float | None = None
+    low: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Verdict:
+    """What a check says. `margin` is at least 0 where it holds; `headline` says by how much."""
+
+    state: State
+    margin: float
+    headline: Sentence
+    reason: Sentence
+    gauge: Gauge | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Remedy:
+    """A change of inputs that mends a check."""
+
+    sentence: Sentence
+    changes: Mapping[str, Any] = field(default_factory=dict)
+
+
+def figure(
+    label: str, *, formula: str, source: str, kind: str | None = None, row: RowOf = ""
+) -> Callable[[Function], Function]:
+    """Mark a function as a figure a person sees; its kind follows from its name's unit unless given."""
+
+    def mark(function: Function) -> Function:
+        name = function.__name__
+        attach(function, label, formula, source, kind if kind is not None else kind_of_name(name), row)
+        return function
+
+    return mark
+
+
+def step(row: RowOf = "") -> Callable[[Function], Function]:
+    """Mark a function as a step between figures: a looked-up row, a list, a sentence."""
+
+    def mark(function: Function) -> Function:
+        attach(function, "", "", "", "", row)
+        return function
+
+    return mark
+
+
+def check(
+    label: str,
+    *,
+    stage: str,
+    judges: str = "",
+    glass: str = "",
+    mends: tuple[str, ...] = (),
+    caution: str = "",
+) -> Callable[[Function], Function]:
+    """Mark a function that returns a Verdict."""
+
+    def mark(function: Function) -> Function:
+        attach(function, label, "", "", "", "", CheckWords(stage, glass, judges, mends, caution))
+        return function
+
+    return mark
+
+
+def attach(
+    function: Any,
+    label: str,
+    formula: str,
+    source: str,
+    kind: str,
+    row: RowOf,
+    words: CheckWords | None = None,
+) -> None:
+    parameters = tuple(inspect.signature(function).parameters)
+    function.node = Node(function.__name__, function, parameters, label, formula, source, kind, row, words)
+
+
+def collected(modules: Iterable[ModuleType]) -> dict[str, Node]:
+    """Every marked function that is defined in these modules, by name; names must be unique."""
+    nodes: dict[str, Node] = {}
+    for module in modules:
+        for function in vars(module).values():
+            node = getattr(function, "node", None)
+            if isinstance(node, Node) and function.__module__ == module.__name__:
+                if node.name in nodes:
+                    raise ValueError(f"two nodes are named {node.name}")
+                nodes[node.name] = node
+    return nodes
+
+
+def worst(states: Iterable[State]) -> State:
+    """The state that decides when several stand together; unknown when there is none."""
+    present = set(states)
+    return next((state for state in WORST_FIRST if state in present), "unknown")

@@ -1,0 +1,270 @@
+"""The schools of stocking, side by side, on one tank and its animals."""
+
+from dataclasses import dataclass
+
+from loquen.core.data.library import Species
+from loquen.core.errors import Impossible
+from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.sheet.animals import require_animals
+from loquen.core.sheet.judging import at_least, at_most, within_band
+from loquen.core.sheet.nodes import State, Verdict, check, figure, step
+
+DEEP_BODIED = {"deep", "disc", "globular", "turtle", "frog"}
+PICK = "balance"
+
+
+@figure("Litres, at least", formula="Σ {number} × least litres of {animal}", source="practice")
+def wanted_low_l(number: tuple[int, ...], animal: tuple[Species, ...]) -> float:
+    return sum(count * kind.litres_low for count, kind in zip(number, animal, strict=True))
+
+
+@figure("Litres, amply", formula="Σ {number} × most litres of {animal}", source="practice")
+def wanted_high_l(number: tuple[int, ...], animal: tuple[Species, ...]) -> float:
+    return sum(count * kind.litres_high for count, kind in zip(number, animal, strict=True))
+
+
+@figure("Length wanted", formula="longest of {adult_length_cm} × length ratio of {animal}", source="practice")
+def wanted_length_cm(adult_length_cm: tuple[float, ...], animal: tuple[Species, ...]) -> float:
+    require_animals(animal)
+    return max(length * kind.length_ratio for length, kind in zip(adult_length_cm, animal, strict=True))
+
+
+@figure("Width wanted", formula="longest of {adult_length_cm} × {width_ratio}", source="practice")
+def wanted_width_cm(adult_length_cm: tuple[float, ...], width_ratio: float, animal: tuple[Species, ...]) -> float:
+    require_animals(animal)
+    return max(adult_length_cm) * width_ratio
+
+
+@figure(
+    "Surface wanted",
+    formula="Σ {number} × {adult_length_cm} × {surface_slim_cm2_per_cm} slim or {surface_deep_cm2_per_cm} deep, {animal}",
+    source="practice",
+    kind="surface",
+)
+def wanted_surface_cm2(
+    number: tuple[int, ...],
+    adult_length_cm: tuple[float, ...],
+    surface_slim_cm2_per_cm: float,
+    surface_deep_cm2_per_cm: float,
+    animal: tuple[Species, ...],
+) -> float:
+    return sum(
+        count * length * (surface_deep_cm2_per_cm if kind.shape in DEEP_BODIED else surface_slim_cm2_per_cm)
+        for count, length, kind in zip(number, adult_length_cm, animal, strict=True)
+    )
+
+
+@figure(
+    "Crowd of territorial fish",
+    formula="Σ {group_mass_g} of {animal} ÷ {real_volume_l} × 100",
+    source="practice",
+)
+def crowd_g_100l(group_mass_g: tuple[float, ...], animal: tuple[Species, ...], real_volume_l: float) -> float:
+    return sum(mass for mass, kind in zip(group_mass_g, animal, strict=True) if kind.crowd) / real_volume_l * 100
+
+
+@figure(
+    "Waste this system can take",
+    formula="the lower of {media_allow_mg_d} and {changes_allow_mg_d}",
+    source="balance",
+)
+def allowed_mg_d(media_allow_mg_d: float, changes_allow_mg_d: float) -> float:
+    return min(media_allow_mg_d, changes_allow_mg_d)
+
+
+@figure("Share of the balance used", formula="{load_full_mg_d} ÷ {allowed_mg_d}", source="balance")
+def balance_frac(load_full_mg_d: float, allowed_mg_d: float) -> float:
+    if allowed_mg_d <= 0:
+        raise Impossible("nothing_taken")
+    return load_full_mg_d / allowed_mg_d
+
+
+@check(
+    "Litres for the adults",
+    stage="animals",
+    glass="space",
+    judges="wanted_low_l",
+    mends=("animals.*.number", "tank.tank_length_cm"),
+)
+def litres_enough(real_volume_l: float, wanted_low_l: float, wanted_high_l: float, animal_count: float) -> Verdict:
+    if animal_count == 0:
+        raise Impossible("no_animals")
+    reason = say(
+        "Keepers give these adults {low} to {high}; there are {real} of real water.",
+        low=of(wanted_low_l, "wanted_low_l"),
+        high=of(wanted_high_l, "wanted_high_l"),
+        real=of(real_volume_l, "real_volume_l"),
+    )
+    verdict = at_least(real_volume_l, wanted_low_l, "volume", reason)
+    state: State = "tight" if verdict.state == "holds" and real_volume_l < wanted_high_l else verdict.state
+    return Verdict(state, verdict.margin, verdict.headline, reason, verdict.gauge)
+
+
+@check(
+    "Length to swim",
+    stage="animals",
+    glass="space",
+    judges="wanted_length_cm",
+    mends=("tank.tank_length_cm",),
+)
+def length_enough(inside_length_cm: float, wanted_length_cm: float) -> Verdict:
+    reason = say(
+        "The most active of them wants {wanted} when grown; the tank is {length} long inside.",
+        wanted=of(wanted_length_cm, "wanted_length_cm"),
+        length=of(inside_length_cm, "inside_length_cm"),
+    )
+    return at_least(inside_length_cm, wanted_length_cm, "length", reason)
+
+
+@check("Width to turn", stage="animals", glass="space", judges="wanted_width_cm", mends=("tank.tank_width_cm",))
+def width_enough(inside_width_cm: float, wanted_width_cm: float) -> Verdict:
+    reason = say(
+        "The longest of them needs {wanted} to turn; the tank is {width} wide inside.",
+        wanted=of(wanted_width_cm, "wanted_width_cm"),
+        width=of(inside_width_cm, "inside_width_cm"),
+    )
+    return at_least(inside_width_cm, wanted_width_cm, "length", reason)
+
+
+@check("Crowded enough, not too much", stage="animals", judges="crowd_g_100l", mends=("animals.*.number",))
+def crowd_fits(
+    crowd_g_100l: float,
+    crowd_low_g_per_100l: float,
+    crowd_high_g_per_100l: float,
+    animal: tuple[Species, ...],
+    number: tuple[int, ...],
+    crowd_least: float,
+    colony_least: float,
+) -> Verdict:
+    crowding = [(kind, count) for kind, count in zip(animal, number, strict=True) if kind.crowd]
+    if not crowding:
+        raise Impossible("no_crowd_fish")
+    colony = len({kind.key for kind, _ in crowding}) == 1
+    least = colony_least if colony else crowd_least
+    count = sum(count for _, count in crowding)
+    words = "a breeding colony of one kind" if colony else "a mixed community"
+    if count < least:
+        reason = say(
+            "{count} are too few for {words}: one fish gets all the chasing. From {least} on it spreads.",
+            count=Term(count, "count"),
+            words=words,
+            least=Term(least, "count"),
+        )
+        return Verdict("short", count - least, say("{by} too few", by=Term(least - count, "count")), reason)
+    reason = say(
+        "{grams} of adults as {words}; between {low} and {high} no fish is singled out and filters still keep up.",
+        grams=of(crowd_g_100l, "crowd_g_100l"),
+        words=words,
+        low=Term(crowd_low_g_per_100l, "crowding"),
+        high=Term(crowd_high_g_per_100l, "crowding"),
+    )
+    return within_band(
+        crowd_g_100l, 0.0 if colony else crowd_low_g_per_100l, crowd_high_g_per_100l, "crowding", reason
+    )
+
+
+@check(
+    "Feed and waste in balance",
+    stage="animals",
+    judges="balance_frac",
+    mends=("animals.*.number", "filters.*.media_l", "changes.change_frac"),
+)
+def in_balance(
+    balance_frac: float, media_allow_mg_d: float, changes_allow_mg_d: float, load_full_mg_d: float
+) -> Verdict:
+    if load_full_mg_d == 0:
+        raise Impossible("no_animals")
+    reason = say(
+        "They make {load} at full load. Media take {media} at a safe ammonia level, changes and plants {changes} at your nitrate limit.",
+        load=of(load_full_mg_d, "load_full_mg_d"),
+        media=of(media_allow_mg_d, "media_allow_mg_d"),
+        changes=of(changes_allow_mg_d, "changes_allow_mg_d"),
+    )
+    return at_most(balance_frac, 1.0, "share", reason)
+
+
+@dataclass(frozen=True, slots=True)
+class School:
+    """What one school says of this tank: the share used, what it would allow, and why."""
+
+    key: str
+    label: str
+    state: State
+    share: float | None
+    allows: Sentence
+    why: str
+    applies: bool = True
+    binds: bool = False
+    picked: bool = False
+
+
+def animals_at(share: float, count: float) -> Sentence:
+    """How many such animals a school would allow."""
+    if share <= 0:
+        return say("any number")
+    return say("{n} such animals", n=Term(float(int(count / share + 1e-9)), "count"))
+
+
+@step()
+def schools(
+    animal_count: float,
+    real_volume_l: float,
+    inside_length_cm: float,
+    wanted_low_l: float,
+    wanted_high_l: float,
+    wanted_length_cm: float,
+    wanted_surface_cm2: float,
+    footprint_m2: float,
+    balance_frac: float,
+    in_balance: Verdict,
+    litres_enough: Verdict,
+    length_enough: Verdict,
+    company_fits: Verdict,
+    crowd_g_100l: float,
+    crowd_high_g_per_100l: float,
+) -> tuple[School, ...]:
+    """All six, the one that binds marked; what does not apply to these animals says so."""
+    surface = wanted_surface_cm2 / (footprint_m2 * 1e4)
+    length = wanted_length_cm / inside_length_cm
+    volume = (wanted_low_l + wanted_high_l) / 2 / real_volume_l
+    crowded = crowd_g_100l > 0
+    surface_state: State = "holds" if surface <= 1 else "short"
+    crowd_share = crowd_g_100l / crowd_high_g_per_100l
+    crowd_state: State = "holds" if crowd_share <= 1 else "short"
+    rows = [
+        ("balance", "Balance", in_balance.state, balance_frac, animals_at(balance_frac, animal_count),
+         "waste against what media, plants and changes take; the only one that follows feed and filter"),
+        ("volume", "Volume", litres_enough.state, volume, animals_at(volume, animal_count),
+         "real litres for each adult, the middle of what keepers give"),
+        ("length", "Length", length_enough.state, length,
+         say("a tank of {cm}", cm=Term(wanted_length_cm, "length")),
+         "tank length in adult lengths, by how they swim"),
+        ("surface", "Surface", surface_state, surface, animals_at(surface, animal_count),
+         "footprint for each centimetre of adult; older than filters, fit for unfiltered tubs"),
+        ("crowd", "Crowd", crowd_state if crowded else "unknown", crowd_share if crowded else None,
+         say("up to {g}", g=Term(crowd_high_g_per_100l, "crowding")) if crowded else say("not for these animals"),
+         "territorial lake fish: a band, too few is as wrong as too many"),
+        ("group", "Group", company_fits.state, None, company_fits.headline,
+         "company, single animals and sexes"),
+    ]  # fmt: skip
+    shares = {key: share for key, _, _, share, _, _ in rows if share is not None and key != "crowd"}
+    binding = max(shares, key=lambda key: shares[key])
+    return tuple(
+        School(key, label, state, share, allows, why, state != "unknown", key == binding, key == PICK)
+        for key, label, state, share, allows, why in rows
+    )
+
+
+@step()
+def animals_result(
+    animal_count: float, feed_full_g_d: float, load_full_mg_d: float, balance_frac: float
+) -> Sentence:
+    if animal_count == 0:
+        raise Impossible("no_animals")
+    return say(
+        "Full grown, {count} animals eat {feed} of dry food and make {load}: {share} of what this system takes.",
+        count=Term(animal_count, "count", "animal_count"),
+        feed=of(feed_full_g_d, "feed_full_g_d"),
+        load=of(load_full_mg_d, "load_full_mg_d"),
+        share=of(balance_frac, "balance_frac"),
+    )

@@ -1,0 +1,329 @@
+"""The tank: what it really holds, what it weighs, whether its panes stand it."""
+
+import math
+
+from loquen.core.data import library
+from loquen.core.errors import Impossible
+from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.physics import geometry
+from loquen.core.sheet.judging import at_least, caution
+from loquen.core.sheet.nodes import Verdict, check, figure, step
+
+
+@figure("Wall taken off", formula="{measured}: 0, or {pane_mm} ÷ 10 when outside", source="definition")
+def wall_off_cm(measured: str, pane_mm: float) -> float:
+    return pane_mm / 10 if measured == "outside" else 0.0
+
+
+@figure("Inside length", formula="{tank_length_cm} − 2 × {wall_off_cm}", source="definition")
+def inside_length_cm(tank_length_cm: float, wall_off_cm: float) -> float:
+    return tank_length_cm - 2 * wall_off_cm
+
+
+@figure(
+    "Inside width",
+    formula="{tank_width_cm} − 2 × {wall_off_cm} ({shape}: a round or six-sided tank is as wide as its shape)",
+    source="definition",
+)
+def inside_width_cm(tank_width_cm: float, wall_off_cm: float, shape: str, inside_length_cm: float) -> float:
+    if shape in ("cylinder", "quarter_round"):
+        return inside_length_cm
+    if shape == "hexagon":
+        return inside_length_cm * math.sqrt(3) / 2
+    return tank_width_cm - 2 * wall_off_cm
+
+
+@figure("Inside height", formula="{tank_height_cm} − {wall_off_cm}", source="definition")
+def inside_height_cm(tank_height_cm: float, wall_off_cm: float) -> float:
+    return tank_height_cm - wall_off_cm
+
+
+@figure(
+    "Water height",
+    formula="{fill_by}: {inside_height_cm} − {freeboard_cm}, or {part_fill_cm} itself",
+    source="definition",
+)
+def water_height_cm(inside_height_cm: float, fill_by: str, freeboard_cm: float, part_fill_cm: float) -> float:
+    return part_fill_cm if fill_by == "height" else inside_height_cm - freeboard_cm
+
+
+@figure(
+    "Footprint",
+    formula="{shape}: area from {inside_length_cm} × {inside_width_cm}, bow {bow_cm}, "
+    "notch {notch_length_cm} × {notch_width_cm}, ÷ 10000",
+    source="definition",
+)
+def footprint_m2(
+    shape: str,
+    inside_length_cm: float,
+    inside_width_cm: float,
+    bow_cm: float,
+    notch_length_cm: float,
+    notch_width_cm: float,
+) -> float:
+    rectangle = inside_length_cm * inside_width_cm
+    areas = {
+        "box": lambda: rectangle,
+        "bow_front": lambda: rectangle + geometry.segment_area_cm2(inside_length_cm, bow_cm),
+        "quarter_round": lambda: math.pi * inside_length_cm**2 / 4,
+        "cylinder": lambda: math.pi * inside_length_cm**2 / 4,
+        "hexagon": lambda: 3 * math.sqrt(3) / 2 * (inside_length_cm / 2) ** 2,
+        "l_shape": lambda: rectangle - notch_length_cm * notch_width_cm,
+    }
+    return areas[shape]() / 1e4
+
+
+@figure(
+    "Wall around the water",
+    formula="{shape}: perimeter from {inside_length_cm} and {inside_width_cm}, bow {bow_cm}",
+    source="definition",
+)
+def perimeter_cm(shape: str, inside_length_cm: float, inside_width_cm: float, bow_cm: float) -> float:
+    around = 2 * (inside_length_cm + inside_width_cm)
+    lengths = {
+        "box": lambda: around,
+        "bow_front": lambda: around - inside_length_cm + geometry.arc_length_cm(inside_length_cm, bow_cm),
+        "quarter_round": lambda: 2 * inside_length_cm + math.pi * inside_length_cm / 2,
+        "cylinder": lambda: math.pi * inside_length_cm,
+        "hexagon": lambda: 3 * inside_length_cm,
+        "l_shape": lambda: around,
+    }
+    return lengths[shape]()
+
+
+@figure("Full to the rim", formula="{footprint_m2} × {inside_height_cm} × 10", source="definition")
+def full_volume_l(footprint_m2: float, inside_height_cm: float) -> float:
+    return footprint_m2 * inside_height_cm * 10
+
+
+@figure("Filled to the water line", formula="{footprint_m2} × {water_height_cm} × 10", source="definition")
+def filled_volume_l(footprint_m2: float, water_height_cm: float) -> float:
+    return footprint_m2 * water_height_cm * 10
+
+
+@step()
+def bed_material(bed: str) -> library.Bed:
+    return library.beds()[bed]
+
+
+@figure(
+    "Mean depth of the bed",
+    formula="({bed_front_cm} + {bed_back_cm}) ÷ 2; 0 when {bed_material}",
+    source="definition",
+)
+def bed_depth_cm(bed_front_cm: float, bed_back_cm: float, bed_material: library.Bed) -> float:
+    return 0.0 if bed_material.key == "none" else (bed_front_cm + bed_back_cm) / 2
+
+
+@figure("Bed", formula="{footprint_m2} × {bed_depth_cm} × 10", source="definition")
+def bed_volume_l(footprint_m2: float, bed_depth_cm: float) -> float:
+    return footprint_m2 * bed_depth_cm * 10
+
+
+@figure(
+    "Bags of bed",
+    formula="{bed_volume_l} × (1 + {bed_settling}) ÷ {bag_l}, rounded up",
+    source="practice",
+    kind="count",
+)
+def bed_bags(bed_volume_l: float, bed_settling: float, bag_l: float) -> float:
+    return math.ceil(bed_volume_l * (1 + bed_settling) / bag_l - 1e-9)
+
+
+@figure("Share of the bed that is solid", formula="from the library: {bed_material}", source="densities")
+def bed_solid_frac(bed_material: library.Bed) -> float:
+    return bed_material.displaced_share
+
+
+@figure("Water the bed displaces", formula="{bed_volume_l} × {bed_solid_frac}", source="densities")
+def bed_displaced_l(bed_volume_l: float, bed_solid_frac: float) -> float:
+    return bed_volume_l * bed_solid_frac
+
+
+@figure("Water the rock displaces", formula="{rock_kg} ÷ {rock_kg_l}", source="densities")
+def rock_displaced_l(rock_kg: float, rock_kg_l: float) -> float:
+    return rock_kg / rock_kg_l
+
+
+@figure("Water held in filters", formula="Σ {holds_l}", source="balance")
+def held_outside_l(holds_l: tuple[float, ...]) -> float:
+    return sum(holds_l)
+
+
+@figure(
+    "Real water",
+    formula="{filled_volume_l} − {bed_displaced_l} − {rock_displaced_l} − {wood_l} + {held_outside_l}",
+    source="balance",
+)
+def real_volume_l(
+    filled_volume_l: float,
+    bed_displaced_l: float,
+    rock_displaced_l: float,
+    wood_l: float,
+    held_outside_l: float,
+) -> float:
+    return filled_volume_l - bed_displaced_l - rock_displaced_l - wood_l + held_outside_l
+
+
+@step()
+def pane_stuff(pane_material: str) -> library.Material:
+    return library.materials()[pane_material]
+
+
+@figure(
+    "Weight of the panes",
+    formula="({perimeter_cm} × {inside_height_cm} + {footprint_m2} × 10000) × {pane_mm} ÷ 10000 × {pane_stuff}",
+    source="densities",
+)
+def panes_kg(
+    perimeter_cm: float,
+    inside_height_cm: float,
+    footprint_m2: float,
+    pane_mm: float,
+    pane_stuff: library.Material,
+) -> float:
+    area_cm2 = perimeter_cm * inside_height_cm + footprint_m2 * 1e4
+    return area_cm2 * pane_mm / 10 / 1000 * pane_stuff.density_kg_l
+
+
+@figure("Weight of the wet bed", formula="{bed_volume_l} × bulk weight of {bed_material}", source="densities")
+def bed_kg(bed_volume_l: float, bed_material: library.Bed) -> float:
+    return bed_volume_l * bed_material.bulk_kg_l
+
+
+@figure(
+    "Weight filled",
+    formula="({filled_volume_l} − {bed_volume_l} − {rock_displaced_l} − {wood_l}) × {water_kg_l} "
+    "+ {bed_kg} + {rock_kg} + {wood_l} × {wood_kg_l} + {panes_kg}",
+    source="densities",
+)
+def total_mass_kg(
+    filled_volume_l: float,
+    bed_volume_l: float,
+    rock_displaced_l: float,
+    wood_l: float,
+    water_kg_l: float,
+    bed_kg: float,
+    rock_kg: float,
+    wood_kg_l: float,
+    panes_kg: float,
+) -> float:
+    water_kg = (filled_volume_l - bed_volume_l - rock_displaced_l - wood_l) * water_kg_l
+    return water_kg + bed_kg + rock_kg + wood_l * wood_kg_l + panes_kg
+
+
+@figure("Load on the floor", formula="{total_mass_kg} × 9.80665 ÷ {footprint_m2} ÷ 1000", source="en1991")
+def floor_kpa(total_mass_kg: float, footprint_m2: float) -> float:
+    side_cm = math.sqrt(footprint_m2) * 100
+    return float(geometry.floor_pressure_kpa(total_mass_kg, side_cm, side_cm))
+
+
+@figure("Longest pane", formula="{shape}: from {inside_length_cm} and bow {bow_cm}", source="definition")
+def pane_length_cm(shape: str, inside_length_cm: float, bow_cm: float) -> float:
+    if shape == "cylinder":
+        raise Impossible("curved_pane")
+    if shape == "bow_front":
+        return geometry.arc_length_cm(inside_length_cm, bow_cm)
+    return inside_length_cm / 2 if shape == "hexagon" else inside_length_cm
+
+
+@figure(
+    "Pane needed",
+    formula="√(β × ρg × {water_height_cm}³ ÷ (19.2 ÷ 3.8)), β for {pane_length_cm} ÷ {water_height_cm}, {support}; "
+    "{pane_material}",
+    source="timoshenko",
+)
+def pane_needed_mm(pane_length_cm: float, water_height_cm: float, support: str, pane_material: str) -> float:
+    if pane_material != "glass":
+        raise Impossible("acrylic_pane")
+    return geometry.pane_thickness_mm(length_cm=pane_length_cm, water_height_cm=water_height_cm, support=support)
+
+
+@figure("Stock thickness", formula="{pane_needed_mm} up to the next one sold", source="timoshenko")
+def pane_stock_mm(pane_needed_mm: float) -> float:
+    for stock in library.stock_panes_mm():
+        if stock >= pane_needed_mm:
+            return stock
+    raise Impossible("no_stock_pane", needed=pane_needed_mm)
+
+
+@figure(
+    "Bulge of the free top edge",
+    formula="α × ρg × {water_height_cm}⁵ ÷ (70000 × {pane_mm}³), α for {pane_length_cm} ÷ {water_height_cm}; {support}",
+    source="timoshenko",
+)
+def pane_bulge_mm(pane_length_cm: float, water_height_cm: float, pane_mm: float, support: str) -> float:
+    if support == "four_edges":
+        raise Impossible("braced_edge")
+    return geometry.pane_bulge_mm(length_cm=pane_length_cm, water_height_cm=water_height_cm, thickness_mm=pane_mm)
+
+
+@check(
+    "The pane stands the water",
+    stage="tank",
+    judges="pane_needed_mm",
+    mends=("tank.pane_mm", "tank.freeboard_cm"),
+    caution="An estimate for annealed float glass with sound edges. A glazier decides; toughened panes can not be drilled.",
+)
+def pane_holds(pane_mm: float, pane_needed_mm: float, pane_stock_mm: float) -> Verdict:
+    reason = say(
+        "The longest pane needs {needed} for this height of water; {stock} is the next one sold. This is {pane}.",
+        needed=of(pane_needed_mm, "pane_needed_mm"),
+        stock=of(pane_stock_mm, "pane_stock_mm"),
+        pane=of(pane_mm, "pane_mm"),
+    )
+    return at_least(pane_mm, pane_needed_mm, "thickness", reason, scale=0.5)
+
+
+@check(
+    "The floor",
+    stage="tank",
+    judges="floor_kpa",
+    caution="Joist direction and position decide; a structural engineer and the local code have the last word.",
+)
+def floor_bears(floor_kpa: float, floor_design_kpa: float, total_mass_kg: float) -> Verdict:
+    terms = {
+        "mass": of(total_mass_kg, "total_mass_kg"),
+        "load": of(floor_kpa, "floor_kpa"),
+        "design": of(floor_design_kpa, "floor_design_kpa"),
+    }
+    return caution(
+        floor_kpa,
+        "floor_kpa",
+        floor_design_kpa,
+        say(
+            "{mass} on this footprint is {load}, inside the {design} that homes are commonly designed for.",
+            **terms,
+        ),
+        say(
+            "{mass} on this footprint is {load}, beyond the evenly spread {design} of a common floor.",
+            **terms,
+        ),
+    )
+
+
+@check("The bed stays open", stage="tank", judges="bed_depth_cm", mends=("tank.bed_back_cm",))
+def bed_open(bed_depth_cm: float, bed_material: library.Bed, fine_bed_caution_cm: float, plants: str) -> Verdict:
+    limit = fine_bed_caution_cm if bed_material.fine and plants in ("none", "floating") else 30.0
+    depth = of(bed_depth_cm, "bed_depth_cm")
+    return caution(
+        bed_depth_cm,
+        "bed_depth_cm",
+        limit,
+        say("{depth} of {bed} lets water through.", depth=depth, bed=bed_material.label.lower()),
+        say(
+            "{depth} of fine sand with nothing rooted in it can hold stagnant pockets: plant it, or keep it shallower.",
+            depth=depth,
+        ),
+    )
+
+
+@step()
+def tank_result(full_volume_l: float, real_volume_l: float, total_mass_kg: float, bed_bags: float) -> Sentence:
+    return say(
+        "Filled to the rim it would hold {full}; real water is {real}. Filled it weighs {mass}; the bed takes {bags} bags.",
+        full=of(full_volume_l, "full_volume_l"),
+        real=of(real_volume_l, "real_volume_l"),
+        mass=of(total_mass_kg, "total_mass_kg"),
+        bags=Term(bed_bags, "count", "bed_bags"),
+    )

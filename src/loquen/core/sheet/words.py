@@ -1,0 +1,52 @@
+"""Sentences of the named cases: why there is no number, and what that means for a check."""
+
+from loquen.core.errors import Impossible
+from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.sheet.nodes import State
+
+CASES: dict[str, tuple[State, str]] = {
+    "media_can_not_carry": (
+        "short",
+        "This media can not carry this load at any ammonia level: {load} is made, {most} is the most it turns over.",
+    ),
+    "no_animals": ("unknown", "No animals yet."),
+    "one_kind": ("unknown", "Only one kind aboard."),
+    "no_crowd_fish": ("unknown", "Only for territorial lake fish; none is aboard."),
+    "not_needed": ("unknown", "Does not apply to this tank."),
+    "not_heated": ("unknown", "This tank is not heated."),
+    "curved_pane": (
+        "unknown",
+        "A curved pane carries its load as a hoop; this plate estimate does not cover it.",
+    ),
+    "acrylic_pane": ("unknown", "The estimate is for annealed glass; the maker's table decides for acrylic."),
+    "braced_edge": ("unknown", "The top edge is braced; it does not bulge."),
+    "pane_too_long": (
+        "short",
+        "More than {limit} times as long as the water is high: no rimless estimate; brace it.",
+    ),
+    "bulge_not_tabled": (
+        "unknown",
+        "More than {limit} times as long as the water is high: the bulge is not tabled.",
+    ),
+    "no_stock_pane": (
+        "short",
+        "It needs {needed} mm; no stock pane is that thick. Brace the top or lower the water.",
+    ),
+    "no_stock_heater": ("short", "No stock heater is large enough; use more of them."),
+    "no_changes": ("short", "No day is chosen: without changes nitrate only rises."),
+    "no_regime_holds": (
+        "short",
+        "No regime within reach holds: better change water, less feed or more plants.",
+    ),
+    "no_stock_tank": ("short", "No tank that is sold is large enough for these animals full grown."),
+    "beyond_relation": ("unknown", "These numbers lie outside what the relation covers."),
+    "nothing_taken": ("short", "Nothing takes the waste: no working media, or change water at the limit."),
+}
+KINDS = {"load": "nitrogen_load", "most": "nitrogen_load", "needed": "ratio", "limit": "ratio"}
+
+
+def told_case(case: Impossible) -> tuple[State, Sentence]:
+    """The state and the sentence of a named case; raise KeyError for one without words."""
+    state, text = CASES[case.code]
+    terms = {name: Term(float(value), KINDS[name]) for name, value in case.values.items() if name in KINDS}
+    return state, say(text, **terms)
