@@ -1,13 +1,12 @@
-"""Walking a plan by path: what can be entered where, and a plan with one value changed."""
+"""Walking a plan by path: what can be entered where, and what was."""
 
 import types
 import typing
 from collections.abc import Iterator
-from dataclasses import fields, is_dataclass, replace
+from dataclasses import fields, is_dataclass
 from functools import cache
 from typing import Any
 
-from loquen.core.errors import UnknownKey
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Choice, Quantity
 
@@ -43,16 +42,19 @@ def optional(model: type, name: str) -> bool:
     return isinstance(hint, types.UnionType) and type(None) in hint.__args__
 
 
+@cache
 def sections() -> dict[str, type]:
     """The parts of a plan and their dataclasses."""
     return {name: model for name, hint in hints(Plan).items() if (model := row_type(hint))}
 
 
+@cache
 def entry_at(path: str) -> Quantity | Choice | None:
-    """What may be entered at a path such as tank.tank_length_cm or animals.0.number."""
-    parts = path.split(".")
-    model = sections().get(parts[0])
-    return entries(model).get(parts[-1]) if model and len(parts) > 1 else None
+    """What may be entered at a path such as tank.tank_length_cm, animals.0.number or heat.room_months_c.3."""
+    section, *rest = path.split(".")
+    model = sections().get(section)
+    names = [part for part in rest if not part.isdigit()]
+    return entries(model).get(names[0]) if model and len(names) == 1 else None
 
 
 def leaves(plan: Plan) -> Iterator[tuple[str, Any]]:
@@ -63,20 +65,3 @@ def leaves(plan: Plan) -> Iterator[tuple[str, Any]]:
         for prefix, row in rows:
             for item in fields(row):
                 yield f"{prefix}.{item.name}", getattr(row, item.name)
-
-
-def with_value(plan: Plan, path: str, value: Any) -> Plan:
-    """The plan with one entered value changed; raise UnknownKey when the path is not one."""
-    section, *rest = path.split(".")
-    change: dict[str, Any]
-    if section not in sections() or entry_at(path) is None:
-        raise UnknownKey("plan", path)
-    part = getattr(plan, section)
-    if section in ROWS:
-        index = int(rest[0])
-        if index >= len(part):
-            raise UnknownKey("plan", path)
-        change = {section: (*part[:index], replace(part[index], **{rest[1]: value}), *part[index + 1 :])}
-    else:
-        change = {section: replace(part, **{rest[0]: value})}
-    return replace(plan, **change)

@@ -122,7 +122,9 @@ def feed_grown_g_d(
 ) -> float:
     if feed_by == "weighed":
         return float(weighed_g_d * (mass_grown_g / mass_now_g) ** 0.75)
-    return number * feed_scale * float(biology.feed_g_d(mass_grown_g, water_c, level(feed_by, growing=False)))
+    # Nobody goes on feeding for growth once it is over.
+    grown_level = "normal" if feed_by == "growing" else level(feed_by, growing=False)
+    return number * feed_scale * float(biology.feed_g_d(mass_grown_g, water_c, grown_level))
 
 
 @figure("Protein in the food", formula="from the library: {animal}", source="practice", row="animals")

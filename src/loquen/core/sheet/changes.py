@@ -1,6 +1,7 @@
 """Water changes: what nitrate settles at under a regime, and the least regime that holds."""
 
 from dataclasses import dataclass
+from functools import cache
 from itertools import pairwise
 
 from loquen.core.data import library
@@ -69,6 +70,7 @@ def rise_nitrate_mg_l_d(load_full_mg_d: float, plants_mg_d: float, real_volume_l
     return max(0.0, load_full_mg_d - plants_mg_d) / real_volume_l
 
 
+@cache
 def standing_d(gaps: tuple[float, ...], frac: float) -> tuple[tuple[float, ...], tuple[float, ...]]:
     """Days of rise that stand in the water before and after each change of the settled cycle."""
     return dilution.settled_cycle(rise_per_d=1.0, source=0.0, gaps_d=gaps, fracs=(frac,) * len(gaps))

@@ -7,7 +7,7 @@ from loquen.core.data.library import Species
 from loquen.core.errors import Impossible
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.sheet.animals import require_animals
-from loquen.core.sheet.nodes import Gauge, State, Verdict, check, step, worst
+from loquen.core.sheet.nodes import State, Verdict, check, step, worst
 
 CURRENTS = ("still", "gentle", "moderate", "strong")
 STREAM_AND_STILL = 2
@@ -179,14 +179,13 @@ def told(findings: list[Finding], fine: str) -> Verdict:
     state = worst([finding.state for finding in findings] or ["holds"])
     bad = [finding for finding in findings if finding.state in ("short", "tight")]
     short = sum(finding.state == "short" for finding in bad)
-    gauge = Gauge(len(bad), max(4.0, len(bad) * 1.25), "count", high=0.5)
     if not bad:
-        return Verdict("holds", 0.0, say("all agree"), say(fine), gauge)
+        return Verdict("holds", 0.0, say("all agree"), say(fine))
     first = next(finding for finding in bad if finding.state == state)
     reason = say("{who}, {what}: " + first.sentence.text + ".", who=" and ".join(first.who), what=first.what)
     reason = Sentence(reason.text, {**reason.terms, **first.sentence.terms})
     headline = say("{count} to settle", count=Term(len(bad), "count"))
-    return Verdict(state, -float(short) if short else 0.0, headline, reason, gauge)
+    return Verdict(state, -float(short) if short else 0.0, headline, reason)
 
 
 @check("Each kind in fit company", stage="animals", mends=("animals.*.number",))
@@ -220,16 +219,9 @@ def water_suits(suited: tuple[tuple[Finding, ...], ...], animal: tuple[Species, 
 def none_leaves(animal: tuple[Species, ...], lid: str) -> Verdict:
     require_animals(animal)
     leavers = ", ".join(dict.fromkeys(kind.common for kind in animal if kind.jumper))
-    gauge = Gauge(1.0 if leavers and lid != "closed" else 0.0, 2.0, "count", high=0.5)
     if not leavers:
-        return Verdict("holds", 1.0, say("no jumper"), say("None of these is known to jump or climb."), gauge)
+        return Verdict("holds", 1.0, say("no jumper"), say("None of these is known to jump or climb."))
     if lid == "closed":
-        return Verdict(
-            "holds",
-            1.0,
-            say("lid closed"),
-            say("{who} jump or climb; the lid is closed.", who=leavers),
-            gauge,
-        )
+        return Verdict("holds", 1.0, say("lid closed"), say("{who} jump or climb; the lid is closed.", who=leavers))
     reason = say("{who} jump or climb: the lid has to close, measured from the highest foothold.", who=leavers)
-    return Verdict("short", -1.0, say("lid not closed"), reason, gauge)
+    return Verdict("short", -1.0, say("lid not closed"), reason)

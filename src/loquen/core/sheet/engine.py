@@ -1,6 +1,7 @@
 """Wires figures by the names of their parameters, and evaluates what is asked for and what changed."""
 
 from collections.abc import Iterator, Mapping
+from copy import copy
 from dataclasses import dataclass, fields
 from functools import cache, cached_property
 from graphlib import TopologicalSorter
@@ -8,7 +9,7 @@ from typing import Any
 
 from loquen.core.data.tables import constants
 from loquen.core.errors import Impossible, OutOfRange, UnknownKey
-from loquen.core.model.fields import ROWS, leaves, sections, with_value
+from loquen.core.model.fields import ROWS, leaves, sections
 from loquen.core.model.plan import Plan
 from loquen.core.sheet.nodes import Node
 
@@ -110,13 +111,18 @@ class Book:
 
 
 class Sheet:
-    """The figures and checks of one plan. A value is computed when asked for, and once."""
+    """The figures and checks of one plan. A value is computed when asked for, and once.
 
-    def __init__(self, book: Book, plan: Plan, known: Mapping[Key, Any] | None = None) -> None:
+    A changed sheet leans on the one it came from for everything that does not hang on the changes.
+    """
+
+    def __init__(self, book: Book, plan: Plan) -> None:
         self.book = book
-        self.plan = plan
         self.wiring = book.wiring(tuple((section, len(getattr(plan, section))) for section in ROWS))
-        self.known: dict[Key, Any] = dict(known) if known is not None else dict(leaves(plan))
+        self.known: dict[Key, Any] = dict(leaves(plan))
+        self.kept: Sheet | None = None
+        self.stale: frozenset[Key] = frozenset()
+        self.plan = plan
 
     def value(self, key: Key) -> Any:
         """The value under a key; raise Impossible where a named case stands in its place."""
@@ -127,29 +133,32 @@ class Sheet:
 
     def look(self, key: Key) -> Any:
         """The value under a key, or Missing with the named case; raise UnknownKey for no such key."""
-        if key not in self.known:
-            if key.startswith(CONSTANT):
-                self.known[key] = constants()[key.removeprefix(CONSTANT)].value
+        known = self.known
+        if key not in known:
+            if self.kept is not None and key not in self.stale:
+                known[key] = self.kept.look(key)
+            elif key.startswith(CONSTANT):
+                known[key] = constants()[key.removeprefix(CONSTANT)].value
             elif key in self.wiring.nodes:
-                self.known[key] = self._compute(key)
+                known[key] = self._compute(key)
             else:
                 raise UnknownKey("figures", key)
-        return self.known[key]
+        return known[key]
 
     def _compute(self, key: Key) -> Any:
         values = []
         for argument in self.wiring.arguments[key]:
+            value: Any
             if isinstance(argument, str):
                 value = self.look(argument)
                 if isinstance(value, Missing):
                     return value
-                values.append(value)
             else:
-                row_values = tuple(self.look(k) for k in argument)
-                for value in row_values:
-                    if isinstance(value, Missing):
-                        return value
-                values.append(row_values)
+                value = tuple(self.look(k) for k in argument)
+                for row_value in value:
+                    if isinstance(row_value, Missing):
+                        return row_value
+            values.append(value)
         try:
             return self.wiring.nodes[key].compute(*values)
         except Impossible as case:
@@ -162,11 +171,10 @@ class Sheet:
         return {key: self.look(key) for key in self.wiring.order}
 
     def changed(self, changes: Mapping[Key, Any]) -> "Sheet":
-        """The sheet with some inputs or constants changed; what does not hang on them is kept."""
-        plan, stale = self.plan, set(changes)
-        for path, value in changes.items():
-            if not path.startswith(CONSTANT):
-                plan = with_value(plan, path, value)
-            stale |= self.wiring.users.get(path, frozenset())
-        known = {key: value for key, value in self.known.items() if key not in stale}
-        return Sheet(self.book, plan, known | dict(changes))
+        """The sheet with some inputs or constants changed; raise UnknownKey for a key that is neither."""
+        sheet = copy(self)
+        sheet.known, sheet.kept = dict(changes), self
+        sheet.stale = frozenset(changes).union(*(self.wiring.users.get(path, ()) for path in changes))
+        for path in changes:
+            self.look(path)
+        return sheet

@@ -57,6 +57,11 @@ def media_area_m2(media_counted_l: float, media_row: library.Media, maturity_fra
     return media_counted_l * media_row.area_m2_l * media_row.share_used * maturity_frac
 
 
+@figure("Rated flow of all filters", formula="Σ {rated_lph}", source="practice")
+def rated_total_lph(rated_lph: tuple[float, ...]) -> float:
+    return sum(rated_lph)
+
+
 @figure("Real flow of all filters", formula="Σ {real_flow_lph}", source="practice")
 def total_flow_lph(real_flow_lph: tuple[float, ...]) -> float:
     return sum(real_flow_lph)
@@ -287,11 +292,16 @@ def media_carry(
 
 @step()
 def filter_result(
-    total_flow_lph: float, turnover_per_h: float, media_allow_mg_d: float, load_full_mg_d: float
+    rated_total_lph: float,
+    total_flow_lph: float,
+    turnover_per_h: float,
+    media_allow_mg_d: float,
+    load_full_mg_d: float,
 ) -> Sentence:
     return say(
-        "Filters that are rated for more really move {flow}, {turns}. "
+        "Rated for {rated} together, the filters really move {flow}: {turns}. "
         "The media take {allowed} at a safe ammonia level; these animals make {load}.",
+        rated=of(rated_total_lph, "rated_total_lph"),
         flow=of(total_flow_lph, "total_flow_lph"),
         turns=of(turnover_per_h, "turnover_per_h"),
         allowed=of(media_allow_mg_d, "media_allow_mg_d"),

@@ -1,0 +1,1 @@
+"""The web interface of the application: routes by resource, schemas with the conversions."""

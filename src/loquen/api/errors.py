@@ -1,0 +1,165 @@
+"""Every fault that a person can meet, in one place: its status, and its sentence."""
+
+from typing import Any
+
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+from pydantic import BaseModel
+
+from loquen.api.schemas.sheet import SentenceOut
+from loquen.core.errors import CoreError, Impossible, OutOfRange, PlanConflict, UnknownKey
+from loquen.core.model.fields import entry_at
+from loquen.core.model.quantity import Quantity, Sentence, Term, say
+from loquen.core.sheet.words import told_case
+from loquen.store.systems import NoSuchSystem, NothingToUndo, StaleRevision
+
+CONFLICTS = {
+    "unknown_in_library": ("“{key}” is not in the library.", {}),
+    "too_many_rows": ("At most {most} rows.", {"most": "count"}),
+    "more_males_than_animals": ("More males than the {number} animals of this group.", {"number": "count"}),
+    "pane_fills_tank": ("Panes this thick leave no room inside.", {}),
+    "fill_above_glass": ("The water would stand above the glass: at most {height}.", {"height": "length"}),
+    "no_water_left": ("That leaves no water: the glass is {height} high inside.", {"height": "length"}),
+    "bow_too_deep": ("A bow this deep is more than half a circle: at most {most}.", {"most": "length"}),
+    "notch_too_large": ("The missing corner takes the whole side: at most {most}.", {"most": "length"}),
+    "bed_above_water": ("The bed would rise above the water, which stands {height} high.", {"height": "length"}),
+    "hardscape_fills_tank": ("Rock and wood would fill the tank: at most {most} together.", {"most": "volume"}),
+    "twelve_months": ("Twelve months, or none.", {}),
+    "room_upside_down": ("The coldest night is warmer than the hottest day, {warm}.", {"warm": "temperature"}),
+}
+
+
+class FieldFault(BaseModel):
+    """What is wrong with one field, said beside it."""
+
+    path: str
+    sentence: SentenceOut
+
+
+class Fault(BaseModel):
+    """What went wrong: a code, a sentence, and the fields it is about."""
+
+    code: str
+    sentence: SentenceOut
+    fields: list[FieldFault] = []
+    current: int | None = None
+
+
+class InconsistentPlan(Exception):
+    """A plan whose parts can not all be true."""
+
+    def __init__(self, conflicts: list[PlanConflict]) -> None:
+        super().__init__(f"{len(conflicts)} conflicts")
+        self.conflicts = conflicts
+
+
+def answer(status: int, code: str, sentence: Sentence, **more: Any) -> JSONResponse:
+    fault = Fault(code=code, sentence=SentenceOut.of(sentence), **more)
+    return JSONResponse(fault.model_dump(mode="json"), status_code=status)
+
+
+def field_fault(path: str, sentence: Sentence) -> FieldFault:
+    return FieldFault(path=path, sentence=SentenceOut.of(sentence))
+
+
+def wanted(entry: Quantity) -> tuple[str, dict[str, Term]]:
+    """The words for an entry's limits."""
+    text = "{low} to {high}" + (", a whole number" if entry.whole else "")
+    return text, {"low": Term(entry.low, entry.kind), "high": Term(entry.high, entry.kind)}
+
+
+def entry_sentence(path: str, kind: str, given: Any) -> Sentence:
+    """What is wrong with one typed value, by the field's own limits and unit."""
+    entry = entry_at(path)
+    if not isinstance(entry, Quantity):
+        return say("“{given}” can not be chosen here.", given=str(given)[:40])
+    limits, terms = wanted(entry)
+    if given in (None, ""):
+        return say("{label} is empty: " + limits + ".", label=entry.label, **terms)
+    if kind in ("greater_than_equal", "less_than_equal", "finite_number"):
+        side = "below" if kind == "greater_than_equal" else "above"
+        return say(
+            "{label} is {side} what is possible here: " + limits + ".", label=entry.label, side=side, **terms
+        )
+    if kind == "int_from_float":
+        return say("{label} is counted in whole numbers: " + limits + ".", label=entry.label, **terms)
+    return say("“{given}” is not a number: " + limits + ".", given=str(given)[:40], **terms)
+
+
+def plan_path(location: tuple[int | str, ...]) -> str:
+    """The part of a fault's location that lies inside a plan: tank.pane_mm, animals.0.number."""
+    parts = [str(part) for part in location]
+    while parts and parts[0] in ("body", "plan"):
+        parts.pop(0)
+    # A union adds the name of the branch that was tried.
+    numbered = any(part.isdigit() for part in parts[1:3])
+    return ".".join(parts[:3] if numbered else parts[:2])
+
+
+def invalid_request(_request: Request, error: Exception) -> JSONResponse:
+    assert isinstance(error, RequestValidationError)
+    faults: dict[str, FieldFault] = {}
+    for problem in error.errors():
+        path = plan_path(problem["loc"])
+        if entry_at(path) is not None:
+            sentence = entry_sentence(path, problem["type"], problem["input"])
+        else:
+            sentence = say("{where}: {what}.", where=path or "request", what=problem["msg"])
+        faults.setdefault(path, field_fault(path, sentence))
+    count = Term(len(faults), "count")
+    sentence = say("{count} to mend before this can be computed.", count=count)
+    return answer(422, "invalid", sentence, fields=list(faults.values()))
+
+
+def inconsistent(_: Request, error: Exception) -> JSONResponse:
+    assert isinstance(error, InconsistentPlan)
+    faults = []
+    for conflict in error.conflicts:
+        text, kinds = CONFLICTS[conflict.code]
+        terms = {
+            name: Term(value, kinds[name]) if name in kinds else Term(str(value))
+            for name, value in conflict.values.items()
+        }
+        faults.append(field_fault(conflict.values["path"], say(text, **terms)))
+    count = Term(len(faults), "count")
+    return answer(
+        422, "inconsistent", say("{count} to mend before this can be computed.", count=count), fields=faults
+    )
+
+
+def core_fault(_: Request, error: Exception) -> JSONResponse:
+    assert isinstance(error, CoreError)
+    if isinstance(error, Impossible):
+        return answer(422, error.code, told_case(error)[1])
+    if isinstance(error, UnknownKey):
+        text = "“{key}” is not in {table}."
+        return answer(422, error.code, say(text, key=str(error.values["key"]), table=error.values["table"]))
+    if isinstance(error, OutOfRange):
+        words = {name: str(value) for name, value in error.values.items()}
+        return answer(422, error.code, say("{name} is {value}; {low} to {high} {unit}.", **words))
+    return answer(500, error.code, say("{what}", what=str(error)))
+
+
+def no_such_system(_: Request, error: Exception) -> JSONResponse:
+    return answer(404, "no_such_system", say("There is no such system; it may have been deleted."))
+
+
+def stale(_: Request, error: Exception) -> JSONResponse:
+    assert isinstance(error, StaleRevision)
+    sentence = say("This plan was changed in another tab or by somebody else.")
+    return answer(409, "stale_revision", sentence, current=error.current)
+
+
+def nothing_to_undo(_: Request, error: Exception) -> JSONResponse:
+    return answer(409, "nothing_to_undo", say("There is nothing further to go to."))
+
+
+def install(app: FastAPI) -> None:
+    """Map every fault to its answer."""
+    app.add_exception_handler(RequestValidationError, invalid_request)
+    app.add_exception_handler(InconsistentPlan, inconsistent)
+    app.add_exception_handler(CoreError, core_fault)
+    app.add_exception_handler(NoSuchSystem, no_such_system)
+    app.add_exception_handler(StaleRevision, stale)
+    app.add_exception_handler(NothingToUndo, nothing_to_undo)

@@ -1,0 +1,140 @@
+"""What a page needs once: species, equipment, the table of units, and what may be entered where."""
+
+from collections.abc import Callable
+from dataclasses import asdict
+from functools import cache
+from typing import Any
+
+from fastapi import APIRouter
+from pydantic import BaseModel
+
+from loquen.core.data import library
+from loquen.core.data.tables import Table, sources
+from loquen.core.model.fields import ROWS, entries, optional, sections
+from loquen.core.model.quantity import Choice, Quantity, kinds
+
+router = APIRouter(prefix="/api", tags=["library"])
+
+
+class SpeciesOut(BaseModel):
+    key: str
+    common: str
+    scientific: str
+    family: str
+    shape: str
+    adult_length_cm: float
+    temp_low_c: float
+    temp_high_c: float
+    ph_low: float
+    ph_high: float
+    gh_low_dgh: float
+    gh_high_dgh: float
+    salinity_high_ppt: float
+    group_least: int
+    confidence: str
+    source: str
+    note: str
+
+
+class FilterOut(BaseModel):
+    key: str
+    label: str
+    kind: str
+    rated_lph: float
+    media_key: str
+    media_l: float
+    holds_l: float
+    watts: float
+
+
+class UnitOut(BaseModel):
+    key: str
+    label: str
+    factor: float
+    offset: float
+    digits: int
+
+
+class KindOut(BaseModel):
+    key: str
+    label: str
+    units: list[UnitOut]
+
+
+class EntryOut(BaseModel):
+    """What may be entered at a path; rows are written animals.*.number."""
+
+    label: str
+    kind: str
+    low: float | None
+    high: float | None
+    whole: bool
+    optional: bool
+    options: dict[str, str]
+
+
+class LibraryOut(BaseModel):
+    species: list[SpeciesOut]
+    filters: list[FilterOut]
+    kinds: list[KindOut]
+    entries: dict[str, EntryOut]
+
+
+@router.get("/library")
+def read_library() -> LibraryOut:
+    return whole_library()
+
+
+@cache
+def whole_library() -> LibraryOut:
+    return LibraryOut(
+        species=[species_out(row) for row in library.species().values()],
+        filters=[
+            FilterOut(**{n: getattr(row, n) for n in FilterOut.model_fields})
+            for row in library.filter_models().values()
+        ],
+        kinds=[
+            KindOut(key=kind.key, label=kind.label, units=[UnitOut(**asdict(unit)) for unit in kind.units])
+            for kind in kinds().values()
+        ],
+        entries=dict(all_entries()),
+    )
+
+
+def species_out(row: library.Species) -> SpeciesOut:
+    values = {name: getattr(row, name) for name in SpeciesOut.model_fields}
+    return SpeciesOut(**{**values, "source": sources()[row.source]})
+
+
+def all_entries() -> list[tuple[str, EntryOut]]:
+    found = []
+    for section, model in sections().items():
+        prefix = f"{section}.*." if section in ROWS else f"{section}."
+        for name, entry in entries(model).items():
+            found.append((prefix + name, entry_out(entry, optional(model, name))))
+    return found
+
+
+def entry_out(entry: Quantity | Choice, may_be_empty: bool) -> EntryOut:
+    if isinstance(entry, Quantity):
+        return EntryOut(
+            label=entry.label,
+            kind=entry.kind,
+            low=entry.low,
+            high=entry.high,
+            whole=entry.whole,
+            optional=may_be_empty,
+            options={},
+        )
+    tables: dict[str | None, Callable[[], Table[Any]]] = {
+        "beds": library.beds,
+        "plants": library.plant_covers,
+        "media": library.media,
+        "filter_kinds": library.filter_kinds,
+    }
+    options = dict(entry.options or {})
+    if entry.table in tables:
+        options = {key: row.label for key, row in tables[entry.table]().items()}
+    return EntryOut(
+        label=entry.label, kind="", low=None, high=None, whole=False, optional=may_be_empty, options=options
+    )

@@ -1,0 +1,35 @@
+"""Sheets of drafts: nothing here is saved."""
+
+from fastapi import APIRouter
+from pydantic import Field
+
+from loquen.api import sheets
+from loquen.api.dependencies import FAULTS, sensible
+from loquen.api.schemas.plan import PlanSchema, Strict, to_core
+from loquen.api.schemas.sheet import SheetOut, WorkingOut
+
+router = APIRouter(prefix="/api", tags=["sheets"], responses={422: FAULTS[422]})
+
+
+class Draft(Strict):
+    plan: PlanSchema
+
+
+class Question(Draft):
+    """A figure to explain; with a target, also what it would take, for the named inputs or those that move it most."""
+
+    figure: str = Field(max_length=80)
+    target: float | None = Field(default=None, ge=-1e6, le=1e9)
+    paths: list[str] | None = Field(default=None, max_length=8)
+
+
+@router.post("/sheet")
+def sheet(draft: Draft) -> SheetOut:
+    """All figures and checks of a draft."""
+    return sheets.view(sensible(to_core(draft.plan)))
+
+
+@router.post("/working")
+def working(question: Question) -> WorkingOut:
+    """The working of one figure of a draft."""
+    return sheets.working(sensible(to_core(question.plan)), question.figure, question.target, question.paths)

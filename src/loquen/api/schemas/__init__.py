@@ -1,0 +1,1 @@
+"""What crosses the wire."""

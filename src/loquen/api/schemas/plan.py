@@ -1,0 +1,131 @@
+"""The plan on the wire: Pydantic models derived field by field from the core's dataclasses.
+
+They are derived, not written again, so that a field or a limit has one home.
+"""
+
+import types
+import typing
+from dataclasses import MISSING, asdict, fields, is_dataclass
+from functools import cache
+from typing import Annotated, Any
+
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, create_model
+
+from loquen.core.model.fields import entries
+from loquen.core.model.plan import PLAN_VERSION, Plan, Tank
+from loquen.core.model.quantity import Quantity
+
+
+class Strict(BaseModel):
+    """Nothing that was not asked for."""
+
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
+
+
+def comma_read(value: Any) -> Any:
+    """A number typed with a decimal comma or with spaces between thousands."""
+    if isinstance(value, str):
+        return value.replace(" ", "").replace(" ", "").replace(",", ".") or None
+    return value
+
+
+def listed(value: Any) -> Any:
+    """The same data with lists where the core has tuples."""
+    if isinstance(value, dict):
+        return {name: listed(inner) for name, inner in value.items()}
+    return [listed(inner) for inner in value] if isinstance(value, list | tuple) else value
+
+
+@cache
+def mirror(model: type) -> type[Strict]:
+    """The Pydantic model of one plan dataclass."""
+    definitions: dict[str, Any] = {}
+    hints = typing.get_type_hints(model)
+    for item in fields(model):
+        entry = entries(model).get(item.name)
+        annotation = wire_type(hints[item.name], entry)
+        if item.default is not MISSING:
+            default = listed(item.default)
+        elif item.default_factory is not MISSING:
+            default = mirror(hints[item.name])()
+        else:
+            default = ...
+        definitions[item.name] = (annotation, default)
+    return create_model(model.__name__, __base__=Strict, **definitions)
+
+
+def wire_type(hint: Any, entry: Any) -> Any:
+    """The type of one field: its limits applied to the number, its rows mirrored."""
+    if is_dataclass(hint):
+        return mirror(typing.cast(type, hint))
+    if isinstance(hint, types.UnionType):
+        inner = next(option for option in hint.__args__ if option is not type(None))
+        return Annotated[wire_type(inner, entry) | None, BeforeValidator(comma_read)]
+    if typing.get_origin(hint) is tuple:
+        return list[wire_type(typing.get_args(hint)[0], entry)]  # type: ignore[misc]
+    if isinstance(entry, Quantity):
+        return Annotated[hint, BeforeValidator(comma_read), Field(ge=entry.low, le=entry.high)]
+    if hint is str:
+        return Annotated[str, Field(min_length=1, max_length=80)]
+    return hint
+
+
+if typing.TYPE_CHECKING:
+
+    class PlanSchema(Strict): ...
+
+    class TankSchema(Strict): ...
+
+else:
+    PlanSchema = mirror(Plan)
+    TankSchema = mirror(Tank)
+
+
+def to_core(schema: BaseModel) -> Plan:
+    """A validated plan as the core's dataclasses."""
+    plan: Plan = rebuilt(Plan, schema.model_dump())
+    return plan
+
+
+def rebuilt(hint: Any, value: Any) -> Any:
+    """Plain data as what the hint says: dataclasses and tuples, all the way down."""
+    if is_dataclass(hint):
+        model = typing.cast(type, hint)
+        types_of = typing.get_type_hints(model)
+        return model(**{name: rebuilt(types_of[name], inner) for name, inner in value.items()})
+    if isinstance(hint, types.UnionType):
+        inner = next(option for option in hint.__args__ if option is not type(None))
+        return None if value is None else rebuilt(inner, value)
+    if typing.get_origin(hint) is tuple:
+        return tuple(rebuilt(typing.get_args(hint)[0], inner) for inner in value)
+    return value
+
+
+def from_core(plan: Plan) -> PlanSchema:
+    """A plan of the core for the wire."""
+    return PlanSchema.model_validate(listed(asdict(plan)))
+
+
+def document(plan: Plan) -> dict[str, Any]:
+    """A plan as it is stored."""
+    return from_core(plan).model_dump(mode="json")
+
+
+def read_document(stored: dict[str, Any]) -> Plan:
+    """A stored plan of any version as today's."""
+    return to_core(PlanSchema.model_validate(upgraded(stored)))
+
+
+def upgraded(stored: dict[str, Any]) -> dict[str, Any]:
+    """A stored plan brought forward, version by version."""
+    document = dict(stored)
+    while document.get("version", 0) < PLAN_VERSION:
+        step = UPGRADES[document.get("version", 0)]
+        document = step(document)
+    return document
+
+
+UPGRADES: dict[int, typing.Callable[[dict[str, Any]], dict[str, Any]]] = {
+    # Version 0: documents written before plans carried a version; nothing else differs.
+    0: lambda document: {**document, "version": 1},
+}

@@ -1,0 +1,351 @@
+"""From a core sheet to what a page shows: values, verdicts, glasses, stages, and the working of a figure."""
+
+from collections.abc import Iterable
+from typing import Any
+
+from loquen.api.schemas import sheet as out
+from loquen.core.data.tables import constants, sources
+from loquen.core.model.fields import entry_at
+from loquen.core.model.plan import Plan
+from loquen.core.model.quantity import Choice, Quantity, Sentence, Term, say
+from loquen.core.sheet import asking
+from loquen.core.sheet.book import GLASSES, STAGES, sheet_of, system_book
+from loquen.core.sheet.changes import Regime
+from loquen.core.sheet.company import Finding
+from loquen.core.sheet.engine import CONSTANT, Key, Missing, Sheet
+from loquen.core.sheet.nodes import WORST_FIRST, CheckWords, Verdict, worst
+from loquen.core.sheet.words import told_case
+
+OWN_REMEDIES = {"nitrate_held": asking.least_work, "in_balance": asking.least_work}
+RESULTS = {stage: f"{stage}_result" for stage in STAGES}
+
+
+def view(plan: Plan) -> out.SheetOut:
+    """Everything a system's page shows, computed once."""
+    sheet = sheet_of(plan)
+    sheet.all()
+    checks = sorted(checks_of(sheet), key=lambda check: list(STAGES).index(check.stage))
+    return out.SheetOut(
+        figures={figure.key: figure for figure in figures_of(sheet)},
+        checks=checks,
+        glasses=glasses_of(checks),
+        stages=stages_of(sheet, checks),
+        schools=schools_of(sheet),
+        pairs=findings(listed(sheet, "pairs")),
+        company=findings(f for i in range(len(plan.animals)) for f in listed(sheet, f"animals.{i}.company")),
+        suited=findings(f for i in range(len(plan.animals)) for f in listed(sheet, f"animals.{i}.suited")),
+        least_regime=least_regime_of(sheet),
+        saw_tooth=saw_tooth_of(sheet),
+        section=section_of(sheet),
+    )
+
+
+def line(plan: Plan) -> tuple[Sentence, list[out.GlassOut], out.SectionOut]:
+    """A system in the list: its size in words, glasses and section. Remedies are not solved."""
+    sheet = sheet_of(plan)
+    checks = list(checks_of(sheet, with_remedies=False))
+    terms = {"litres": sheet.value("real_volume_l"), "count": sheet.value("animal_count")}
+    kinds = {"litres": "volume", "count": "count"}
+    text = "{litres} real water · {count} animals" if terms["count"] else "{litres} real water · no animals yet"
+    summary = say(text, **{name: Term(value, kinds[name]) for name, value in terms.items()})
+    return summary, glasses_of(checks), section_of(sheet)
+
+
+def figures_of(sheet: Sheet) -> Iterable[out.FigureOut]:
+    for key, node in sheet.wiring.nodes.items():
+        if not node.label or node.check:
+            continue
+        value = sheet.look(key)
+        if isinstance(value, Missing):
+            reason = out.SentenceOut.of(told_case(value.case)[1])
+            yield out.FigureOut(key=key, label=node.label, kind=node.kind, value=None, missing=reason)
+        else:
+            yield out.FigureOut(key=key, label=node.label, kind=node.kind, value=float(value))
+
+
+def checks_of(sheet: Sheet, with_remedies: bool = True) -> Iterable[out.CheckOut]:
+    for key, node in sheet.wiring.nodes.items():
+        if node.check is None:
+            continue
+        verdict = verdict_of(sheet, key)
+        if verdict is None:
+            continue
+        short = verdict.state == "short"
+        yield checked(sheet, key, node.label, node.check, verdict, solve=short and with_remedies)
+
+
+def verdict_of(sheet: Sheet, key: Key) -> Verdict | None:
+    """A check's verdict; a named case as a verdict without a margin; None where it does not apply."""
+    value = sheet.look(key)
+    if not isinstance(value, Missing):
+        return value if isinstance(value, Verdict) else None
+    if value.case.code in ("not_needed", "no_crowd_fish", "one_kind"):
+        return None
+    state, sentence = told_case(value.case)
+    headline = say("can not") if state == "short" else say("not known yet")
+    return Verdict(state, -1.0 if state == "short" else 0.0, headline, sentence)
+
+
+def checked(sheet: Sheet, key: Key, label: str, words: CheckWords, verdict: Verdict, solve: bool) -> out.CheckOut:
+    solutions = [*OWN_REMEDIES.get(key, lambda _: [])(sheet), *asking.remedies(sheet, key)] if solve else []
+    return out.CheckOut(
+        key=key,
+        label=label,
+        stage=words.stage,
+        state=verdict.state,
+        headline=out.SentenceOut.of(verdict.headline),
+        reason=out.SentenceOut.of(verdict.reason),
+        figure=words.judges,
+        gauge=out.GaugeOut.of(verdict.gauge) if verdict.gauge else None,
+        remedies=[
+            out.RemedyOut(sentence=out.SentenceOut.of(remedy.sentence), changes=dict(remedy.changes))
+            for remedy in solutions
+        ],
+        caution=words.caution,
+    )
+
+
+def glasses_of(checks: list[out.CheckOut]) -> list[out.GlassOut]:
+    """One glass per kind of check: the worst of its checks fills it."""
+    book_glass = {key: node.check.glass for key, node in system_book().nodes.items() if node.check}
+    glasses = []
+    for glass, label in GLASSES.items():
+        members = [check for check in checks if book_glass[check.key] == glass]
+        if not members:
+            continue
+        decisive = min(members, key=lambda check: WORST_FIRST.index(check.state))
+        glasses.append(
+            out.GlassOut(
+                key=glass,
+                label=label,
+                state=decisive.state,
+                check=decisive.key,
+                stage=decisive.stage,
+                headline=decisive.headline,
+                gauge=decisive.gauge,
+            )
+        )
+    return glasses
+
+
+def stages_of(sheet: Sheet, checks: list[out.CheckOut]) -> list[out.StageOut]:
+    stages = []
+    for key, label in STAGES.items():
+        state = worst(check.state for check in checks if check.stage == key)
+        result = sheet.look(RESULTS[key])
+        sentence = told_case(result.case)[1] if isinstance(result, Missing) else result
+        stages.append(out.StageOut(key=key, label=label, state=state, result=out.SentenceOut.of(sentence)))
+    return stages
+
+
+def schools_of(sheet: Sheet) -> list[out.SchoolOut]:
+    return [
+        out.SchoolOut(
+            key=school.key,
+            label=school.label,
+            state=school.state,
+            share=school.share,
+            allows=out.SentenceOut.of(school.allows),
+            why=school.why,
+            applies=school.applies,
+            binds=school.binds,
+            picked=school.picked,
+        )
+        for school in listed(sheet, "schools")
+    ]
+
+
+def listed(sheet: Sheet, key: Key) -> tuple[Any, ...]:
+    """A list that a step made, empty where a named case stands."""
+    value = sheet.look(key)
+    return () if isinstance(value, Missing) else value
+
+
+def findings(found: Iterable[Finding]) -> list[out.FindingOut]:
+    return [
+        out.FindingOut(
+            who=list(finding.who),
+            what=finding.what,
+            state=finding.state,
+            sentence=out.SentenceOut.of(finding.sentence),
+        )
+        for finding in found
+    ]
+
+
+def least_regime_of(sheet: Sheet) -> out.RegimeOut | None:
+    regime = sheet.look("least_regime")
+    if not isinstance(regime, Regime):
+        return None
+    return out.RegimeOut(
+        weekdays=list(regime.weekdays),
+        change_frac=regime.change_frac,
+        peak_nitrate_mg_l=regime.peak_nitrate_mg_l,
+        change_l_wk=regime.change_l_wk,
+        work_min=regime.work_min,
+    )
+
+
+def saw_tooth_of(sheet: Sheet) -> out.SawToothOut | None:
+    if isinstance(sheet.look("saw_tooth"), Missing):
+        return None
+    feed = constants()["feed_scale"]
+    low, likely, high = (
+        [
+            out.Corner(day=day, nitrate=level)
+            for day, level in sheet.changed({CONSTANT + "feed_scale": scale}).value("saw_tooth")
+        ]
+        for scale in (feed.low, feed.value, feed.high)
+    )
+    return out.SawToothOut(
+        likely=likely,
+        low=low,
+        high=high,
+        source=sheet.plan.water.source_nitrate_mg_l,
+        target=sheet.plan.changes.target_nitrate_mg_l,
+    )
+
+
+def section_of(sheet: Sheet) -> out.SectionOut:
+    plan, tank = sheet.plan, sheet.plan.tank
+    return out.SectionOut(
+        shape=tank.shape,
+        length_cm=sheet.value("inside_length_cm"),
+        width_cm=sheet.value("inside_width_cm"),
+        height_cm=sheet.value("inside_height_cm"),
+        water_cm=sheet.value("water_height_cm"),
+        pane_cm=tank.pane_mm / 10,
+        bed=tank.bed,
+        bed_front_cm=tank.bed_front_cm if tank.bed != "none" else 0.0,
+        bed_back_cm=tank.bed_back_cm if tank.bed != "none" else 0.0,
+        rock_l=sheet.value("rock_displaced_l"),
+        wood_l=tank.wood_l,
+        plants=tank.plants,
+        plant_cover_frac=tank.plant_cover_frac,
+        closed=plan.heat.lid == "closed",
+        heated=plan.heat.heated,
+        filters=[row.filter_kind for row in plan.filters],
+        animals=[
+            out.AnimalDrawn(
+                label=sheet.value(f"animals.{i}.animal").common,
+                shape=sheet.value(f"animals.{i}.animal").shape,
+                length_cm=sheet.value(f"animals.{i}.adult_length_cm"),
+                number=group.number,
+                level=sheet.value(f"animals.{i}.animal").level,
+            )
+            for i, group in enumerate(plan.animals)
+        ],
+    )
+
+
+def working(plan: Plan, key: Key, target: float | None, paths: list[Key] | None) -> out.WorkingOut:
+    """The working of one figure down to its inputs, its range, what moves it, and what it would take.
+
+    Without a target the limit of the check that judges the figure is used, if it falls short.
+    """
+    sheet = sheet_of(plan)
+    sheet.look(key)
+    if target is None:
+        target = limit_passed(sheet, key)
+    answers = asking.answers(sheet, key, target, paths) if target is not None else []
+    spread = asking.spread(sheet, key)
+    return out.WorkingOut(
+        figure=key,
+        nodes={k: working_node(sheet, k) for k in [key, *sheet.wiring.upstream(key)]},
+        low=spread[0] if spread else None,
+        high=spread[1] if spread else None,
+        movers=[
+            out.MoverOut(
+                path=mover.path,
+                label=mover.label,
+                nudge=out.TermOut(value=mover.nudge.value, kind=mover.nudge.kind, figure=""),
+                change=mover.change,
+            )
+            for mover in asking.movers(sheet, key)
+        ],
+        target=target,
+        answers=[out.AnswerOut(**{n: getattr(a, n) for n in out.AnswerOut.model_fields}) for a in answers],
+    )
+
+
+def limit_passed(sheet: Sheet, key: Key) -> float | None:
+    """The limit that a figure passes, from the check that judges it; None when it holds."""
+    for check_key, node in sheet.wiring.nodes.items():
+        if node.check and node.check.judges == key:
+            verdict = sheet.look(check_key)
+            gauge = verdict.gauge if isinstance(verdict, Verdict) and verdict.state == "short" else None
+            if gauge and gauge.high is not None and gauge.value > gauge.high:
+                return gauge.high
+            if gauge and gauge.low is not None and gauge.value < gauge.low:
+                return gauge.low
+    return None
+
+
+def working_node(sheet: Sheet, key: Key) -> out.WorkingNode:
+    node = sheet.wiring.nodes.get(key)
+    value = sheet.look(key)
+    if key.startswith(CONSTANT):
+        name = key.removeprefix(CONSTANT)
+        row = constants()[name]
+        return plain(key, name.replace("_", " "), "", row.value, row.unit, sources()[row.source])
+    if node is None:
+        entry = entry_at(key)
+        label = asking.label_of(sheet, key)
+        if isinstance(entry, Quantity) and isinstance(value, int | float):
+            return plain(key, label, entry.kind, float(value), "", "entered", editable=True)
+        return plain(key, label, "", None, entered_words(entry, value), "entered")
+    words = ""
+    if isinstance(value, Missing):
+        words = told_case(value.case)[1].text
+    elif not isinstance(value, int | float):
+        words = described(value)
+    parts = {
+        name: [argument] if isinstance(argument, str) else list(argument)
+        for name, argument in zip(node.parameters, sheet.wiring.arguments[key], strict=True)
+    }
+    number = float(value) if isinstance(value, int | float) and node.label else None
+    return out.WorkingNode(
+        key=key,
+        label=node.label or node.name.replace("_", " "),
+        kind=node.kind,
+        value=number,
+        words=words or (str(value).lower() if number is None and not node.label else ""),
+        formula=node.formula,
+        source=sources()[node.source] if node.source else "",
+        parts=parts,
+        editable=False,
+    )
+
+
+def plain(
+    key: Key, label: str, kind: str, value: float | None, words: str, source: str, editable: bool = False
+) -> out.WorkingNode:
+    """A leaf of a working: an input or a constant."""
+    return out.WorkingNode(
+        key=key,
+        label=label,
+        kind=kind,
+        value=value,
+        words=words,
+        formula="",
+        source=source,
+        parts={},
+        editable=editable,
+    )
+
+
+def entered_words(entry: object, value: object) -> str:
+    if isinstance(entry, Choice) and entry.options and isinstance(value, str):
+        return entry.options[value]
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if value is None:
+        return "not entered"
+    return ", ".join(str(item) for item in value) if isinstance(value, tuple) else str(value)
+
+
+def described(value: object) -> str:
+    """Words for a looked-up row or a list of them."""
+    if isinstance(value, tuple):
+        return ", ".join(dict.fromkeys(described(item) for item in value))
+    return str(getattr(value, "common", getattr(value, "label", value)))

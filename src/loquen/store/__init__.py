@@ -1,0 +1,1 @@
+"""Keeping plans: tables, migrations, and one module per aggregate."""

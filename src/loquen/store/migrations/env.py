@@ -1,0 +1,14 @@
+"""Run by Alembic: migrates over the connection that the caller holds."""
+
+from alembic import context
+from sqlmodel import SQLModel
+
+from loquen.store import tables  # noqa: F401  (fills the metadata)
+
+context.configure(
+    connection=context.config.attributes["connection"],
+    target_metadata=SQLModel.metadata,
+    render_as_batch=True,
+)
+with context.begin_transaction():
+    context.run_migrations()

@@ -1,0 +1,36 @@
+"""The tables as they are stored. A table class is storage and never an input."""
+
+from datetime import UTC, datetime
+from typing import Any
+
+from sqlalchemy import JSON, Column, UniqueConstraint
+from sqlmodel import Field, SQLModel
+
+
+def now() -> datetime:
+    return datetime.now(UTC)
+
+
+class SystemRow(SQLModel, table=True):
+    """A system: which revision of its plan is current, and whether it was put away."""
+
+    __tablename__ = "system"
+
+    id: int | None = Field(default=None, primary_key=True)
+    created: datetime = Field(default_factory=now)
+    current: int
+    deleted: datetime | None = None
+
+
+class RevisionRow(SQLModel, table=True):
+    """One revision of a plan, never changed once written; `previous` is the one it was made from."""
+
+    __tablename__ = "revision"
+    __table_args__ = (UniqueConstraint("system_id", "number"),)
+
+    id: int | None = Field(default=None, primary_key=True)
+    system_id: int = Field(foreign_key="system.id", index=True)
+    number: int
+    previous: int | None = None
+    saved: datetime = Field(default_factory=now)
+    plan: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))

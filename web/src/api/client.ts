@@ -1,0 +1,58 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+type Schemas = components["schemas"];
+export type Plan = Schemas["Plan"];
+export type Tank = Schemas["Tank"];
+export type Sheet = Schemas["SheetOut"];
+export type Check = Schemas["CheckOut"];
+export type Glass = Schemas["GlassOut"];
+export type Gauge = Schemas["GaugeOut"];
+export type Stage = Schemas["StageOut"];
+export type Section = Schemas["SectionOut"];
+export type Sentence = Schemas["SentenceOut"];
+export type Term = Schemas["TermOut"];
+export type System = Schemas["SystemOut"];
+export type SystemLine = Schemas["SystemLine"];
+export type Library = Schemas["LibraryOut"];
+export type Species = Schemas["SpeciesOut"];
+export type Entry = Schemas["EntryOut"];
+export type Kind = Schemas["KindOut"];
+export type Unit = Schemas["UnitOut"];
+export type Working = Schemas["WorkingOut"];
+export type WorkingNode = Schemas["WorkingNode"];
+export type Finding = Schemas["FindingOut"];
+export type School = Schemas["SchoolOut"];
+export type SawTooth = Schemas["SawToothOut"];
+export type Fault = Schemas["Fault"];
+export type State = Glass["state"];
+
+export const client = createClient<paths>({ baseUrl: "/", fetch: (request) => globalThis.fetch(request) });
+
+/** An answer that is not what was asked for; `fault` is undefined when the server could not be reached. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    readonly fault?: Fault,
+  ) {
+    super(fault?.sentence.text ?? "The server does not answer.");
+  }
+}
+
+type Answer<T> = { data?: T; error?: unknown; response: Response };
+
+/** The data of an answer; throws Refused for a fault, or when nobody answered. */
+export async function asked<T>(answer: Promise<Answer<T>>): Promise<T> {
+  let got: Answer<T>;
+  try {
+    got = await answer;
+  } catch (cause) {
+    if (cause instanceof DOMException && cause.name === "AbortError") throw cause;
+    throw new Refused(0);
+  }
+  if (!got.response.ok) {
+    const fault = got.error as Fault | undefined;
+    throw new Refused(got.response.status, fault?.sentence ? fault : undefined);
+  }
+  return got.data as T;
+}

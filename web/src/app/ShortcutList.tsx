@@ -1,0 +1,34 @@
+import { Dialog } from "@/ui/controls";
+
+const KEYS: [string, string][] = [
+  ["1 – 5", "the stages of a system"],
+  ["[  ]", "previous and next system"],
+  ["w", "working of the focused figure; Esc closes it"],
+  ["z, Shift+z", "undo, redo"],
+  ["u", "units"],
+  ["Ctrl+K", "search and commands"],
+  ["?", "this list"],
+];
+
+export function ShortcutList({
+  open,
+  onOpenChange,
+}: {
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+}) {
+  return (
+    <Dialog title="Keys" open={open} onOpenChange={onOpenChange}>
+      <dl className="grid grid-cols-[auto_1fr] gap-x-6 gap-y-2">
+        {KEYS.map(([keys, words]) => (
+          <div key={keys} className="col-span-2 grid grid-cols-subgrid">
+            <dt>
+              <kbd className="num">{keys}</kbd>
+            </dt>
+            <dd>{words}</dd>
+          </div>
+        ))}
+      </dl>
+    </Dialog>
+  );
+}

@@ -1,0 +1,41 @@
+import {
+  createRootRoute,
+  createRoute,
+  createRouter,
+  lazyRouteComponent,
+  redirect,
+} from "@tanstack/react-router";
+import { Frame } from "./Frame";
+
+const root = createRootRoute({ component: Frame });
+
+const home = createRoute({
+  getParentRoute: () => root,
+  path: "/",
+  beforeLoad: () => {
+    throw redirect({ to: "/systems" });
+  },
+});
+
+const systems = createRoute({
+  getParentRoute: () => root,
+  path: "/systems",
+  component: lazyRouteComponent(() => import("@/features/systems"), "SystemsPage"),
+});
+
+const system = createRoute({
+  getParentRoute: () => root,
+  path: "/systems/$id/$stage",
+  component: lazyRouteComponent(() => import("@/features/plan"), "PlanPage"),
+});
+
+export const router = createRouter({
+  routeTree: root.addChildren([home, systems, system]),
+  defaultPreload: "intent",
+});
+
+declare module "@tanstack/react-router" {
+  interface Register {
+    router: typeof router;
+  }
+}

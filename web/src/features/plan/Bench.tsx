@@ -1,0 +1,122 @@
+import { useNavigate } from "@tanstack/react-router";
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useRef } from "react";
+import type { Glass } from "@/api/client";
+import { systemsQuery } from "@/api/queries";
+import { Glasses } from "@/ui/Glasses";
+import { Says } from "@/ui/Says";
+import { SectionDrawing } from "@/ui/SectionDrawing";
+import { useShortcuts } from "@/ui/shortcuts";
+import { usePlanInUse, useSession } from "./context";
+import { Slip } from "./Slip";
+import { STAGES } from "./stages";
+import { StageTabs } from "./StageTabs";
+import { Unsettled } from "./Unsettled";
+import { TopLine } from "./TopLine";
+
+interface BenchProps {
+  stage: string;
+  figure: string | null;
+  closeFigure: () => void;
+}
+
+/** The section, the stage in work, the slip when one is open, and the glasses below. */
+export function Bench({ stage, figure, closeFigure }: BenchProps) {
+  const { session, openFigure } = usePlanInUse();
+  const { id, sheet, sheetOf, plan, problem } = useSession();
+  const navigate = useNavigate();
+  const systems = useQuery(systemsQuery).data ?? [];
+  const opener = useRef<Element | null>(null);
+  const goTo = (to: string) =>
+    void navigate({ to: "/systems/$id/$stage", params: { id: String(id), stage: to } });
+  const neighbour = (step: number) => {
+    const at = systems.findIndex((system) => system.id === id);
+    const next = systems[(at + step + systems.length) % systems.length];
+    if (next) void navigate({ to: "/systems/$id/$stage", params: { id: String(next.id), stage } });
+  };
+  const close = () => {
+    closeFigure();
+    if (opener.current instanceof HTMLElement) opener.current.focus();
+  };
+  useEffect(() => {
+    if (figure) opener.current = document.activeElement;
+  }, [figure]);
+  useShortcuts({
+    ...Object.fromEntries(STAGES.map(({ key }, i) => [String(i + 1), () => goTo(key)])),
+    z: () => void session.step("undo"),
+    "Shift+z": () => void session.step("redo"),
+    "Ctrl+z": () => void session.step("undo"),
+    "Ctrl+Shift+z": () => void session.step("redo"),
+    "[": () => neighbour(-1),
+    "]": () => neighbour(1),
+    w: () => {
+      const focused = document.activeElement?.getAttribute("data-figure");
+      if (focused) openFigure(focused);
+    },
+    Escape: close,
+  });
+  const pickGlass = (glass: Glass) => {
+    goTo(glass.stage);
+    requestAnimationFrame(() =>
+      document.getElementById(`check-${glass.check}`)?.scrollIntoView({ block: "center" }),
+    );
+  };
+  const stale = sheetOf !== plan;
+  const current = STAGES.find(({ key }) => key === stage) ?? STAGES[0]!;
+  return (
+    <div className="flex min-h-screen flex-col">
+      <TopLine />
+      {sheet ? (
+        <>
+          <StageTabs stages={sheet.stages} current={current.key} />
+          <div
+            className={`grid flex-1 content-start ${figure ? "lg:grid-cols-[minmax(0,1fr)_440px]" : "lg:grid-cols-2"}`}
+          >
+            <div
+              className={`px-4 pt-4 sm:px-6 lg:sticky lg:top-0 lg:self-start ${figure ? "hidden" : ""} ${problem ? "opacity-45" : ""}`}
+            >
+              <SectionDrawing
+                section={sheet.section}
+                dimensions
+                pick={goTo}
+                className="mb-3 max-h-[40vh] w-full"
+              />
+              <div className="hidden lg:block">
+                <Unsettled />
+              </div>
+            </div>
+            <main className="min-w-0 px-4 pt-4 pb-6 sm:px-6" aria-busy={stale}>
+              <h2 className="mb-1 text-2xl font-semibold">{current.label}</h2>
+              <div className={problem ? "opacity-45" : ""}>
+                <p className="mb-4 text-lg leading-snug">
+                  <Result stage={current.key} />
+                </p>
+              </div>
+              {problem && (
+                <p role="status" className="mb-3 border-l-3 border-short pl-3">
+                  <Says sentence={problem} /> The figures are the last good ones.
+                </p>
+              )}
+              <current.Stage />
+            </main>
+            {figure && <Slip figure={figure} close={close} />}
+          </div>
+          <footer
+            className={`sticky bottom-12 z-10 border-t border-line bg-paper sm:bottom-0 ${problem ? "opacity-60" : ""}`}
+          >
+            <Glasses glasses={sheet.glasses} pick={pickGlass} />
+          </footer>
+        </>
+      ) : (
+        <main className="p-8 text-quiet">{problem ? <Says sentence={problem} /> : "Computing…"}</main>
+      )}
+    </div>
+  );
+}
+
+function Result({ stage }: { stage: string }) {
+  const { openFigure } = usePlanInUse();
+  const { sheet } = useSession();
+  const found = sheet?.stages.find(({ key }) => key === stage);
+  return found ? <Says sentence={found.result} open={openFigure} /> : null;
+}

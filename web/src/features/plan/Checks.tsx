@@ -1,0 +1,64 @@
+import { Wrench } from "lucide-react";
+import type { Check } from "@/api/client";
+import { Button } from "@/ui/controls";
+import { Says, useSentenceText } from "@/ui/Says";
+import { stateWord, Tube } from "@/ui/Tube";
+import { usePlanInUse, useSheet } from "./context";
+
+/** The checks of one stage: tube, reason, by how much, and what mends it. */
+export function Checks({ stage }: { stage: string }) {
+  const checks = useSheet().checks.filter((check) => check.stage === stage);
+  return (
+    <section aria-label="Checks" className="mb-6">
+      <ul className="border-t border-line">
+        {checks.map((check) => (
+          <CheckLine key={check.key} check={check} />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function CheckLine({ check }: { check: Check }) {
+  const { session, openFigure } = usePlanInUse();
+  const text = useSentenceText();
+  return (
+    <li id={`check-${check.key}`} className="flex scroll-mt-24 gap-2.5 border-b border-line py-2.5">
+      <Tube gauge={check.gauge} state={check.state} height={34} />
+      <div className="min-w-0 flex-1">
+        <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+          <h3 className="font-semibold">{check.label}</h3>
+          <p className={check.state === "short" ? "text-short" : "text-quiet"}>
+            <span className="sr-only">{stateWord(check.state)}: </span>
+            <Says sentence={check.headline} />
+          </p>
+        </div>
+        <p className="text-sm text-quiet">
+          <Says sentence={check.reason} open={openFigure} />
+        </p>
+        {check.remedies.length > 0 && (
+          <ul aria-label={`Ways out: ${check.label}`} className="mt-1.5 grid gap-0.5">
+            {check.remedies.map((remedy, i) => (
+              <li key={i} className="flex flex-wrap items-center gap-x-2 text-sm">
+                <Wrench size={13} className="text-quiet" />
+                <span>
+                  <Says sentence={remedy.sentence} />
+                </span>
+                <Button
+                  look="word"
+                  aria-label={`Use: ${text(remedy.sentence)}`}
+                  onClick={() => session.edit(remedy.changes)}
+                >
+                  use
+                </Button>
+              </li>
+            ))}
+          </ul>
+        )}
+        {check.caution && check.state !== "unknown" && (
+          <p className="mt-1 text-sm text-brass">{check.caution}</p>
+        )}
+      </div>
+    </li>
+  );
+}

@@ -1,0 +1,45 @@
+import { FigureButton, Measure, Says } from "@/ui/Says";
+import { usePlanInUse, useSheet } from "./context";
+
+/** Figures by name, each open to its working. */
+export function Figures({ keys }: { keys: string[] }) {
+  const { figures } = useSheet();
+  return (
+    <dl className="mb-5 grid gap-x-7 md:grid-cols-2">
+      {keys.map((key) => {
+        const figure = figures[key];
+        return (
+          figure && (
+            <div
+              key={key}
+              className="flex items-baseline justify-between gap-3 border-b border-line/70 py-1.5"
+            >
+              <dt className="text-quiet">{figure.label}</dt>
+              <dd className="text-right">
+                {figure.missing ? (
+                  <span className="text-sm text-quiet">
+                    <Says sentence={figure.missing} />
+                  </span>
+                ) : (
+                  <FigureValue name={key} />
+                )}
+              </dd>
+            </div>
+          )
+        );
+      })}
+    </dl>
+  );
+}
+
+/** One figure's number as a button that opens its working. */
+export function FigureValue({ name }: { name: string }) {
+  const { openFigure } = usePlanInUse();
+  const figure = useSheet().figures[name];
+  if (!figure || figure.value == null) return <span className="text-quiet">–</span>;
+  return (
+    <FigureButton figure={name} open={openFigure}>
+      <Measure value={figure.value} kind={figure.kind} />
+    </FigureButton>
+  );
+}

@@ -1,0 +1,31 @@
+import { Link } from "@tanstack/react-router";
+import type { Stage } from "@/api/client";
+import { stateWord, Tube } from "@/ui/Tube";
+import { useSession } from "./context";
+
+/** The stages along one line in the job's order, each with whether it holds. */
+export function StageTabs({ stages, current }: { stages: Stage[]; current: string }) {
+  const { id } = useSession();
+  return (
+    <nav aria-label="Stages" className="flex gap-1 overflow-x-auto border-b border-line px-3 sm:px-5">
+      {stages.map(({ key, label, state }) => (
+        <Link
+          key={key}
+          to="/systems/$id/$stage"
+          params={{ id: String(id), stage: key }}
+          ref={
+            key === current
+              ? (tab) => tab?.scrollIntoView({ block: "nearest", inline: "nearest" })
+              : undefined
+          }
+          aria-current={key === current ? "page" : undefined}
+          className={`flex min-h-11 items-center gap-1 border-b-3 px-2 whitespace-nowrap ${key === current ? "border-edge font-semibold" : "border-transparent text-quiet hover:text-ink"}`}
+        >
+          <Tube state={state} height={22} />
+          {label}
+          <span className="sr-only">: {stateWord(state)}</span>
+        </Link>
+      ))}
+    </nav>
+  );
+}

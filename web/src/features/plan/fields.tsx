@@ -1,0 +1,135 @@
+import { useId, useState, type ReactNode } from "react";
+import { parsed } from "@/lib/quantity";
+import { Select, Switch } from "@/ui/controls";
+import { Says } from "@/ui/Says";
+import { useUnits } from "@/ui/units";
+import { useField } from "./context";
+
+interface NumberProps {
+  path: string;
+  /** Replaces the library's label where the place says the rest. */
+  label?: string;
+  /** Only the box, for a cell of a table. */
+  bare?: boolean;
+  placeholder?: string;
+}
+
+/** A number with its unit. What is typed stays as typed until the field is left, and a fault is said beside it. */
+export function NumberField({ path, label, bare, placeholder }: NumberProps) {
+  const { entry, value, fault, change } = useField(path);
+  const units = useUnits();
+  const [typed, setTyped] = useState<string | null>(null);
+  const id = useId();
+  const shown = typeof value === "number" ? units.entry(value, entry.kind) : String(value ?? "");
+  const type = (text: string) => {
+    setTyped(text);
+    const number = parsed(text);
+    if (text.trim() === "" && entry.optional) change(null);
+    else change(number === null ? text : units.base(number, entry.kind));
+  };
+  const unit = units.unit(entry.kind).label;
+  const words = label ?? entry.label;
+  const box = (
+    <span className="inline-flex items-baseline gap-1.5">
+      <input
+        id={id}
+        inputMode="decimal"
+        autoComplete="off"
+        aria-label={bare ? words : undefined}
+        aria-invalid={fault ? true : undefined}
+        aria-describedby={fault ? `${id}-fault` : undefined}
+        placeholder={placeholder}
+        value={typed ?? shown}
+        onChange={(event) => type(event.target.value)}
+        onBlur={() => setTyped(null)}
+        className={`num min-h-8 rounded-sm border bg-paper px-2 text-right placeholder:text-quiet/80 pointer-coarse:min-h-11 ${bare ? "w-16" : "w-20"} ${fault ? "border-short" : "border-line hover:border-edge"}`}
+      />
+      {unit && <span className="text-sm text-quiet">{unit}</span>}
+    </span>
+  );
+  const told = fault && (
+    <span id={`${id}-fault`} role="alert" className="block text-sm text-short">
+      <Says sentence={fault} />
+    </span>
+  );
+  if (bare) {
+    return (
+      <span className="block">
+        {box}
+        {told}
+      </span>
+    );
+  }
+  return (
+    <Row id={id} label={words} told={told}>
+      {box}
+    </Row>
+  );
+}
+
+export function ChoiceField({ path, label, bare }: { path: string; label?: string; bare?: boolean }) {
+  const { entry, value, fault, change } = useField(path);
+  const words = label ?? entry.label;
+  const select = (
+    <Select label={words} value={String(value)} options={Object.entries(entry.options)} onChange={change} />
+  );
+  if (bare) return select;
+  return (
+    <Row
+      label={words}
+      told={
+        fault && (
+          <span className="block text-sm text-short">
+            <Says sentence={fault} />
+          </span>
+        )
+      }
+    >
+      {select}
+    </Row>
+  );
+}
+
+export function SwitchField({ path }: { path: string }) {
+  const { entry, value, change } = useField(path);
+  return (
+    <Row label={entry.label}>
+      <Switch label={entry.label} on={value === true} onChange={change} />
+    </Row>
+  );
+}
+
+/** A label on its line with what is entered at the right. */
+export function Row({
+  id,
+  label,
+  told,
+  children,
+}: {
+  id?: string;
+  label: string;
+  told?: ReactNode;
+  children: ReactNode;
+}) {
+  return (
+    <div className="border-b border-line/70 py-1">
+      <div className="flex min-h-8 items-center justify-between gap-x-3">
+        <label htmlFor={id} className="min-w-0 leading-tight text-quiet">
+          {label}
+        </label>
+        {children}
+      </div>
+      {told}
+    </div>
+  );
+}
+
+/** Fields in two columns where there is room. */
+export function Fields({ legend, children }: { legend: string; children: ReactNode }) {
+  return (
+    <fieldset className="mb-5">
+      <legend className="mb-1 text-sm font-semibold">{legend}</legend>
+      <div className="grid gap-x-7 md:grid-cols-2">{children}</div>
+    </fieldset>
+  );
+}

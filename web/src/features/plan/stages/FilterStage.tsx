@@ -1,0 +1,88 @@
+import { Trash2 } from "lucide-react";
+import { Select } from "@/ui/controls";
+import { Checks } from "../Checks";
+import { usePlan, usePlanInUse, useSession } from "../context";
+import { ChoiceField, Fields, NumberField } from "../fields";
+import { Figures, FigureValue } from "../Figures";
+
+export function FilterStage() {
+  const { session, library } = usePlanInUse();
+  const plan = usePlan();
+  const { sheet } = useSession();
+  const filters = plan.filters ?? [];
+  const add = (key: string) => {
+    const model = library.filters.find((row) => row.key === key);
+    if (!model) return;
+    const filter = {
+      filter_kind: model.kind,
+      media: model.media_key,
+      media_l: model.media_l,
+      maturity_frac: 1,
+      rated_lph: model.rated_lph,
+      measured_lph: null,
+      holds_l: model.holds_l,
+      filter_w: model.watts,
+    };
+    session.replace({ ...plan, filters: [...filters, filter] });
+  };
+  return (
+    <>
+      {filters.map((_, i) => (
+        <div key={i} className="relative">
+          <Fields legend={`Filter ${i + 1}`}>
+            <ChoiceField path={`filters.${i}.filter_kind`} />
+            <ChoiceField path={`filters.${i}.media`} label="Media kind" />
+            <NumberField path={`filters.${i}.rated_lph`} />
+            <NumberField path={`filters.${i}.media_l`} />
+            <NumberField path={`filters.${i}.measured_lph`} placeholder="none" />
+            <NumberField path={`filters.${i}.maturity_frac`} />
+            <NumberField path={`filters.${i}.holds_l`} />
+            <NumberField path={`filters.${i}.filter_w`} />
+          </Fields>
+          <button
+            type="button"
+            aria-label={`Take out filter ${i + 1}`}
+            onClick={() => session.replace({ ...plan, filters: filters.filter((_, j) => j !== i) })}
+            className="absolute -top-2 right-0 grid size-9 place-items-center text-quiet hover:text-short pointer-coarse:size-11"
+          >
+            <Trash2 size={16} />
+          </button>
+          {sheet?.figures[`filters.${i}.real_flow_lph`] && (
+            <p className="-mt-3 mb-5 text-sm text-quiet">
+              Really moves <FigureValue name={`filters.${i}.real_flow_lph`} /> over{" "}
+              <FigureValue name={`filters.${i}.media_area_m2`} /> of media at work.
+            </p>
+          )}
+        </div>
+      ))}
+      {filters.length === 0 && <p className="mb-3 text-quiet">No filter yet.</p>}
+      <p className="mb-6 flex items-center gap-2">
+        <span className="text-quiet">Add</span>
+        <Select
+          label="Add a filter"
+          value=""
+          placeholder="a filter…"
+          options={library.filters.map((row) => [row.key, row.label])}
+          onChange={add}
+        />
+      </p>
+      <Checks stage="filter" />
+      <Figures
+        keys={[
+          "total_flow_lph",
+          "turnover_per_h",
+          "turnover_low_per_h",
+          "turnover_high_per_h",
+          "drift_cm_s",
+          "drift_borne_cm_s",
+          "settled_ammonia_mg_l",
+          "settled_unionised_mg_l",
+          "allowed_ammonia_mg_l",
+          "reckoned_ph",
+          "media_allow_mg_d",
+          "capacity_mg_d",
+        ]}
+      />
+    </>
+  );
+}

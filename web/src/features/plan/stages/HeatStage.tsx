@@ -1,0 +1,86 @@
+import { Checks } from "../Checks";
+import { usePlan, usePlanInUse, useSession } from "../context";
+import { ChoiceField, Fields, NumberField, Row, SwitchField } from "../fields";
+import { Figures } from "../Figures";
+import { Switch } from "@/ui/controls";
+import { HeatChart } from "../charts/HeatChart";
+
+const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
+
+export function HeatStage() {
+  const { heat } = usePlan();
+  const { faults } = useSession();
+  const { session } = usePlanInUse();
+  const months = heat.room_months_c;
+  const year = (on: boolean) =>
+    session.edit({ "heat.room_months_c": on ? MONTHS.map(() => heat.room_mean_c) : null });
+  return (
+    <>
+      <Fields legend="The room">
+        <NumberField path="heat.room_cold_c" />
+        <NumberField path="heat.room_warm_c" />
+        <NumberField path="heat.room_mean_c" />
+        <NumberField path="heat.humidity_frac" />
+        <Row label="Room by month">
+          <Switch label="Room by month" on={Boolean(months)} onChange={year} />
+        </Row>
+      </Fields>
+      {months && (
+        <fieldset className="mb-5">
+          <legend className="mb-1 text-sm font-semibold">Mean of each month</legend>
+          <div className="grid grid-cols-3 gap-2 md:grid-cols-6">
+            {MONTHS.map((month, i) => (
+              <div key={month} className="text-sm text-quiet">
+                {month}
+                <NumberField bare path={`heat.room_months_c.${i}`} label={`Room in ${month}`} />
+              </div>
+            ))}
+          </div>
+          {faults["heat.room_months_c"] && (
+            <p className="text-sm text-short">Each month needs a temperature.</p>
+          )}
+        </fieldset>
+      )}
+      <Fields legend="The tank">
+        <SwitchField path="heat.heated" />
+        {heat.heated && <NumberField path="heat.target_c" />}
+        <ChoiceField path="heat.lid" />
+        <NumberField path="heat.base_foam_mm" />
+        <SwitchField path="heat.against_wall" />
+        <NumberField path="water.source_c" />
+      </Fields>
+      {heat.heated && (
+        <Fields legend="Heaters: left empty, Loquen plans them">
+          <NumberField path="heat.fitted_heaters" placeholder="plan" />
+          <NumberField path="heat.fitted_w" placeholder="plan" />
+          <SwitchField path="heat.cut_out" />
+        </Fields>
+      )}
+      <Fields legend="Light and money">
+        <NumberField path="heat.light_w" />
+        <NumberField path="heat.light_h" />
+        <NumberField path="heat.price_per_kwh" />
+      </Fields>
+      <Checks stage="heat" />
+      <HeatChart />
+      <Figures
+        keys={[
+          "loss_cold_w",
+          "change_heat_w",
+          "equipment_low_w",
+          "heater_need_w",
+          "heater_count",
+          "heater_each_w",
+          "rule_of_practice_w",
+          "one_dead_c",
+          "stuck_on_c",
+          "summer_c",
+          "evaporation_l_d",
+          "heating_kwh",
+          "equipment_kwh",
+          "electricity_money",
+        ]}
+      />
+    </>
+  );
+}

@@ -1,0 +1,72 @@
+import { usePlan } from "../context";
+import { Checks } from "../Checks";
+import { ChoiceField, Fields, NumberField } from "../fields";
+import { Figures } from "../Figures";
+
+const ROUND = ["cylinder", "quarter_round", "hexagon"];
+const LENGTHS: Record<string, string> = {
+  cylinder: "Diameter",
+  quarter_round: "Radius",
+  hexagon: "Corner to corner",
+};
+
+export function TankStage() {
+  const { tank } = usePlan();
+  return (
+    <>
+      <Fields legend="The glass">
+        <ChoiceField path="tank.shape" />
+        <ChoiceField path="tank.measured" />
+        <NumberField path="tank.tank_length_cm" label={LENGTHS[tank.shape]} />
+        {!ROUND.includes(tank.shape) && <NumberField path="tank.tank_width_cm" />}
+        <NumberField path="tank.tank_height_cm" />
+        {tank.shape === "bow_front" && <NumberField path="tank.bow_cm" />}
+        {tank.shape === "l_shape" && (
+          <>
+            <NumberField path="tank.notch_length_cm" />
+            <NumberField path="tank.notch_width_cm" />
+          </>
+        )}
+        <NumberField path="tank.pane_mm" />
+        <ChoiceField path="tank.pane_material" />
+        <ChoiceField path="tank.support" />
+        <ChoiceField path="tank.fill_by" />
+        <NumberField path={tank.fill_by === "height" ? "tank.part_fill_cm" : "tank.freeboard_cm"} />
+      </Fields>
+      <Fields legend="What lies in it">
+        <ChoiceField path="tank.bed" />
+        {tank.bed !== "none" && (
+          <>
+            <NumberField path="tank.bed_front_cm" />
+            <NumberField path="tank.bed_back_cm" />
+            <NumberField path="tank.bag_l" />
+          </>
+        )}
+        <NumberField path="tank.rock_kg" />
+        <NumberField path="tank.wood_l" />
+        <ChoiceField path="tank.plants" />
+        {tank.plants !== "none" && <NumberField path="tank.plant_cover_frac" />}
+      </Fields>
+      <Checks stage="tank" />
+      <Figures
+        keys={[
+          "full_volume_l",
+          "filled_volume_l",
+          "bed_displaced_l",
+          "rock_displaced_l",
+          "real_volume_l",
+          "water_height_cm",
+          "footprint_m2",
+          "bed_volume_l",
+          "bed_bags",
+          "total_mass_kg",
+          "panes_kg",
+          "floor_kpa",
+          "pane_needed_mm",
+          "pane_stock_mm",
+          "pane_bulge_mm",
+        ]}
+      />
+    </>
+  );
+}

@@ -1,0 +1,1 @@
+export { SystemsPage } from "./SystemsPage";

@@ -1,0 +1,105 @@
+import type { Kind, Term, Unit } from "@/api/client";
+
+/** The unit chosen for each kind; kinds without a choice show their first unit. */
+export type UnitChoice = Record<string, string>;
+
+export const US_UNITS: UnitChoice = {
+  volume: "gal",
+  volume_per_day: "gal/d",
+  volume_per_week: "gal/wk",
+  fill_rate: "gal/min",
+  flow: "gal/h",
+  length: "in",
+  thickness: "in",
+  area: "ft2",
+  surface: "in2",
+  temperature: "F",
+  temperature_difference: "F",
+  mass: "lb",
+  small_mass: "oz",
+  feed: "oz/d",
+  pressure: "lbf/ft2",
+  speed: "in/s",
+};
+
+const THIN_SPACE = "\u2009";
+const PLAIN: Unit = { key: "", label: "", factor: 1, offset: 0, digits: 2 };
+
+export class Units {
+  private readonly byKind: Map<string, Kind>;
+
+  constructor(
+    kinds: Kind[],
+    readonly choice: UnitChoice,
+  ) {
+    this.byKind = new Map(kinds.map((kind) => [kind.key, kind]));
+  }
+
+  unit(kind: string): Unit {
+    const units = this.byKind.get(kind)?.units ?? [];
+    return units.find((unit) => unit.key === this.choice[kind]) ?? units[0] ?? PLAIN;
+  }
+
+  shown(value: number, kind: string): number {
+    const { factor, offset } = this.unit(kind);
+    return value * factor + offset;
+  }
+
+  base(shown: number, kind: string): number {
+    const { factor, offset } = this.unit(kind);
+    return (shown - offset) / factor;
+  }
+
+  /** A computed number: at most the kind's decimals, at most three significant digits after the point. */
+  number(value: number, kind: string): string {
+    return rounded(this.shown(value, kind), this.unit(kind).digits, 3);
+  }
+
+  /** A difference: a change of the number, without the unit's offset. */
+  difference(value: number, kind: string): string {
+    const { factor, digits } = this.unit(kind);
+    const text = rounded(Math.abs(value * factor), digits, 2);
+    return (value < 0 ? "−" : "+") + text;
+  }
+
+  /** A number as it was entered: its digits are kept. */
+  entry(value: number, kind: string): string {
+    return String(Number(this.shown(value, kind).toFixed(this.unit(kind).digits + 2)));
+  }
+
+  text(value: number, kind: string): string {
+    const label = this.unit(kind).label;
+    return label ? `${this.number(value, kind)}${THIN_SPACE}${label}` : this.number(value, kind);
+  }
+
+  /** A number and its unit apart, so that each can be set in its own face. */
+  parts(value: number, kind: string): [string, string] {
+    return [this.number(value, kind), this.unit(kind).label];
+  }
+
+  term(term: Term): string {
+    return typeof term.value === "number" ? this.text(term.value, term.kind) : term.value;
+  }
+}
+
+function rounded(value: number, digits: number, significant: number): string {
+  const size = Math.abs(value);
+  const whole = size > 0 ? Math.floor(Math.log10(size)) + 1 : 1;
+  const places = Math.max(0, Math.min(digits, significant - whole));
+  const fixed = value.toFixed(places);
+  const [before = "", after] = fixed.split(".");
+  const trimmed = after?.replace(/0+$/, "");
+  const grouped = before.replace(/(\d)(?=(\d{3})+$)/g, `$1${THIN_SPACE}`).replace("-", "−");
+  const text = trimmed ? `${grouped}.${trimmed}` : grouped;
+  return text === "−0" ? "0" : text;
+}
+
+/** What was typed as a number, a decimal comma and thin spaces accepted; null when it is not one. */
+export function parsed(text: string): number | null {
+  const plain = text
+    .trim()
+    .replace(/[\s\u2009\u00a0]/g, "")
+    .replace(",", ".")
+    .replace("−", "-");
+  return /^-?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(plain) ? Number(plain) : null;
+}

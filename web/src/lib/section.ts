@@ -1,0 +1,147 @@
+import type { Section } from "@/api/client";
+import { silhouette } from "./silhouettes";
+
+/** An animal placed in the drawing: centre in cm from the left inside and from the base, facing left or right. */
+export interface Placed {
+  shape: string;
+  label: string;
+  length: number;
+  x: number;
+  y: number;
+  left: boolean;
+  /** Stands on the bed rather than swims. */
+  rests: boolean;
+}
+
+const MOST_DRAWN = 26;
+
+const BANDS: Record<string, [number, number]> = {
+  top: [0.74, 0.92],
+  middle: [0.32, 0.74],
+  all: [0.25, 0.8],
+  bottom: [0, 0],
+};
+
+/** Repeatable even spread between 0 and 1 along two axes, so that a drawing does not jump while a person types. */
+const spread = (seed: number, axis: 0 | 1 = 0): number => (0.5 + seed * (axis ? 0.56984 : 0.754878)) % 1;
+
+/** How many of a group are drawn: all of them up to a crowd, then fewer so that the water stays readable. */
+export function drawnCount(number: number, lengthCm: number, section: Section): number {
+  const area = section.length_cm * section.water_cm;
+  const room = Math.max(2, Math.floor((0.14 * area) / (lengthCm * lengthCm * 0.35)));
+  return Math.min(number, MOST_DRAWN, room);
+}
+
+/** Where each animal stands: schools in the band of water they keep to, bottom animals along the bed. */
+export function placed(section: Section): Placed[] {
+  const bed = Math.min(section.bed_front_cm, section.bed_back_cm);
+  const animals = section.animals.flatMap((group, g) => {
+    const length = Math.min(group.length_cm, section.length_cm * 0.9);
+    const count = drawnCount(group.number, group.length_cm, section);
+    const [low, high] = BANDS[group.level] ?? [0.3, 0.75];
+    const reach = Math.min(0.47, 0.2 + count * 0.012);
+    const home = reach + (1 - 2 * reach) * spread(g * 2 + 1);
+    return Array.from({ length: count }, (_, i): Placed => {
+      const rests = group.level === "bottom";
+      const along = rests
+        ? (i + 0.3 + 0.5 * spread(i + g)) / count
+        : home + (spread(i + g * 17) - 0.5) * 2 * reach;
+      const up = low + (high - low) * spread(i + g * 17, 1);
+      return {
+        shape: group.shape,
+        label: group.label,
+        length,
+        rests,
+        x: along * section.length_cm,
+        y: rests ? bed + silhouette(group.shape).foot * length : bed + (section.water_cm - bed) * up,
+        left: (i + g) % 3 === 0,
+      };
+    });
+  });
+  return apart(animals, section);
+}
+
+const ROUNDS = 24;
+
+/** Swimmers pushed clear of each other, and everyone kept inside the glass and under the water. */
+function apart(animals: Placed[], section: Section): Placed[] {
+  const swimmers = animals.filter((animal) => !animal.rests);
+  for (let round = 0; round < ROUNDS; round++) {
+    for (const [i, a] of swimmers.entries()) {
+      for (const b of swimmers.slice(i + 1)) push(a, b);
+    }
+    for (const animal of animals) keepInside(animal, section);
+  }
+  return animals;
+}
+
+/** Half the way apart along the shorter way, when two outlines would touch. */
+function push(a: Placed, b: Placed): void {
+  const wide = ((a.length + b.length) / 2) * 1.08;
+  const high = ((a.length + b.length) / 2) * (silhouette(a.shape).foot + silhouette(b.shape).foot) * 1.3;
+  const dx = b.x - a.x;
+  const dy = b.y - a.y;
+  const overX = wide - Math.abs(dx);
+  const overY = high - Math.abs(dy);
+  if (overX <= 0 || overY <= 0) return;
+  if (overY < overX) {
+    const step = ((dy < 0 ? -1 : 1) * overY) / 2;
+    a.y -= step;
+    b.y += step;
+  } else {
+    const step = ((dx < 0 ? -1 : 1) * overX) / 2;
+    a.x -= step;
+    b.x += step;
+  }
+}
+
+function keepInside(animal: Placed, section: Section): void {
+  const half = animal.length / 2;
+  animal.x = clamp(animal.x, half + 0.5, section.length_cm - half - 0.5);
+  if (animal.rests) return;
+  const body = animal.length * silhouette(animal.shape).foot * 1.4;
+  animal.y = clamp(
+    animal.y,
+    Math.max(section.bed_front_cm, section.bed_back_cm) + body,
+    section.water_cm - body,
+  );
+}
+
+export function clamp(value: number, low: number, high: number): number {
+  return high < low ? (low + high) / 2 : Math.min(high, Math.max(low, value));
+}
+
+/** A stone heap as a closed outline, cm from the base: as many litres as it displaces over the tank's width. */
+export function stones(section: Section): { x: number; width: number; height: number } | null {
+  if (section.rock_l <= 0) return null;
+  const area = (section.rock_l * 1000) / (section.width_cm * 0.4);
+  const width = Math.min(section.length_cm * 0.5, Math.sqrt(area * 2.4));
+  return {
+    x: section.length_cm * 0.66,
+    width,
+    height: Math.min(section.water_cm * 0.8, (area * 1.5) / width),
+  };
+}
+
+/** Stems of plants: how many stand, where, and how tall, from the share of footprint they cover. */
+export function stems(section: Section): { x: number; height: number; lean: number }[] {
+  if (section.plants === "none") return [];
+  const count = Math.round(section.plant_cover_frac * section.length_cm * 0.24);
+  const tall = section.plants === "slow" ? 0.35 : section.plants === "floating" ? 0 : 0.74;
+  return Array.from({ length: Math.min(count, 60) }, (_, i) => {
+    const side = i % 2 ? 1 : 0;
+    const inward = spread(i * 3 + 1) * 0.42;
+    return {
+      x: section.length_cm * (side ? 0.98 - inward * 0.55 : 0.02 + inward),
+      height: section.water_cm * tall * (0.6 + 0.4 * spread(i * 7 + 2)),
+      lean: (spread(i * 11 + 3) - 0.5) * 5,
+    };
+  });
+}
+
+/** The section in words, for those who do not see it. */
+export function described(section: Section, text: (value: number, kind: string) => string): string {
+  const size = `${text(section.length_cm, "length")} long, ${text(section.height_cm, "length")} high inside`;
+  const animals = section.animals.map((group) => `${group.number} ${group.label}`).join(", ");
+  return `Section of the tank: ${size}, water ${text(section.water_cm, "length")} high. ${animals || "No animals yet"}.`;
+}

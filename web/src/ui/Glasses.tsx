@@ -1,0 +1,59 @@
+import type { Glass } from "@/api/client";
+import { Says, useSentenceText } from "./Says";
+import { stateWord, Tube } from "./Tube";
+
+/** The row of sight glasses along the bottom of a system's page. */
+export function Glasses({ glasses, pick }: { glasses: Glass[]; pick: (glass: Glass) => void }) {
+  return (
+    <ul aria-label="Sight glasses" className="flex gap-x-2 overflow-x-auto px-2 py-2 sm:px-6 sm:py-3">
+      {glasses.map((glass) => (
+        <li key={glass.key} className="flex-1 sm:min-w-40">
+          <button
+            type="button"
+            onClick={() => pick(glass)}
+            className="flex min-h-11 w-full flex-col items-center gap-2 text-center text-xs sm:flex-row sm:text-left sm:text-base"
+          >
+            <span className="hidden sm:block">
+              <Tube gauge={glass.gauge} state={glass.state} height={76} />
+            </span>
+            <span className="sm:hidden">
+              <Tube gauge={glass.gauge} state={glass.state} height={44} />
+            </span>
+            <span className="min-w-0">
+              <span className="block font-semibold">{glass.label}</span>
+              <span
+                className={`hidden text-sm sm:block ${glass.state === "short" ? "text-short" : "text-quiet"}`}
+              >
+                <Says sentence={glass.headline} />
+              </span>
+              <span className={`block sm:text-sm ${glass.state === "short" ? "text-short" : "text-quiet"}`}>
+                {stateWord(glass.state)}
+              </span>
+            </span>
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** The same glasses small, in a list of systems. */
+export function SmallGlasses({ glasses }: { glasses: Glass[] }) {
+  const text = useSentenceText();
+  return (
+    <ul className="flex flex-wrap gap-x-3 gap-y-1">
+      {glasses.map((glass) => (
+        <li key={glass.key} className="flex items-center gap-1" title={text(glass.headline)}>
+          <Tube gauge={glass.gauge} state={glass.state} height={30} />
+          <span className={`text-xs ${glass.state === "short" ? "font-semibold text-short" : "text-quiet"}`}>
+            {glass.label}
+            <span className="sr-only">
+              : {stateWord(glass.state)}, {text(glass.headline)}
+            </span>
+            {glass.state === "short" && <span aria-hidden="true"> short</span>}
+          </span>
+        </li>
+      ))}
+    </ul>
+  );
+}
