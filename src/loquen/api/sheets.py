@@ -9,7 +9,7 @@ from loquen.core.model.fields import entry_at
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Choice, Quantity, Sentence, Term, say
 from loquen.core.sheet import asking
-from loquen.core.sheet.book import GLASSES, STAGES, sheet_of, system_book
+from loquen.core.sheet.book import GLASSES, RESULTS_OF, STAGES, sheet_of, system_book
 from loquen.core.sheet.changes import Regime
 from loquen.core.sheet.company import Finding
 from loquen.core.sheet.engine import CONSTANT, Key, Missing, Sheet
@@ -17,7 +17,6 @@ from loquen.core.sheet.nodes import WORST_FIRST, CheckWords, Verdict, worst
 from loquen.core.sheet.words import told_case
 
 OWN_REMEDIES = {"nitrate_held": asking.least_work, "in_balance": asking.least_work}
-RESULTS = {stage: f"{stage}_result" for stage in STAGES}
 
 
 def view(plan: Plan) -> out.SheetOut:
@@ -132,7 +131,7 @@ def stages_of(sheet: Sheet, checks: list[out.CheckOut]) -> list[out.StageOut]:
     stages = []
     for key, label in STAGES.items():
         state = worst(check.state for check in checks if check.stage == key)
-        result = sheet.look(RESULTS[key])
+        result = sheet.look(RESULTS_OF[key])
         sentence = told_case(result.case)[1] if isinstance(result, Missing) else result
         stages.append(out.StageOut(key=key, label=label, state=state, result=out.SentenceOut.of(sentence)))
     return stages

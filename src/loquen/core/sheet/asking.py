@@ -17,6 +17,9 @@ NUDGE_K = 1.0
 MOST_MOVERS = 5
 SIGNIFICANT = 3
 STEPS = 40
+PROBES = 4
+BAND_PROBES = 12
+CLOSE = 1e-3
 
 
 @dataclass(frozen=True, slots=True)
@@ -123,18 +126,26 @@ def rounded(value: float, entry: Quantity, upward: bool) -> float:
     return max(entry.low, min(entry.high, round(near, 9)))
 
 
+def probes(present: float, end: float, count: int) -> Iterator[float]:
+    """Values from the present one to an end, in even ratios where the signs allow, close ones first."""
+    for n in range(1, count + 1):
+        share = n / count
+        even = present > 0 and end > 0
+        yield present * (end / present) ** share if even else present + (end - present) * share**2
+
+
 def nearest_crossing(
-    good: Callable[[float], bool], present: float, low: float, high: float
+    good: Callable[[float], bool], present: float, low: float, high: float, count: int
 ) -> tuple[float, bool] | None:
     """The value nearest to the present one from which `good` holds, searched towards both ends.
 
-    Returns the value and whether it lies above the present; None when neither end brings it.
+    `count` values are tried on the way to each end: few for one limit, more for a band that could be missed.
+    Returns the value and whether it lies above the present; None when neither way brings it.
     """
     found = []
     for end in (high, low):
         bad, fine = present, None
-        for share in (0.02, 0.1, 0.3, 0.6, 1.0):
-            probe = present + (end - present) * share**2
+        for probe in probes(present, end, count):
             if good(probe):
                 fine = probe
                 break
@@ -147,13 +158,13 @@ def nearest_crossing(
                 fine = middle
             else:
                 bad = middle
-            if abs(fine - bad) <= 1e-4 * max(abs(fine), 1e-6):
+            if abs(fine - bad) <= CLOSE * max(abs(fine), 1e-6):
                 break
         found.append((fine, end == high))
     return min(found, key=lambda hit: abs(hit[0] - present), default=None)
 
 
-def solved(sheet: Sheet, path: Key, good: Callable[[Sheet], bool]) -> float | None:
+def solved(sheet: Sheet, path: Key, good: Callable[[Sheet], bool], count: int = PROBES) -> float | None:
     """The value of one input, nearest to the present one, with which the sheet is good; None if none is."""
     entry = entry_at(path)
     if not isinstance(entry, Quantity):
@@ -164,7 +175,7 @@ def solved(sheet: Sheet, path: Key, good: Callable[[Sheet], bool]) -> float | No
     def good_at(value: float) -> bool:
         return good(sheet.changed({path: retyped(entry, value)}))
 
-    hit = nearest_crossing(good_at, start, entry.low, entry.high)
+    hit = nearest_crossing(good_at, start, entry.low, entry.high, count)
     if hit is None:
         return None
     value = rounded(hit[0], entry, upward=hit[1])
@@ -226,11 +237,15 @@ def mend_paths(sheet: Sheet, node: Node) -> list[Key]:
 def remedies(sheet: Sheet, key: Key) -> list[Remedy]:
     """Changes of one input each that mend a check, solved; choices are tried as they are."""
     found: list[Remedy] = []
+    verdict = sheet.look(key)
+    gauge = verdict.gauge if isinstance(verdict, Verdict) else None
+    band = gauge is not None and gauge.low is not None and gauge.high is not None
+    count = BAND_PROBES if band else PROBES
     for path in mend_paths(sheet, sheet.wiring.nodes[key]):
         entry = entry_at(path)
         label = label_of(sheet, path)
         if isinstance(entry, Quantity):
-            value = solved(sheet, path, mended(key))
+            value = solved(sheet, path, mended(key), count)
             if value is not None:
                 sentence = say("{label}: {value}", label=label, value=Term(value, entry.kind))
                 found.append(Remedy(sentence, {path: retyped(entry, value)}))

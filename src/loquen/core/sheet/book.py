@@ -14,6 +14,7 @@ STAGES = {
     "heat": "Heat and light",
     "changes": "Changes",
 }
+RESULTS_OF = {stage: f"{stage}_result" for stage in STAGES}
 GLASSES = {"space": "Space", "waste": "Waste", "flow": "Flow", "heat": "Heat", "nitrate": "Nitrate"}
 
 

@@ -1,7 +1,6 @@
 """Wires figures by the names of their parameters, and evaluates what is asked for and what changed."""
 
 from collections.abc import Iterator, Mapping
-from copy import copy
 from dataclasses import dataclass, fields
 from functools import cache, cached_property
 from graphlib import TopologicalSorter
@@ -172,7 +171,8 @@ class Sheet:
 
     def changed(self, changes: Mapping[Key, Any]) -> "Sheet":
         """The sheet with some inputs or constants changed; raise UnknownKey for a key that is neither."""
-        sheet = copy(self)
+        sheet = Sheet.__new__(Sheet)
+        sheet.book, sheet.plan, sheet.wiring = self.book, self.plan, self.wiring
         sheet.known, sheet.kept = dict(changes), self
         sheet.stale = frozenset(changes).union(*(self.wiring.users.get(path, ()) for path in changes))
         for path in changes:

@@ -22,7 +22,7 @@ def inside_length_cm(tank_length_cm: float, wall_off_cm: float) -> float:
 
 @figure(
     "Inside width",
-    formula="{tank_width_cm} − 2 × {wall_off_cm} ({shape}: a round or six-sided tank is as wide as its shape)",
+    formula="{tank_width_cm} − 2 × {wall_off_cm} ({shape}: round and six-sided tanks follow {inside_length_cm})",
     source="definition",
 )
 def inside_width_cm(tank_width_cm: float, wall_off_cm: float, shape: str, inside_length_cm: float) -> float:

@@ -1,0 +1,69 @@
+"""The shape of docstrings, names and sources, walked over all public relations and figures."""
+
+import importlib
+import inspect
+import pkgutil
+import re
+
+import pytest
+
+from loquen.core import physics
+from loquen.core.data.tables import constants, sources
+from loquen.core.model.quantity import kinds
+from loquen.core.sheet.book import RESULTS_OF, STAGES, system_book
+
+HEADS = ["Equation:", "Parameters:", "Returns:", "Raises:", "Source:"]
+
+
+def relations():
+    for info in pkgutil.iter_modules(physics.__path__):
+        module = importlib.import_module(f"loquen.core.physics.{info.name}")
+        for name, function in inspect.getmembers(module, inspect.isfunction):
+            if function.__module__ == module.__name__ and "Equation:" in (function.__doc__ or ""):
+                yield pytest.param(function, id=f"{info.name}.{name}")
+
+
+@pytest.mark.parametrize("function", list(relations()))
+def test_docstring_has_every_part_in_order(function):
+    text = inspect.getdoc(function)
+    places = [text.index(head) for head in HEADS]
+    assert places == sorted(places)
+    described = re.findall(r"^    (\w+): ", text, flags=re.M)
+    assert described == list(inspect.signature(function).parameters)
+    source = re.search(r"^Source: (\w+)$", text, flags=re.M)
+    assert source
+    assert source.group(1) in sources()
+
+
+NODES = system_book().nodes.values()
+
+
+@pytest.mark.parametrize("node", [n for n in NODES if n.formula], ids=lambda n: n.name)
+def test_a_figure_shows_all_it_is_made_of(node):
+    named = set(re.findall(r"\{(\w+)\}", node.formula))
+    assert named <= set(node.parameters)
+    # What decides about a case without a number of its own need not stand in the formula.
+    silent = {"animal", "heated", "animals_low_c"}
+    assert set(node.parameters) - named <= silent
+    assert node.source in sources()
+    assert node.kind in kinds()
+
+
+@pytest.mark.parametrize("node", [n for n in NODES if n.check], ids=lambda n: n.name)
+def test_a_check_belongs_to_a_stage_and_judges_a_figure(node):
+    assert node.check.stage in STAGES
+    if node.check.judges:
+        assert system_book().nodes[node.check.judges].formula
+
+
+def test_every_stage_has_its_result():
+    assert set(RESULTS_OF) == set(STAGES)
+    assert all(name in system_book().nodes for name in RESULTS_OF.values())
+
+
+def test_every_constant_has_unit_and_source():
+    for name, constant in constants().items():
+        assert constant.unit, name
+        assert constant.source in sources(), name
+        if constant.low is not None:
+            assert constant.low <= constant.value <= constant.high, name

@@ -1,0 +1,144 @@
+"""The library: ranges, sources and cross-references of every row, and how broken rows are told."""
+
+from dataclasses import fields
+
+import pytest
+
+from loquen.core.data import library
+from loquen.core.data.tables import read_csv, sources, text
+from loquen.core.errors import BrokenData, UnknownKey
+from loquen.core.model.quantity import kind_of_name, kinds
+
+TABLES = [
+    library.species,
+    library.body_shapes,
+    library.beds,
+    library.materials,
+    library.media,
+    library.filter_kinds,
+    library.filter_models,
+    library.turnovers,
+    library.plant_covers,
+    library.stock_tanks,
+]
+
+
+@pytest.mark.parametrize("table", TABLES, ids=lambda t: t.__name__)
+def test_every_row_names_a_known_source(table):
+    for key, row in table().items():
+        assert row.source in sources(), key
+
+
+def test_at_least_sixty_species_over_all_groups():
+    rows = library.species().values()
+    assert len(rows) >= 60
+    shapes = {row.shape for row in rows}
+    assert {"disc", "globular", "eel", "turtle", "frog", "salamander", "shrimp", "snail"} <= shapes
+    families = {row.family for row in rows}
+    assert {"Melanotaeniidae", "Goodeidae", "Poeciliidae", "Cichlidae", "Characidae", "Gobiidae"} <= families
+    assert any(row.salinity_low_ppt > 0 for row in rows)
+    assert any(row.temp_high_c <= 20 for row in rows)
+
+
+@pytest.mark.parametrize("row", library.species().values(), ids=lambda row: row.key)
+def test_species_values_lie_where_animals_live(row):
+    assert 1 <= row.adult_length_cm <= 60
+    assert 0 <= row.temp_low_c < row.temp_high_c <= 34
+    assert 3.5 <= row.ph_low < row.ph_high <= 9.2
+    assert 0 <= row.gape_frac <= 2
+    assert 0.05 <= row.growth_per_year <= 4
+    assert 4 <= row.length_ratio <= 12
+    assert len(row.scientific.split()) >= 2
+    assert not (row.alone and row.group_least > 1)
+
+
+def test_scientific_names_stand_once():
+    names = [row.scientific for row in library.species().values()]
+    assert len(set(names)) == len(names)
+
+
+def test_filters_refer_to_known_kinds_and_media():
+    for row in library.filter_models().values():
+        assert row.kind in library.filter_kinds()
+        assert row.media_key in library.media()
+
+
+@pytest.mark.parametrize(
+    ("old", "new", "told"),
+    [
+        ("Discus,", "Discus,", None),
+        (",disc,15,", ",disc,fifteen,", "adult_length_cm"),
+        (",disc,15,", ",cube,15,", "shape"),
+        (",27,31,", ",31,27,", "upside down"),
+        (",territorial,", ",moody,", "temper"),
+    ],
+)
+def test_a_broken_row_is_named(old, new, told):
+    lines = text("species.csv").splitlines()
+    discus = next(line for line in lines if line.startswith("discus,"))
+    content = "\n".join([lines[0], discus.replace(old, new)])
+
+    def load():
+        for row in read_csv("species.csv", library.Species, content).values():
+            library.check_species(row)
+
+    if told is None:
+        load()
+        return
+    with pytest.raises(BrokenData) as caught:
+        load()
+    assert caught.value.values["row"] == "discus"
+    assert told in caught.value.values["reason"]
+
+
+def test_a_key_that_stands_twice_is_named():
+    head, first = text("media.csv").splitlines()[:2]
+    with pytest.raises(BrokenData, match="stands twice"):
+        read_csv("media.csv", library.Media, "\n".join([head, first, first]))
+
+
+def test_an_unknown_key_names_its_table():
+    with pytest.raises(UnknownKey) as caught:
+        library.species()["unicorn"]
+    assert caught.value.values == {"table": "species.csv", "key": "unicorn"}
+
+
+def test_every_kind_has_a_base_unit_and_suffixes_are_unique():
+    seen = [suffix for kind in kinds().values() for suffix in kind.suffixes]
+    assert len(seen) == len(set(seen))
+    for kind in kinds().values():
+        assert kind.units[0].factor in (1.0, 100.0) or kind.key in (
+            "nitrate",
+            "nitrate_rate",
+            "ammonia",
+            "unionised",
+        )
+
+
+@pytest.mark.parametrize(
+    ("name", "kind"), [("a_l", "volume"), ("a_nitrate_mg_l", "nitrate"), ("a_l_wk", "volume_per_week")]
+)
+def test_a_name_says_its_kind(name, kind):
+    assert kind_of_name(name) == kind
+
+
+@pytest.mark.parametrize(
+    ("kind", "unit", "base", "shown"),
+    [
+        ("temperature", "F", 25, 77),
+        ("temperature_difference", "F", 5, 9),
+        ("volume", "gal", 3.785411784, 1),
+        ("length", "in", 2.54, 1),
+        ("mass", "lb", 0.45359237, 1),
+        ("pressure", "lbf/ft2", 1.915, 40.0),
+        ("nitrate", "NO3", 10, 44.27),
+    ],
+)
+def test_units_by_their_definitions(kind, unit, base, shown):
+    found = next(u for u in kinds()[kind].units if u.key == unit)
+    assert base * found.factor + found.offset == pytest.approx(shown, rel=1e-3)
+
+
+def test_rows_have_no_unread_columns():
+    for name, row in (("species.csv", library.Species), ("filters.csv", library.FilterModel)):
+        assert text(name).splitlines()[0].split(",") == [field.name for field in fields(row)]

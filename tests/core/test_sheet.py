@@ -1,0 +1,328 @@
+"""Figures of whole plans against hand calculations, and the laws that must hold over all of them."""
+
+import math
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from loquen.core.data import library
+from loquen.core.errors import Impossible, UnknownKey
+from loquen.core.model.plan import Changes, Filter, Group, Heat, Tank, Water
+from loquen.core.sheet.book import sheet_of
+from loquen.core.sheet.engine import Missing
+from tests.core.plans import BARE_BOX, plan, with_value
+
+# Volumes and weights, by hand -------------------------------------------------------------------
+
+
+def test_real_water_is_what_is_left_after_bed_rock_and_wood():
+    tank = Tank(
+        tank_length_cm=100,
+        tank_width_cm=50,
+        tank_height_cm=53,
+        bed="sand",
+        bed_front_cm=4,
+        bed_back_cm=6,
+        rock_kg=26,
+        wood_l=3,
+    )
+    sheet = sheet_of(plan(tank=tank, filters=(Filter(holds_l=2),)))
+    # 250 L to the line; 25 L of sand is 60 % grains; 26 kg of rock at 2.6 kg/L; 2 L stand in the filter.
+    assert sheet.value("real_volume_l") == pytest.approx(250 - 15 - 10 - 3 + 2)
+    assert sheet.value("bed_bags") == 3  # 25 L and 5 % settling in bags of 10 L
+    # The pores' water weighs with the sand, not twice.
+    mass = (250 - 25 - 10 - 3) + 25 * 1.95 + 26 + 3 * 1.1 + sheet.value("panes_kg")
+    assert sheet.value("total_mass_kg") == pytest.approx(mass)
+
+
+def test_outside_measure_takes_two_panes_off_the_length_and_one_off_the_height():
+    tank = Tank(measured="outside", tank_length_cm=102, tank_width_cm=52, tank_height_cm=51, pane_mm=10, bed="none")
+    sheet = sheet_of(plan(tank=tank))
+    inside = [sheet.value(f"inside_{side}_cm") for side in ("length", "width", "height")]
+    assert inside == pytest.approx([100, 50, 50])
+
+
+@pytest.mark.parametrize(
+    ("tank", "area_m2", "around_cm"),
+    [
+        (Tank(shape="cylinder", tank_length_cm=100), math.pi / 4, math.pi * 100),
+        (Tank(shape="quarter_round", tank_length_cm=100), math.pi / 4, 200 + math.pi * 50),
+        (Tank(shape="hexagon", tank_length_cm=100), 3 * math.sqrt(3) / 2 * 0.25, 300),
+        (
+            Tank(shape="l_shape", tank_length_cm=100, tank_width_cm=100, notch_length_cm=50, notch_width_cm=50),
+            0.75,
+            400,
+        ),
+        (Tank(shape="bow_front", tank_length_cm=100, tank_width_cm=50, bow_cm=0), 0.5, 300),
+    ],
+)
+def test_other_footprints(tank, area_m2, around_cm):
+    sheet = sheet_of(plan(tank=tank))
+    assert sheet.value("footprint_m2") == pytest.approx(area_m2)
+    assert sheet.value("perimeter_cm") == pytest.approx(around_cm)
+
+
+def test_a_part_filled_tank_gives_the_water_height_itself():
+    sheet = sheet_of(plan(tank=Tank(fill_by="height", part_fill_cm=28, bed="none")))
+    assert sheet.value("water_height_cm") == 28
+
+
+# Animals and waste, by hand ---------------------------------------------------------------------
+
+
+def test_waste_of_grown_animals():
+    # Ten 4.5 cm elongated fish: 0.00389 x 4.5^3.12 g each, light feeding at 25 C, 42 % protein, 0.125 x protein.
+    mass = 0.00389 * 4.5**3.12
+    feed = 10 * 0.030 * mass**0.75 * 0.6
+    sheet = sheet_of(plan())
+    assert sheet.value("feed_full_g_d") == pytest.approx(feed)
+    assert sheet.value("load_full_mg_d") == pytest.approx(feed * 1000 * 0.42 * 0.16 * 0.92 * 0.85)
+
+
+def test_young_animals_are_judged_by_what_they_become():
+    young = sheet_of(plan(animals=(Group("boeseman_rainbowfish", 10, size_by="length", length_cm=3),)))
+    grown = sheet_of(plan(animals=(Group("boeseman_rainbowfish", 10),)))
+    assert young.value("load_now_mg_d") < young.value("load_full_mg_d")
+    assert young.value("load_full_mg_d") == pytest.approx(grown.value("load_full_mg_d"))
+
+
+def test_weighed_food_overrides_the_estimate_and_grows_with_the_animals():
+    group = Group("boeseman_rainbowfish", 10, size_by="length", length_cm=5, feed_by="weighed", weighed_g_d=2)
+    sheet = sheet_of(plan(animals=(group,)))
+    assert sheet.value("feed_total_g_d") == 2
+    # Twice as long is 2^3.01 as heavy and eats that to the power 0.75.
+    assert sheet.value("feed_full_g_d") == pytest.approx(2 * 2 ** (3.01 * 0.75))
+
+
+# Filter, heat and changes, by hand --------------------------------------------------------------
+
+
+def test_turnover_uses_real_flow_unless_measured():
+    assert sheet_of(plan()).value("turnover_per_h") == pytest.approx(1500 * 0.65 / 250)
+    measured = plan(filters=(Filter(rated_lph=1500, measured_lph=500),))
+    assert sheet_of(measured).value("turnover_per_h") == pytest.approx(2)
+
+
+def test_ammonia_settles_where_media_take_what_is_made():
+    sheet = sheet_of(plan(filters=(Filter(media_l=6, rated_lph=50_000),)))
+    # With ample flow the plug-flow form is the media's own: 6 L x 0.65 m2/L x 0.6 share, and half the wetted glass.
+    area = 6 * 0.65 * 0.6 + 0.5 * (3.0 * 0.5 + 0.5)
+    load = sheet.value("load_full_mg_d")
+    expected = load / (0.6 * area * 1000 - load)
+    assert sheet.value("settled_ammonia_mg_l") == pytest.approx(expected, rel=0.01)
+
+
+def test_media_that_can_not_carry_the_load_are_a_named_case():
+    crowd = plan(animals=(Group("goldfish_common", 40),), filters=(Filter(media_l=0),))
+    found = sheet_of(crowd).look("media_carry")
+    assert isinstance(found, Missing)
+    assert found.case.code == "media_can_not_carry"
+    assert found.origin == "settled_ammonia_mg_l"
+
+
+def test_undergravel_counts_only_the_top_three_centimetres():
+    row = Filter(filter_kind="undergravel", media="gravel_3mm", media_l=60)
+    assert sheet_of(plan(filters=(row,))).value("filters.0.media_counted_l") == pytest.approx(0.5 * 3 * 10)
+
+
+def test_heat_lost_on_the_coldest_night():
+    heat = Heat(target_c=25, room_cold_c=15, lid="open", base_foam_mm=0, against_wall=False, humidity_frac=1.0)
+    sheet = sheet_of(plan(heat=heat))
+    wall = 1 / (1 / 9 + 0.010 / 1.0 + 1 / 300)
+    base = 1 / (1 / 6 + 0.010 / 1.0 + 1 / 300)
+    assert sheet.value("walls_w_k") == pytest.approx(wall * 1.5 + (base + 9) * 0.5)
+    # Evaporation after the pool relation with saturation pressures of 3.169 and 1.705 kPa (IAPWS).
+    evaporated = 86400 * 0.5 * 0.5 * (3.169 - 1.705) * 0.089 / 2442
+    assert sheet.value("evaporation_cold_w") == pytest.approx(evaporated * 2442e3 / 86400, rel=5e-3)
+
+
+def test_heater_checks_know_a_dead_and_a_stuck_one():
+    heat = Heat(target_c=25, room_cold_c=15, room_warm_c=28, fitted_heaters=2, fitted_w=300)
+    sheet = sheet_of(plan(heat=heat))
+    assert sheet.value("heaters_hold").state == "holds"
+    assert sheet.value("one_dead_c") == 25
+    assert sheet.value("stuck_heater_borne").state == "short"
+    with_cut_out = sheet.changed({"heat.cut_out": True})
+    assert with_cut_out.value("stuck_heater_borne").state == "holds"
+
+
+def test_settled_temperature_balances_what_is_put_in():
+    sheet = sheet_of(plan(heat=Heat(fitted_heaters=2, fitted_w=100, room_warm_c=26)))
+    settled = sheet.value("stuck_on_c")
+    from loquen.core.physics import heat
+
+    litres = heat.evaporation_l_d(0.5, settled, 26, 0.5, 1.0)
+    lost = sheet.value("walls_w_k") * (settled - 26) + heat.evaporation_loss_w(litres, settled)
+    assert lost == pytest.approx(100 + sheet.value("equipment_high_w"), rel=1e-4)
+
+
+def test_nitrate_before_a_change():
+    sheet = sheet_of(plan())
+    rise = sheet.value("load_full_mg_d") / 250
+    assert sheet.value("peak_nitrate_mg_l") == pytest.approx(1.0 + rise * 7 / 0.5)
+    assert sheet.value("trough_nitrate_mg_l") == pytest.approx(1.0 + rise * 7)
+
+
+def test_no_regime_passes_the_source():
+    found = sheet_of(plan(water=Water(source_nitrate_mg_l=10)))
+    assert found.value("nitrate_held").state == "short"
+    with pytest.raises(Impossible) as caught:
+        found.value("least_regime")
+    assert caught.value.code == "no_regime_holds"
+
+
+def test_the_least_regime_is_not_beaten_on_its_own_grid():
+    sheet = sheet_of(plan(animals=(Group("boeseman_rainbowfish", 14),)))
+    least = sheet.value("least_regime")
+    holding = [r for r in sheet.value("regimes") if r.peak_nitrate_mg_l <= 9.0]
+    assert least.work_min == min(r.work_min for r in holding)
+
+
+def test_saw_tooth_ends_where_it_began_in_the_cycle():
+    corners = sheet_of(plan(changes=Changes(weekdays=("Tue", "Sat"), change_frac=0.3))).value("saw_tooth")
+    levels = [level for _, level in corners]
+    assert corners[-1][0] == 56
+    assert max(levels) == pytest.approx(
+        sheet_of(plan(changes=Changes(weekdays=("Tue", "Sat"), change_frac=0.3))).value("peak_nitrate_mg_l")
+    )
+    assert min(levels[:6]) == pytest.approx(min(levels[-6:]))
+
+
+# Schools and company ----------------------------------------------------------------------------
+
+
+def test_six_schools_side_by_side_with_one_binding():
+    schools = sheet_of(plan()).value("schools")
+    assert [s.key for s in schools] == ["balance", "volume", "length", "surface", "crowd", "group"]
+    assert [s.key for s in schools if s.picked] == ["balance"]
+    assert sum(s.binds for s in schools) == 1
+    by_key = {s.key: s for s in schools}
+    assert by_key["length"].share == pytest.approx(4.5 * 12 / 100)  # danios: twelve lengths of 4.5 cm
+    assert by_key["surface"].share == pytest.approx(10 * 4.5 * 30 / 5000)
+    assert not by_key["crowd"].applies
+
+
+def test_crowd_school_wants_neither_too_few_nor_too_many():
+    few = plan(animals=(Group("yellow_lab", 3), Group("zebra_mbuna", 3)))
+    assert sheet_of(few).value("crowd_fits").state == "short"
+    enough = plan(animals=(Group("yellow_lab", 10), Group("zebra_mbuna", 10)))
+    assert sheet_of(enough).value("crowd_fits").state != "short"
+    many = plan(animals=(Group("yellow_lab", 40), Group("zebra_mbuna", 40)))
+    assert sheet_of(many).value("crowd_fits").state == "short"
+
+
+@pytest.mark.parametrize(
+    ("animals", "check", "what"),
+    [
+        ((Group("neon_tetra", 3),), "company_fits", "group"),
+        ((Group("siamese_fighter", 2),), "company_fits", "group"),
+        ((Group("guppy", 6, males=4),), "company_fits", "sexes"),
+        ((Group("axolotl", 1), Group("discus", 6)), "pairs_agree", "temperature"),
+        ((Group("axolotl", 1), Group("white_cloud", 8)), "pairs_agree", "mouth"),
+        ((Group("figure_eight_puffer", 1), Group("neon_tetra", 8)), "pairs_agree", "salinity"),
+        ((Group("discus", 6),), "water_suits", "temperature"),
+    ],
+)
+def test_what_does_not_agree_is_named(animals, check, what):
+    sheet = sheet_of(plan(animals=animals))
+    assert sheet.value(check).state == "short"
+    rows = (
+        sheet.value("pairs")
+        if check == "pairs_agree"
+        else sheet.value(f"animals.0.{'company' if check == 'company_fits' else 'suited'}")
+    )
+    assert what in [finding.what for finding in rows if finding.state == "short"]
+
+
+def test_prey_outgrows_a_mouth_by_length():
+    # A striped panchax of 10 cm takes prey up to half its length: a 4.5 cm danio is food, a 10 cm fish is not.
+    small = sheet_of(plan(animals=(Group("striped_panchax", 3), Group("zebra_danio", 8))))
+    assert any(f.what == "mouth" and f.state == "short" for f in small.value("pairs"))
+    large = sheet_of(plan(animals=(Group("striped_panchax", 3), Group("boeseman_rainbowfish", 6))))
+    assert not any(f.what == "mouth" and f.state == "short" for f in large.value("pairs"))
+
+
+def test_jumpers_need_a_closed_lid():
+    sheet = sheet_of(plan(heat=Heat(lid="open")))
+    assert sheet.value("none_leaves").state == "short"
+    assert sheet.changed({"heat.lid": "closed"}).value("none_leaves").state == "holds"
+
+
+# Laws -------------------------------------------------------------------------------------------
+
+CHANGES_TRIED = [
+    ("tank.tank_length_cm", 150.0),
+    ("tank.pane_mm", 12.0),
+    ("animals.0.number", 25),
+    ("filters.0.media_l", 1.0),
+    ("heat.target_c", 22.0),
+    ("heat.room_cold_c", 10.0),
+    ("water.tank_ph", 8.2),
+    ("changes.change_frac", 0.2),
+    ("changes.weekdays", ("Mon", "Thu")),
+]
+
+
+@pytest.mark.parametrize(("path", "value"), CHANGES_TRIED)
+def test_one_changed_input_equals_a_fresh_sheet(path, value):
+    start = plan()
+    old = sheet_of(start)
+    old.all()
+    changed = old.changed({path: value}).all()
+    fresh = sheet_of(with_value(start, path, value)).all()
+    for key, expected in fresh.items():
+        got = changed[key]
+        if isinstance(expected, Missing):
+            assert got.case.code == expected.case.code, key
+        else:
+            assert got == expected, key
+
+
+def test_only_what_hangs_on_an_input_is_computed_again():
+    old = sheet_of(plan())
+    old.all()
+    new = old.changed({"heat.price_per_kwh": 9.0})
+    new.all()
+    assert new.stale == {"heat.price_per_kwh", "electricity_money"}
+
+
+def test_unknown_figures_and_inputs_are_named():
+    for ask in (lambda s: s.value("no_such_figure"), lambda s: s.changed({"tank.no_such": 1})):
+        with pytest.raises(UnknownKey):
+            ask(sheet_of(plan()))
+
+
+sizes = st.floats(30, 300)
+
+
+@settings(max_examples=40, deadline=None)
+@given(length=sizes, number=st.integers(1, 60), more=st.integers(1, 40))
+def test_more_animals_never_lower_nitrate_or_ammonia(length, number, more):
+    box = Tank(tank_length_cm=length, tank_width_cm=50, tank_height_cm=50, bed="none")
+    few = sheet_of(plan(tank=box, animals=(Group("zebra_danio", number),)))
+    many = few.changed({"animals.0.number": number + more})
+    for key in ("peak_nitrate_mg_l", "settled_ammonia_mg_l", "feed_full_g_d"):
+        assert many.value(key) >= few.value(key)
+
+
+@settings(max_examples=40, deadline=None)
+@given(room=st.floats(0, 24), colder=st.floats(0, 10), lid=st.sampled_from(["open", "part", "closed"]))
+def test_a_colder_room_never_needs_less_heat(room, colder, lid):
+    warm = sheet_of(plan(heat=Heat(target_c=25, room_cold_c=room, lid=lid)))
+    cold = warm.changed({"heat.room_cold_c": room - colder})
+    assert cold.value("heater_need_w") >= warm.value("heater_need_w") - 1e-9
+
+
+@settings(max_examples=30, deadline=None)
+@given(key=st.sampled_from(sorted(library.species())), number=st.integers(1, 30))
+def test_every_species_gives_numbers_and_never_nan(key, number):
+    for value in sheet_of(plan(animals=(Group(key, number),))).all().values():
+        if isinstance(value, float):
+            assert math.isfinite(value)
+
+
+def test_an_empty_tank_has_figures_but_no_verdict_on_animals():
+    sheet = sheet_of(plan(animals=(), tank=BARE_BOX))
+    assert sheet.value("real_volume_l") == 250
+    assert sheet.look("media_carry").case.code == "no_animals"
