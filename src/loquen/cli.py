@@ -1,7 +1,9 @@
 """The command line: serve a database, serve the demo, write the API description, make a backup."""
 
+import gc
 import json
 from pathlib import Path
+from threading import Thread
 from typing import TYPE_CHECKING, Annotated
 
 import typer
@@ -24,8 +26,19 @@ def run_server(path: Path, port: int, with_demo: bool) -> None:
     engine = open_database(path)
     if with_demo:
         sluice_street.fill(engine)
+    Thread(target=warm_up, daemon=True).start()
     typer.echo(f"Loquen: http://127.0.0.1:{port}   data: {path}")
     uvicorn.run(create_app(engine), host="127.0.0.1", port=port, log_level="warning")
+
+
+def warm_up() -> None:
+    """Load what the first sheet needs while the page is still opening, and leave it out of later clean-ups."""
+    from loquen.api import sheets
+    from loquen.demo import sluice_street
+
+    sheets.view(sluice_street.rope_walk_b())
+    gc.collect()
+    gc.freeze()
 
 
 @app.command()

@@ -3,9 +3,11 @@
 from collections.abc import Awaitable, Callable
 from pathlib import Path
 
-from fastapi import FastAPI, Request, Response
+from fastapi import FastAPI, Response
 from fastapi.responses import FileResponse, JSONResponse
 from sqlalchemy import Engine
+from starlette.datastructures import Headers, MutableHeaders
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from loquen import api
 from loquen.api import errors
@@ -18,6 +20,11 @@ POLICY = (
     "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; "
     "base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
 )
+GUARDING = {
+    "Content-Security-Policy": POLICY,
+    "X-Content-Type-Options": "nosniff",
+    "Referrer-Policy": "no-referrer",
+}
 
 
 def create_app(engine: Engine, web: Path = WEB) -> FastAPI:
@@ -25,7 +32,7 @@ def create_app(engine: Engine, web: Path = WEB) -> FastAPI:
     app = FastAPI(title="Loquen", version="0.1.0", docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
     app.state.engine = engine
     errors.install(app)
-    app.middleware("http")(guard)
+    app.add_middleware(Guard)
     for routes in (library, sheets, systems):
         app.include_router(routes.router)
     app.api_route("/api/{rest:path}", methods=["GET", "POST", "PUT", "DELETE"], include_in_schema=False)(
@@ -35,21 +42,42 @@ def create_app(engine: Engine, web: Path = WEB) -> FastAPI:
     return app
 
 
-async def guard(request: Request, call_next: Callable[[Request], Awaitable[Response]]) -> Response:
+class Guard:
     """Only this machine's own pages may ask; nothing oversized; a strict content policy."""
-    host = request.headers.get("host", "").rsplit(":", 1)[0]
-    origin = request.headers.get("origin")
+
+    def __init__(self, app: ASGIApp) -> None:
+        self.app = app
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        if scope["type"] != "http":
+            await self.app(scope, receive, send)
+            return
+        refusal = refused(Headers(scope=scope))
+        if refusal is not None:
+            await refusal(scope, receive, send)
+            return
+
+        async def send_guarded(message: Message) -> None:
+            if message["type"] == "http.response.start":
+                MutableHeaders(scope=message).update(GUARDING)
+            await send(message)
+
+        await self.app(scope, receive, send_guarded)
+
+
+def refused(headers: Headers) -> Response | None:
+    """The answer to a request from elsewhere or of too large a body; None for one to serve."""
+    host = headers.get("host", "").rsplit(":", 1)[0]
+    origin = headers.get("origin")
     if host not in LOCAL_HOSTS or (
         origin is not None and origin.split("://")[-1].rsplit(":", 1)[0] not in LOCAL_HOSTS
     ):
         return JSONResponse({"detail": "Loquen answers this machine only."}, status_code=403)
-    if int(request.headers.get("content-length") or 0) > MOST_BYTES:
-        return JSONResponse({"detail": "That is too large."}, status_code=413)
-    response = await call_next(request)
-    response.headers["Content-Security-Policy"] = POLICY
-    response.headers["X-Content-Type-Options"] = "nosniff"
-    response.headers["Referrer-Policy"] = "no-referrer"
-    return response
+    length = headers.get("content-length")
+    chunked = "transfer-encoding" in headers
+    if chunked or (length is not None and (not length.isdigit() or int(length) > MOST_BYTES)):
+        return JSONResponse({"detail": "That is too large, or of unknown size."}, status_code=413)
+    return None
 
 
 async def no_such_route(rest: str) -> JSONResponse:

@@ -32,7 +32,7 @@ export interface paths {
         put?: never;
         /**
          * Sheet
-         * @description All figures and checks of a draft.
+         * @description All figures and checks of a draft. Asked at every keystroke, so it is written out without a second look.
          */
         post: operations["sheet_api_sheet_post"];
         delete?: never;

@@ -1,9 +1,16 @@
+import { memo } from "react";
 import type { Glass } from "@/api/client";
 import { Says, useSentenceText } from "./Says";
 import { stateWord, Tube } from "./Tube";
 
 /** The row of sight glasses along the bottom of a system's page. */
-export function Glasses({ glasses, pick }: { glasses: Glass[]; pick: (glass: Glass) => void }) {
+export const Glasses = memo(function Glasses({
+  glasses,
+  pick,
+}: {
+  glasses: Glass[];
+  pick: (glass: Glass) => void;
+}) {
   return (
     <ul aria-label="Sight glasses" className="flex gap-x-2 overflow-x-auto px-2 py-2 sm:px-6 sm:py-3">
       {glasses.map((glass) => (
@@ -35,7 +42,7 @@ export function Glasses({ glasses, pick }: { glasses: Glass[]; pick: (glass: Gla
       ))}
     </ul>
   );
-}
+});
 
 /** The same glasses small, in a list of systems. */
 export function SmallGlasses({ glasses }: { glasses: Glass[] }) {

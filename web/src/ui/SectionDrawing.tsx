@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Section } from "@/api/client";
 import { described, placed, stems, stones } from "@/lib/section";
 import { silhouette } from "@/lib/silhouettes";
@@ -13,7 +14,12 @@ interface DrawingProps {
 }
 
 /** The true-to-scale side cut: one unit is one centimetre, the inside's lower left corner is the origin. */
-export function SectionDrawing({ section, dimensions = false, pick, className }: DrawingProps) {
+export const SectionDrawing = memo(function SectionDrawing({
+  section,
+  dimensions = false,
+  pick,
+  className,
+}: DrawingProps) {
   const units = useUnits();
   const { length_cm: length, height_cm: height, water_cm: water } = section;
   const pane = Math.max(section.pane_cm, length * 0.006);
@@ -48,7 +54,7 @@ export function SectionDrawing({ section, dimensions = false, pick, className }:
       {dimensions && <Dimensions section={section} scale={scale} />}
     </svg>
   );
-}
+});
 
 type PartProps = { stage: string; pick?: (stage: string) => void; title: string; children: React.ReactNode };
 

@@ -1,6 +1,6 @@
 """Sheets of drafts: nothing here is saved."""
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 from pydantic import Field
 
 from loquen.api import sheets
@@ -23,10 +23,11 @@ class Question(Draft):
     paths: list[str] | None = Field(default=None, max_length=8)
 
 
-@router.post("/sheet")
-def sheet(draft: Draft) -> SheetOut:
-    """All figures and checks of a draft."""
-    return sheets.view(sensible(to_core(draft.plan)))
+@router.post("/sheet", response_model=SheetOut)
+async def sheet(draft: Draft) -> Response:
+    """All figures and checks of a draft. Asked at every keystroke, so it is written out without a second look."""
+    whole = sheets.view(sensible(to_core(draft.plan)))
+    return Response(whole.model_dump_json(), media_type="application/json")
 
 
 @router.post("/working")

@@ -1,6 +1,6 @@
 import { useNavigate } from "@tanstack/react-router";
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useRef } from "react";
+import { useCallback, useEffect, useRef } from "react";
 import type { Glass } from "@/api/client";
 import { systemsQuery } from "@/api/queries";
 import { Glasses } from "@/ui/Glasses";
@@ -27,8 +27,10 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
   const navigate = useNavigate();
   const systems = useQuery(systemsQuery).data ?? [];
   const opener = useRef<Element | null>(null);
-  const goTo = (to: string) =>
-    void navigate({ to: "/systems/$id/$stage", params: { id: String(id), stage: to } });
+  const goTo = useCallback(
+    (to: string) => void navigate({ to: "/systems/$id/$stage", params: { id: String(id), stage: to } }),
+    [navigate, id],
+  );
   const neighbour = (step: number) => {
     const at = systems.findIndex((system) => system.id === id);
     const next = systems[(at + step + systems.length) % systems.length];
@@ -55,12 +57,15 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
     },
     Escape: close,
   });
-  const pickGlass = (glass: Glass) => {
-    goTo(glass.stage);
-    requestAnimationFrame(() =>
-      document.getElementById(`check-${glass.check}`)?.scrollIntoView({ block: "center" }),
-    );
-  };
+  const pickGlass = useCallback(
+    (glass: Glass) => {
+      goTo(glass.stage);
+      requestAnimationFrame(() =>
+        document.getElementById(`check-${glass.check}`)?.scrollIntoView({ block: "center" }),
+      );
+    },
+    [goTo],
+  );
   const stale = sheetOf !== plan;
   const current = STAGES.find(({ key }) => key === stage) ?? STAGES[0]!;
   return (

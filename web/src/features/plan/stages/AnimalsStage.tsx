@@ -80,6 +80,11 @@ function Groups() {
               </button>
             </div>
             <GroupDetails at={i} group={group} name={name} />
+            {species && species.confidence !== "high" && (
+              <p className="text-sm text-quiet">
+                Library values of {species.confidence} confidence: {species.source}.
+              </p>
+            )}
             {species?.note && (
               <p className="mt-1 text-sm text-brass first-letter:uppercase">{species.note}.</p>
             )}
