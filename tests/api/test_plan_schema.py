@@ -1,0 +1,70 @@
+"""The wire's plan against the core's: same fields, same limits, nothing lost on the way and back."""
+
+from dataclasses import asdict, fields
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from pydantic import ValidationError
+
+from loquen.api.schemas.plan import PlanSchema, document, read_document, to_core
+from loquen.core.model.fields import entries, sections
+from loquen.core.model.plan import Plan
+from loquen.core.model.quantity import Quantity
+from loquen.demo.sluice_street import long_hall, rope_walk_b, tidal_corner
+
+DEMO = [long_hall(), tidal_corner(), rope_walk_b()]
+
+
+def test_every_field_of_the_core_is_on_the_wire():
+    assert set(PlanSchema.model_fields) == {item.name for item in fields(Plan)}
+
+
+@pytest.mark.parametrize("plan", DEMO, ids=lambda plan: plan.name)
+def test_there_and_back_is_the_same(plan):
+    assert read_document(document(plan)) == plan
+
+
+@pytest.mark.parametrize(
+    ("section", "name", "entry"),
+    [
+        (section, name, entry)
+        for section, model in sections().items()
+        for name, entry in entries(model).items()
+        if isinstance(entry, Quantity) and section not in ("animals", "filters") and name != "room_months_c"
+    ],
+)
+def test_limits_are_the_cores(section, name, entry):
+    base = asdict(Plan(name="x"))
+    for value, good in ((entry.low, True), (entry.high, True), (entry.low - 1, False), (entry.high + 1, False)):
+        data = {**base, section: {**base[section], name: value}}
+        if good:
+            assert getattr(getattr(to_core(PlanSchema.model_validate(data)), section), name) == value
+        else:
+            with pytest.raises(ValidationError):
+                PlanSchema.model_validate(data)
+
+
+def test_unknown_fields_are_refused():
+    with pytest.raises(ValidationError):
+        PlanSchema.model_validate({"name": "x", "colour": "green"})
+
+
+@pytest.mark.parametrize(("typed", "value"), [("24,5", 24.5), ("24.5", 24.5), ("1 0", 10.0)])
+def test_a_decimal_comma_is_read(typed, value):
+    plan = PlanSchema.model_validate({"name": "x", "heat": {"target_c": typed}})
+    assert plan.heat.target_c == value
+
+
+@given(st.text(max_size=12))
+def test_no_text_passes_as_a_number_by_accident(text):
+    try:
+        plan = PlanSchema.model_validate({"name": "x", "heat": {"target_c": text}})
+    except ValidationError:
+        return
+    assert 4 <= plan.heat.target_c <= 36
+
+
+def test_a_document_without_a_version_is_brought_forward():
+    old = {key: value for key, value in document(DEMO[0]).items() if key != "version"}
+    assert read_document(old) == DEMO[0]

@@ -1,0 +1,78 @@
+"""Speed against the design's budgets. Run by ./run bench; prints figures, fails on none."""
+
+import gzip
+import re
+from pathlib import Path
+
+import pytest
+
+from loquen.api import sheets
+from loquen.core.sheet.book import sheet_of
+from loquen.demo.sluice_street import long_hall, rope_walk_b
+
+WEB = Path(__file__).parents[2] / "src/loquen/web_dist"
+
+
+@pytest.mark.parametrize("plan", [long_hall(), rope_walk_b()], ids=lambda plan: plan.name)
+def test_sheet_with_remedies_budget_15_ms(benchmark, plan):
+    benchmark(sheets.view, plan)
+
+
+def test_figures_and_checks_alone(benchmark):
+    benchmark(lambda: sheet_of(long_hall()).all())
+
+
+def test_one_input_changed_budget_5_ms(benchmark):
+    sheet = sheet_of(long_hall())
+    sheet.all()
+    lengths = iter(range(1_000_000))
+    benchmark(lambda: sheet.changed({"tank.tank_length_cm": 150 + next(lengths) % 50}).all())
+
+
+def test_working_with_answers(benchmark):
+    benchmark(sheets.working, rope_walk_b(), "peak_nitrate_mg_l", None, None)
+
+
+def test_draft_to_sheet_over_http_budget_15_ms(benchmark, client):
+    plan = client.get("/api/systems/3").json()["plan"]
+    benchmark(lambda: client.post("/api/sheet", json={"plan": plan}))
+
+
+def test_first_screen_script_budget_250_kb():
+    """What index.html asks for, and what those files import without being asked, gzipped."""
+    wanted = re.findall(r'(?:src|href)="/(assets/[^"]+\.js)"', (WEB / "index.html").read_text())
+    seen = set()
+    while wanted:
+        name = wanted.pop()
+        if name not in seen:
+            seen.add(name)
+            text = (WEB / name).read_text()
+            wanted += [f"assets/{found}" for found in re.findall(r'from"\./([^"]+\.js)"', text)]
+    routes = (WEB / "assets").glob("systems-*.js")
+    files = {WEB / name for name in seen} | set(routes)
+    total = sum(len(gzip.compress(path.read_bytes())) for path in files)
+    print(f"\nfirst screen's script: {total / 1000:.0f} kB gzipped (budget 250)")
+
+
+def test_key_to_number_budget_100_ms(page, server):
+    """From a keystroke in a field to the changed figure on the page, as the browser's own clock sees it."""
+    page.goto(f"{server.url}/systems/1/tank")
+    page.locator("dd [data-figure=real_volume_l]").wait_for()
+    took = page.evaluate(
+        """async () => {
+          const box = [...document.querySelectorAll('label')].find((l) => l.textContent === 'Length').control;
+          const figure = document.querySelector('dd [data-figure=real_volume_l]');
+          const type = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set;
+          const took = [];
+          for (let n = 0; n < 30; n++) {
+            const before = figure.textContent;
+            const start = performance.now();
+            type.call(box, String(150 + n * 2));
+            box.dispatchEvent(new Event('input', { bubbles: true }));
+            while (figure.textContent === before) await new Promise((r) => setTimeout(r, 1));
+            took.push(performance.now() - start);
+          }
+          return took.sort((a, b) => a - b);
+        }"""
+    )
+    print(f"\nkey to number: median {took[15]:.0f} ms, slowest {took[-1]:.0f} ms of 30 (budget 100)")

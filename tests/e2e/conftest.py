@@ -1,0 +1,69 @@
+"""Debian's Chromium on the running application with its demo room."""
+
+from pathlib import Path
+
+import pytest
+
+from tests.e2e.server import Server
+
+CHROMIUM = "/usr/bin/chromium"
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
+AXE = Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js"
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args():
+    return {"executable_path": CHROMIUM, "args": FLAGS}
+
+
+@pytest.fixture(scope="session")
+def browser_context_args():
+    return {"viewport": {"width": 1280, "height": 800}, "locale": "en-GB"}
+
+
+@pytest.fixture(scope="session")
+def server(tmp_path_factory):
+    server = Server(tmp_path_factory.mktemp("e2e") / "demo.db").start()
+    yield server
+    server.kill()
+
+
+@pytest.fixture
+def opened(page, server):
+    """Opens a copy of a demo system at a stage; gives the page and the copy's number."""
+    troubles = []
+    page.on("pageerror", lambda error: troubles.append(str(error)))
+
+    def open_copy(system_id, stage):
+        copy = server.copy_of(system_id)
+        page.goto(f"{server.url}/systems/{copy}/{stage}")
+        page.get_by_role("heading", level=2).first.wait_for()
+        return copy
+
+    yield open_copy
+    assert troubles == []
+
+
+@pytest.fixture
+def serious(page):
+    """Accessibility faults that axe calls serious or critical, on the whole page unrolled.
+
+    Unrolled, because a control half scrolled under the glasses would count as too small.
+    """
+
+    def check():
+        page.set_viewport_size({"width": page.viewport_size["width"], "height": 3200})
+        page.evaluate(AXE.read_text(encoding="utf-8"))
+        found = page.evaluate("() => axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] })")
+        bad = [v for v in found["violations"] if v["impact"] in ("serious", "critical")]
+        return [(v["id"], [(node["target"], node["failureSummary"]) for node in v["nodes"][:3]]) for v in bad]
+
+    return check

@@ -1,0 +1,44 @@
+"""The application as a process of its own on a free port, as a person would start it."""
+
+import os
+import socket
+import subprocess
+import sys
+import time
+
+import httpx
+
+
+class Server:
+    def __init__(self, database):
+        self.database = database
+        with socket.socket() as free:
+            free.bind(("127.0.0.1", 0))
+            self.port = free.getsockname()[1]
+        self.url = f"http://127.0.0.1:{self.port}"
+        self.http = httpx.Client(base_url=self.url, trust_env=False)
+        self.process = None
+
+    def start(self):
+        command = [sys.executable, "-m", "loquen.cli", "demo", "--db", str(self.database), "--port", str(self.port)]
+        self.process = subprocess.Popen(command, stdout=subprocess.DEVNULL, env={**os.environ, "PYTHONPATH": "src"})
+        deadline = time.monotonic() + 60
+        while time.monotonic() < deadline:
+            try:
+                if self.http.get("/api/library").status_code == 200:
+                    return self
+            except httpx.TransportError:
+                time.sleep(0.1)
+        raise TimeoutError("the server did not start")
+
+    def kill(self):
+        """End it at once, as a power cut would."""
+        self.process.kill()
+        self.process.wait()
+
+    def copy_of(self, system_id):
+        """A fresh copy of a demo system, for one test to work on."""
+        return self.http.post(f"/api/systems/{system_id}/copy").json()["id"]
+
+    def plan(self, system_id):
+        return self.http.get(f"/api/systems/{system_id}").json()["plan"]

@@ -1,0 +1,59 @@
+"""Retake docs/screenshots from the demo room: one picture of each main view at 1280x800."""
+
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import sync_playwright
+
+from tests.e2e.conftest import CHROMIUM, FLAGS
+from tests.e2e.server import Server
+
+TARGET = Path(__file__).parents[2] / "docs/screenshots"
+
+
+def opened_slip(page):
+    page.locator("[data-figure=peak_nitrate_mg_l]").first.click()
+    page.get_by_role("region", name="What would it take?").wait_for()
+
+
+VIEWS = [
+    ("systems", "/systems", None, "Long Hall"),
+    ("animals", "/systems/1/animals", None, "Animals"),
+    ("tank", "/systems/2/tank", None, "Tank"),
+    ("filter", "/systems/1/filter", None, "Filter"),
+    ("heat", "/systems/2/heat", None, "Heat and light"),
+    ("changes", "/systems/3/changes", None, "Changes"),
+    ("working", "/systems/3/changes", opened_slip, "Changes"),
+]
+
+
+def shoot(page, server, name, path, act, heading):
+    page.goto(server.url + path)
+    page.get_by_role("heading", name=heading, exact=True).wait_for()
+    if act:
+        act(page)
+    page.evaluate("document.fonts.ready")
+    page.screenshot(path=TARGET / f"{name}.png", animations="disabled")
+
+
+def main():
+    TARGET.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
+        server = Server(Path(folder) / "demo.db").start()
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        try:
+            page = browser.new_page(viewport={"width": 1280, "height": 800})
+            for view in VIEWS:
+                shoot(page, server, *view)
+            page = browser.new_page(viewport={"width": 390, "height": 844})
+            shoot(page, server, "phone", "/systems/3/changes", None, "Changes")
+            page = browser.new_page(viewport={"width": 1280, "height": 800})
+            page.add_init_script("localStorage.setItem('loquen.theme', 'dark')")
+            shoot(page, server, "lights-out", "/systems/1/animals", None, "Animals")
+        finally:
+            browser.close()
+            server.kill()
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,146 @@
+"""The five stages: what is entered, and what follows from it on the page."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+GLASSES = ["Space", "Waste", "Flow", "Heat", "Nitrate"]
+
+
+def figure(page, name):
+    return page.locator(f"dd [data-figure={name}]")
+
+
+def glass(page, label):
+    return page.get_by_role("list", name="Sight glasses").get_by_role("button", name=label)
+
+
+def test_animals_are_picked_counted_fed_and_checked(page, opened):
+    opened(2, "animals")
+    page.get_by_role("combobox", name="Add an animal").fill("neocaridina")
+    page.get_by_role("option", name="Cherry shrimp").click()
+    shrimp = page.get_by_role("listitem", name="Cherry shrimp")
+    expect(shrimp.get_by_label("How many: Cherry shrimp")).to_have_value("10")
+    # Shrimp want nearly no salt: it is said at the check, and animal by animal.
+    checks = page.get_by_role("region", name="Checks")
+    expect(checks.get_by_role("listitem").filter(has_text="This water suits them")).to_contain_text("to settle")
+    page.get_by_text("Each in this water").click()
+    expect(page.get_by_text("Cherry shrimp, salinity: 4").last).to_be_visible()
+    # Feeding by weight overrides the estimate.
+    shrimp.get_by_role("combobox", name="Feeding: Cherry shrimp").click()
+    page.get_by_role("option", name="weighed").click()
+    before = figure(page, "load_full_mg_d").inner_text()
+    shrimp.get_by_label("Dry food: Cherry shrimp").fill("5")
+    expect(figure(page, "load_full_mg_d")).not_to_have_text(before)
+    shrimp.get_by_role("button", name="Take out Cherry shrimp").click()
+    expect(shrimp).to_have_count(0)
+
+
+def test_the_schools_stand_side_by_side(page, opened):
+    opened(1, "animals")
+    table = page.get_by_role("table")
+    for school in ("Balance", "Volume", "Length", "Surface", "Crowd", "Group"):
+        expect(table.get_by_role("rowheader", name=re.compile(f"^{school}"))).to_be_visible()
+    expect(table.get_by_role("row", name=re.compile("Balance"))).to_contain_text("Loquen’s pick")
+
+
+def test_the_tank_follows_every_keystroke(page, opened):
+    opened(1, "tank")
+    box = page.get_by_label("Length", exact=True)
+    volume = figure(page, "real_volume_l")
+    expect(volume).to_have_text(re.compile("481"))
+    section = page.locator("svg[role=img]").first
+    box.fill("200")
+    # 20 cm more of 55 x 52 cm water, less 0.6 of 55 x 4.5 cm of sand: 54.2 L.
+    expect(volume).to_have_text(re.compile("536"))
+    expect(section).to_have_attribute("aria-label", re.compile("200"))
+    expect(page.get_by_text("revision 2, saved")).to_be_visible()
+
+
+def test_a_shape_asks_for_its_own_measures(page, opened):
+    opened(2, "tank")
+    page.get_by_role("combobox", name="Shape").click()
+    page.get_by_role("option", name="cylinder").click()
+    expect(page.get_by_label("Diameter")).to_have_value("90")
+    # A cylinder of 90 cm: pi/4 x 0.81 m2.
+    expect(figure(page, "footprint_m2")).to_have_text(re.compile(r"0\.64"))
+    expect(page.get_by_text("A curved pane carries its load as a hoop").first).to_be_visible()
+
+
+def test_the_filter_is_what_it_really_moves(page, opened):
+    opened(2, "filter")
+    expect(figure(page, "total_flow_lph")).to_have_text(re.compile("650"))
+    page.get_by_label("Measured flow").fill("400")
+    expect(figure(page, "total_flow_lph")).to_have_text(re.compile("400"))
+    expect(glass(page, "Flow")).to_contain_text("short")
+    page.get_by_role("combobox", name="Add a filter").click()
+    page.get_by_role("option", name="Air-driven sponge, 300 L/h").click()
+    expect(figure(page, "total_flow_lph")).to_have_text(re.compile("640"))
+    page.get_by_role("button", name="Take out filter 1").click()
+    expect(figure(page, "total_flow_lph")).to_have_text(re.compile("240"))
+
+
+def test_heat_plans_two_heaters_and_tries_their_failures(page, opened):
+    opened(3, "heat")
+    expect(figure(page, "heater_count")).to_have_text("2")
+    held = (
+        page.get_by_role("region", name="Checks")
+        .get_by_role("listitem")
+        .filter(has_text="All heaters hold the coldest night")
+    )
+    expect(held).to_contain_text("residual-current device")
+    page.get_by_label("Heaters fitted").fill("2")
+    page.get_by_label("Each fitted heater").fill("10")
+    expect(glass(page, "Heat")).to_contain_text("short")
+    held.get_by_role("button", name=re.compile("^Use: Each fitted heater")).click()
+    expect(held).not_to_contain_text("short by")
+    page.get_by_role("switch", name="Room by month").click()
+    before = figure(page, "heating_kwh").inner_text()
+    page.get_by_label("Room in Jan").fill("8")
+    expect(figure(page, "heating_kwh")).not_to_have_text(before)
+
+
+def test_changes_settle_and_the_least_regime_holds(page, opened):
+    opened(3, "changes")
+    expect(page.get_by_role("img", name=re.compile("Nitrate over eight settled weeks"))).to_be_visible()
+    expect(glass(page, "Nitrate")).to_contain_text("short")
+    page.get_by_role("button", name="Use the least regime").click()
+    expect(glass(page, "Nitrate")).not_to_contain_text("short")
+    page.get_by_label("Nitrate of the change water").fill("45")
+    expect(page.get_by_text("No regime holds this limit with this water")).to_be_visible()
+    days = page.get_by_role("group", name="Days of change").get_by_role("button", pressed=True)
+    for left in reversed(range(days.count())):
+        days.first.click()
+        expect(days).to_have_count(left)
+    expect(page.get_by_text("No day is chosen").first).to_be_visible()
+
+
+@pytest.mark.parametrize(
+    ("stage", "label", "typed", "told"),
+    [
+        ("tank", "Length", "1e9", "Length is above what is possible here: 10 cm to 1 000 cm."),
+        ("tank", "Pane", "abc", "“abc” is not a number: 2 mm to 60 mm."),
+        ("tank", "Height", "", "Height is empty: 10 cm to 200 cm."),
+        ("heat", "Kept at", "80", "Kept at is above what is possible here: 4 °C to 36 °C."),
+        ("tank", "Bed at the back", "50", "The bed would rise above the water, which stands 42 cm high."),
+    ],
+)
+def test_bad_input_is_told_beside_the_field(page, opened, stage, label, typed, told):
+    copy = opened(2, stage)
+    field = page.get_by_label(label, exact=True)
+    good = field.input_value()
+    shown = page.get_by_role("main").locator("dd").first.inner_text()
+    field.fill(typed)
+    alert = page.get_by_role("alert")
+    expect(alert).to_be_visible()
+    assert re.sub(r"\s", " ", alert.inner_text()) == told
+    expect(field).to_have_attribute("aria-invalid", "true")
+    expect(page.get_by_text("not saved: something to mend")).to_be_visible()
+    expect(page.get_by_text("The figures are the last good ones.")).to_be_visible()
+    assert page.get_by_role("main").locator("dd").first.inner_text() == shown
+    assert field.input_value() == typed
+    field.fill(good.replace(".", ","))
+    expect(page.get_by_text(", saved")).to_be_visible()
+    expect(alert).to_have_count(0)
+    assert copy

@@ -1,0 +1,144 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { Refused, type Fault, type Plan, type Sheet, type System } from "@/api/client";
+import { PlanSession, type PlanServer } from "./session";
+
+const plan = { name: "Tank", tank: { pane_mm: 8 }, heat: { target_c: 25 } } as unknown as Plan;
+const system = (revision: number, name = "Tank"): System => ({
+  id: 1,
+  revision,
+  saved: "2026-01-01T00:00:00Z",
+  can_undo: revision > 1,
+  can_redo: false,
+  plan: { ...plan, name },
+});
+const fault: Fault = {
+  code: "invalid",
+  sentence: { text: "1 to mend", terms: {} },
+  fields: [{ path: "tank.pane_mm", sentence: { text: "not a number", terms: {} } }],
+};
+
+/** A server in memory: saves count up, can be told to be away, to refuse, or to have moved on. */
+function server() {
+  const state = { revision: 1, away: false, saved: [] as Plan[] };
+  const reach = () => {
+    if (state.away) throw new Refused(0);
+  };
+  const api: PlanServer = {
+    async sheet(draft) {
+      reach();
+      if (typeof draft.tank?.pane_mm !== "number") throw new Refused(422, fault);
+      return { of: draft } as unknown as Sheet;
+    },
+    async read() {
+      reach();
+      return system(state.revision, "theirs");
+    },
+    async save(_id, base, saved) {
+      reach();
+      if (base !== state.revision) throw new Refused(409, { ...fault, code: "stale_revision" });
+      state.saved.push(saved);
+      return { ...system(++state.revision), plan: saved };
+    },
+    async step() {
+      reach();
+      return system(++state.revision, "stepped");
+    },
+  };
+  return { state, api };
+}
+
+const settle = () => vi.advanceTimersByTimeAsync(2000);
+
+describe("a plan being edited", () => {
+  beforeEach(() => void vi.useFakeTimers());
+  afterEach(() => void vi.useRealTimers());
+
+  async function opened() {
+    const { state, api } = server();
+    const session = new PlanSession(system(1), api);
+    session.open();
+    await vi.advanceTimersByTimeAsync(0);
+    return { state, session };
+  }
+
+  it("computes at once and saves after a quiet moment, once", async () => {
+    const { state, session } = await opened();
+    session.edit({ "tank.pane_mm": 9 });
+    session.edit({ "tank.pane_mm": 10 });
+    await vi.advanceTimersByTimeAsync(1);
+    expect(session.state.sheetOf?.tank?.pane_mm).toBe(10);
+    expect(session.state.saving).toBe("unsaved");
+    await settle();
+    expect(session.state.saving).toBe("saved");
+    expect(state.saved.map((saved) => saved.tank?.pane_mm)).toEqual([10]);
+    expect(session.state.revision).toBe(2);
+  });
+
+  it("keeps the last good figures and saves nothing while a field is wrong", async () => {
+    const { state, session } = await opened();
+    const good = session.state.sheet;
+    session.edit({ "tank.pane_mm": "abc" });
+    await settle();
+    expect(session.state.sheet).toBe(good);
+    expect(session.state.faults["tank.pane_mm"]?.text).toBe("not a number");
+    expect([session.state.saving, state.saved.length]).toEqual(["waiting", 0]);
+    session.edit({ "tank.pane_mm": 12 });
+    await settle();
+    expect([session.state.saving, session.state.problem]).toEqual(["saved", null]);
+  });
+
+  it("keeps edits while the server is away and saves them when it is back", async () => {
+    const { state, session } = await opened();
+    state.away = true;
+    session.edit({ "tank.pane_mm": 10 });
+    await settle();
+    expect(session.state.saving).toBe("away");
+    session.edit({ "tank.pane_mm": 11 });
+    await settle();
+    state.away = false;
+    await settle();
+    await settle();
+    expect(session.state.saving).toBe("saved");
+    expect(state.saved.at(-1)?.tank?.pane_mm).toBe(11);
+    expect(session.state.sheetOf?.tank?.pane_mm).toBe(11);
+  });
+
+  it("is told when another tab was faster, and can take over or discard", async () => {
+    for (const way of ["takeOver", "reload"] as const) {
+      const { state, session } = await opened();
+      state.revision = 5;
+      session.edit({ "tank.pane_mm": 10 });
+      await settle();
+      expect([session.state.saving, state.saved.length]).toEqual(["stale", 0]);
+      await session[way]();
+      expect(session.state.saving).toBe("saved");
+      expect(session.state.plan.name).toBe(way === "takeOver" ? "Tank" : "theirs");
+      expect(state.saved.length).toBe(way === "takeOver" ? 1 : 0);
+    }
+  });
+
+  it("saves an edit on its way before it undoes", async () => {
+    const { state, session } = await opened();
+    session.edit({ "tank.pane_mm": 10 });
+    await session.step("undo");
+    expect(state.saved.length).toBe(1);
+    expect(session.state.plan.name).toBe("stepped");
+  });
+
+  it("undoes what can not be saved by going back to what is", async () => {
+    const { session } = await opened();
+    session.edit({ "tank.pane_mm": "abc" });
+    await settle();
+    await session.step("undo");
+    expect(session.state.plan.tank?.pane_mm).toBe(8);
+    expect(session.state.faults).toEqual({});
+  });
+
+  it("leaves nothing unsaved behind when it is closed", async () => {
+    const { state, session } = await opened();
+    session.edit({ "tank.pane_mm": 10 });
+    session.close();
+    await vi.advanceTimersByTimeAsync(0);
+    expect(state.saved.length).toBe(1);
+  });
+});

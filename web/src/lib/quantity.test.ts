@@ -1,0 +1,62 @@
+import { describe, expect, it } from "vitest";
+import { parsed, Units, US_UNITS } from "./quantity";
+
+const unit = (key: string, label: string, factor: number, digits: number, offset = 0) => ({
+  key,
+  label,
+  factor,
+  offset,
+  digits,
+});
+const KINDS = [
+  { key: "volume", label: "Volume", units: [unit("L", "L", 1, 1), unit("gal", "US gal", 0.2641720524, 1)] },
+  { key: "temperature", label: "Temperature", units: [unit("C", "°C", 1, 1), unit("F", "°F", 1.8, 1, 32)] },
+  { key: "nitrate", label: "Nitrate", units: [unit("NO3", "mg/L NO₃", 4.426643821, 0)] },
+];
+const metric = new Units(KINDS, {});
+const us = new Units(KINDS, US_UNITS);
+
+describe("numbers for reading", () => {
+  it.each([
+    [481.3, "volume", "481 L"],
+    [91.24, "volume", "91.2 L"],
+    [12345, "volume", "12 345 L"],
+    [0, "volume", "0 L"],
+    [-4.25, "temperature", "−4.3 °C"],
+    [9.036, "nitrate", "40 mg/L NO₃"],
+  ])("%s of %s reads %s", (value, kind, text) => {
+    expect(metric.text(value, kind).replaceAll("\u2009", " ")).toBe(text);
+  });
+
+  it("turns to the chosen units", () => {
+    expect(us.text(25, "temperature")).toContain("77");
+    expect(us.text(3.785411784, "volume")).toContain("1");
+    expect(us.unit("nitrate").key).toBe("NO3");
+  });
+
+  it("leaves the offset out of a difference", () => {
+    expect(us.difference(5, "temperature")).toBe("+9");
+    expect(metric.difference(-2, "temperature")).toBe("−2");
+  });
+
+  it("gives back what was entered", () => {
+    for (const typed of [11, 12.5, 40])
+      expect(metric.entry(metric.base(typed, "nitrate"), "nitrate")).toBe(String(typed));
+    expect(us.base(77, "temperature")).toBeCloseTo(25);
+  });
+});
+
+describe("what is typed", () => {
+  it.each([
+    ["12.5", 12.5],
+    ["12,5", 12.5],
+    [" 1 000 ", 1000],
+    ["−3", -3],
+    ["1e9", 1e9],
+    [".5", 0.5],
+    ["", null],
+    ["abc", null],
+    ["12 cm", null],
+    ["1,2,3", null],
+  ])("%j is %s", (text, value) => expect(parsed(text)).toBe(value));
+});

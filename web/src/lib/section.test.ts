@@ -1,0 +1,74 @@
+import { describe, expect, it } from "vitest";
+import type { Section } from "@/api/client";
+import { described, drawnCount, placed, stems, stones } from "./section";
+import { SILHOUETTES } from "./silhouettes";
+
+const section: Section = {
+  shape: "box",
+  length_cm: 100,
+  width_cm: 50,
+  height_cm: 50,
+  water_cm: 45,
+  pane_cm: 1,
+  bed: "sand",
+  bed_front_cm: 3,
+  bed_back_cm: 6,
+  rock_l: 5,
+  wood_l: 2,
+  plants: "stems",
+  plant_cover_frac: 0.3,
+  closed: true,
+  heated: true,
+  filters: ["canister"],
+  animals: [
+    { label: "Danio", shape: "elongated", length_cm: 5, number: 12, level: "top" },
+    { label: "Loach", shape: "fusiform", length_cm: 6, number: 5, level: "bottom" },
+    { label: "Discus", shape: "disc", length_cm: 15, number: 4, level: "middle" },
+  ],
+};
+
+describe("animals in the section", () => {
+  it("stand inside the glass and under the water, to scale", () => {
+    for (const { x, y, length } of placed(section)) {
+      expect(x - length / 2).toBeGreaterThanOrEqual(0);
+      expect(x + length / 2).toBeLessThanOrEqual(section.length_cm);
+      expect(y).toBeGreaterThan(0);
+      expect(y).toBeLessThan(section.water_cm);
+    }
+    expect(new Set(placed(section).map(({ length }) => length))).toEqual(new Set([5, 6, 15]));
+  });
+
+  it("do not move when nothing about them changes", () => {
+    expect(placed(section)).toEqual(placed({ ...section, wood_l: 9 }));
+  });
+
+  it("are all drawn while few, and thinned while a crowd", () => {
+    expect(drawnCount(4, 15, section)).toBe(4);
+    expect(drawnCount(500, 5, section)).toBeLessThan(60);
+  });
+
+  it("even one larger than the tank is kept in it", () => {
+    const giant = { label: "Giant", shape: "deep", length_cm: 200, number: 1, level: "middle" };
+    const [one] = placed({ ...section, animals: [giant] });
+    expect(one?.length).toBeLessThan(100);
+    expect(Math.abs((one?.x ?? 0) - 50)).toBeLessThanOrEqual(5);
+  });
+
+  it("have an outline for every body shape of the library", () => {
+    const shapes = "eel elongated fusiform deep disc globular turtle frog salamander shrimp snail".split(" ");
+    expect(Object.keys(SILHOUETTES).sort()).toEqual(shapes.sort());
+    for (const { path } of Object.values(SILHOUETTES)) expect(path).toMatch(/^M[\d\s.\-CLMZ]+Z$/);
+  });
+});
+
+it("draws no stones and no stems where there are none", () => {
+  expect(stones({ ...section, rock_l: 0 })).toBeNull();
+  expect(stems({ ...section, plants: "none" })).toEqual([]);
+  expect(stems(section).length).toBeGreaterThan(3);
+});
+
+it("says the section in words", () => {
+  const words = described(section, (value, kind) => `${value} ${kind}`);
+  expect(words).toContain("12 Danio, 5 Loach, 4 Discus");
+  expect(described({ ...section, animals: [] }, String)).toContain("No animals yet");
+});
