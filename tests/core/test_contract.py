@@ -16,11 +16,11 @@ HEADS = ["Equation:", "Parameters:", "Returns:", "Raises:", "Source:"]
 
 
 def relations():
-    for info in pkgutil.iter_modules(physics.__path__):
-        module = importlib.import_module(f"loquen.core.physics.{info.name}")
+    for info in pkgutil.walk_packages(physics.__path__, "loquen.core.physics."):
+        module = importlib.import_module(info.name)
         for name, function in inspect.getmembers(module, inspect.isfunction):
             if function.__module__ == module.__name__ and "Equation:" in (function.__doc__ or ""):
-                yield pytest.param(function, id=f"{info.name}.{name}")
+                yield pytest.param(function, id=f"{info.name.removeprefix('loquen.core.physics.')}.{name}")
 
 
 @pytest.mark.parametrize("function", list(relations()))

@@ -139,6 +139,72 @@ class PlantCover:
 
 
 @dataclass(frozen=True, slots=True)
+class Ion:
+    """An ion with its limiting conductivity per equivalent at 25 °C."""
+
+    key: str
+    label: str
+    g_mol: float
+    charge: int
+    conductivity_s_cm2_eq: float
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
+class MineralSalt:
+    """A salt by what one mole of it gives: moles of Ca + Mg, equivalents of alkalinity, moles of each ion."""
+
+    key: str
+    label: str
+    formula: str
+    g_mol: float
+    hardness_mol: float
+    alkalinity_eq: float
+    calcium_mol: float
+    magnesium_mol: float
+    sodium_mol: float
+    potassium_mol: float
+    chloride_mol: float
+    sulfate_mol: float
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
+class Fitting:
+    """A part of a pipe run by its loss coefficient K."""
+
+    key: str
+    label: str
+    k: float
+    note: str
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
+class Pipe:
+    """A pipe by its true bore."""
+
+    key: str
+    label: str
+    bore_mm: float
+    outside_mm: float
+    system: Literal["hose", "metric", "waste", "inch"]
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
+class PumpModel:
+    """A generic return pump by the two ends of its curve."""
+
+    key: str
+    label: str
+    shutoff_head_m: float
+    max_flow_lph: float
+    watts: float
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
 class StockTank:
     key: str
     length_cm: float
@@ -211,6 +277,31 @@ def turnovers() -> Table[Turnover]:
 @cache
 def plant_covers() -> Table[PlantCover]:
     return read_csv("plants.csv", PlantCover)
+
+
+@cache
+def ions() -> Table[Ion]:
+    return read_csv("ions.csv", Ion)
+
+
+@cache
+def mineral_salts() -> Table[MineralSalt]:
+    return read_csv("mineral_salts.csv", MineralSalt)
+
+
+@cache
+def fittings() -> Table[Fitting]:
+    return read_csv("fittings.csv", Fitting)
+
+
+@cache
+def pipes() -> Table[Pipe]:
+    return read_csv("pipes.csv", Pipe)
+
+
+@cache
+def pump_models() -> Table[PumpModel]:
+    return read_csv("pumps.csv", PumpModel)
 
 
 @cache

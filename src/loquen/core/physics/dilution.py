@@ -1,4 +1,4 @@
-"""What water changes do to a concentration."""
+"""What water changes do to a concentration, and how animals are brought across."""
 
 import numpy as np
 
@@ -76,7 +76,7 @@ def settled_peak(rise: Number, source: Number, frac: Number) -> Number:
 
 
 def settled_cycle(
-    *, rise_per_d: float, source: float, gaps_d: tuple[float, ...], fracs: tuple[float, ...]
+    rise_per_d: float, source: float, gaps_d: tuple[float, ...], fracs: tuple[float, ...]
 ) -> tuple[tuple[float, ...], tuple[float, ...]]:
     """Peaks and troughs of a repeating cycle of uneven changes, at its fixed point.
 
@@ -125,3 +125,86 @@ def drip_share(container_l: Number, drops_per_s: Number, minutes: Number, drop_m
     within("drop_ml", drop_ml, 0.01, 1, "mL")
     dripped = drops_per_s * 60 * minutes * drop_ml / 1000
     return dripped / (container_l + dripped)
+
+
+def drip_minutes(container_l: Number, drops_per_s: Number, share: Number, drop_ml: Number = 0.05) -> Number:
+    """Minutes of dripping until tank water makes up a share, nothing poured away.
+
+    Equation: t = V·s/(1 − s)·1000/(drops·60·ml)
+    Parameters:
+        container_l: L, scalar or array, 0.01 to 1000. Water that the animals came in.
+        drops_per_s: 1/s, scalar or array, 0.01 to 100. Drops.
+        share: share, scalar or array, 0 to 0.99. Of tank water wanted.
+        drop_ml: mL, scalar or array, 0.01 to 1. One drop.
+    Returns: min, as broadcast.
+    Raises: OutOfRange.
+    Source: balance
+    """
+    within("container_l", container_l, 0.01, 1000, "L")
+    within("drops_per_s", drops_per_s, 0.01, 100, "1/s")
+    within("share", share, 0, 0.99, "share")
+    within("drop_ml", drop_ml, 0.01, 1, "mL")
+    return container_l * share / (1 - share) * 1000 / (drops_per_s * 60 * drop_ml)
+
+
+def float_minutes(
+    gap_k: Number, container_l: Number, within_k: Number = 1.0, minutes_per_l: Number = 8.5
+) -> Number:
+    """Minutes that a closed bag floats until it is near the tank's temperature.
+
+    Equation: t = τ·ln(gap/within), τ = 8.5 min for each litre of the bag
+    Parameters:
+        gap_k: K, scalar or array, 0 to 40. Between bag and tank.
+        container_l: L, scalar or array, 0.05 to 50. Water in the bag.
+        within_k: K, scalar or array, 0.1 to 10. Wanted.
+        minutes_per_l: min/L, scalar or array, 1 to 60. Time constant; 7 to 10 for thin bags.
+    Returns: min, as broadcast; 0 when it is near enough.
+    Raises: OutOfRange.
+    Source: practice
+    """
+    within("gap_k", gap_k, 0, 40, "K")
+    within("container_l", container_l, 0.05, 50, "L")
+    within("within_k", within_k, 0.1, 10, "K")
+    within("minutes_per_l", minutes_per_l, 1, 60, "min/L")
+    return minutes_per_l * container_l * np.log(np.maximum(gap_k / within_k, 1.0))
+
+
+def bag_ammonia_mg_l(
+    mass_g: Number, hours: Number, container_l: Number, rate_mg_g_h: Number = 0.035, fasted: bool = False
+) -> Number:
+    """Ammonia that animals have made in a closed bag.
+
+    Equation: N = rate·m·t/V, half of it when they were fasted
+    Parameters:
+        mass_g: g, scalar or array, 0 to 100000. All animals in the bag.
+        hours: h, scalar or array, 0 to 240. Since it was closed.
+        container_l: L, scalar or array, 0.05 to 1000. Water in the bag.
+        rate_mg_g_h: mg N/(g·h), scalar or array, 0.001 to 1. 0.02 to 0.05 at 24 °C.
+        fasted: flag. Not fed for a day before.
+    Returns: mg/L N, as broadcast.
+    Raises: OutOfRange.
+    Source: practice
+    """
+    within("mass_g", mass_g, 0, 100_000, "g")
+    within("hours", hours, 0, 240, "h")
+    within("container_l", container_l, 0.05, 1000, "L")
+    within("rate_mg_g_h", rate_mg_g_h, 0.001, 1, "mg/(g·h)")
+    return rate_mg_g_h * mass_g * hours / container_l * (0.5 if fasted else 1.0)
+
+
+def dripped_level(source: Number, made_mg_d: Number, flow_l_d: Number) -> Number:
+    """Concentration that a steady drip settles at.
+
+    Equation: c = source + P/q
+    Parameters:
+        source: mg/L, scalar or array, 0 to 1e9. Of the new water.
+        made_mg_d: mg/d, scalar or array, 0 to 1e9. Made in the system.
+        flow_l_d: L/d, scalar or array, 0.001 to 1e7. Dripped in, as much leaving.
+    Returns: mg/L, as broadcast.
+    Raises: OutOfRange.
+    Source: balance
+    """
+    within("source", source, 0, 1e9, "mg/L")
+    within("made_mg_d", made_mg_d, 0, 1e9, "mg/d")
+    within("flow_l_d", flow_l_d, 0.001, 1e7, "L/d")
+    return source + made_mg_d / flow_l_d

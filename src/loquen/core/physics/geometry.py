@@ -117,7 +117,6 @@ def floor_pressure_kpa(mass_kg: Number, length_cm: Number, width_cm: Number) -> 
 
 
 def pane_thickness_mm(
-    *,
     length_cm: float,
     water_height_cm: float,
     safety_factor: float = 3.8,
@@ -150,7 +149,7 @@ def pane_thickness_mm(
     return math.sqrt(beta * WATER_N_MM3 * (10 * water_height_cm) ** 3 / (strength_mpa / safety_factor))
 
 
-def pane_bulge_mm(*, length_cm: float, water_height_cm: float, thickness_mm: float) -> float:
+def pane_bulge_mm(length_cm: float, water_height_cm: float, thickness_mm: float) -> float:
     """How far the free top edge of a rimless pane bows out.
 
     Equation: δ = α·ρg·H⁵ / (E·t³), α from the length-to-height table

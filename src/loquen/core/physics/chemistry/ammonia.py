@@ -1,0 +1,62 @@
+"""Ammonia and nitrite: the share that harms, and what holds it off."""
+
+import numpy as np
+
+from loquen.core.data.tables import constant
+from loquen.core.physics.ranges import Number, within
+
+
+def kelvin(temp_c: Number) -> Number:
+    return temp_c + 273.15
+
+
+def ammonia_fraction(ph: Number, temp_c: Number, salinity_ppt: Number = 0.0) -> Number:
+    """Share of total ammonia that is un-ionised.
+
+    Equation: f = 1/(1 + 10^(pKa − pH)), pKa = 0.09018 + 2729.92/K, + 0.0045·S above 5 ppt
+    Parameters:
+        ph: pH, scalar or array, 0 to 14. Of the water.
+        temp_c: °C, scalar or array, 0 to 45. Of the water.
+        salinity_ppt: ppt, scalar or array, 0 to 45. Used above 5 only.
+    Returns: share, as broadcast.
+    Raises: OutOfRange.
+    Source: emerson1975
+    """
+    within("ph", ph, 0, 14, "pH")
+    within("temp_c", temp_c, 0, 45, "°C")
+    within("salinity_ppt", salinity_ppt, 0, 45, "ppt")
+    pka = 0.09018 + 2729.92 / kelvin(temp_c) + 0.0045 * np.where(np.asarray(salinity_ppt) > 5, salinity_ppt, 0.0)
+    share = 1 / (1 + 10 ** (pka - ph))
+    return float(share) if np.ndim(share) == 0 else share
+
+
+def nitrite_limit_mg_l(chloride_mg_l: Number) -> Number:
+    """Nitrite that animals may live in, by the chloride that keeps it out of them.
+
+    Equation: 0.1 under 20 mg/L of chloride, else Cl/20 up to 1
+    Parameters:
+        chloride_mg_l: mg/L, scalar or array, 0 to 40000. Chloride of the water.
+    Returns: mg/L N, as chloride_mg_l.
+    Raises: OutOfRange.
+    Source: lewismorris1986
+    """
+    within("chloride_mg_l", chloride_mg_l, 0, 40_000, "mg/L")
+    ratio = constant("chloride_per_nitrite")
+    low, high = constant("nitrite_limit_mg_l"), constant("nitrite_most_mg_l")
+    guarded = np.minimum(np.asarray(chloride_mg_l) / ratio, high)
+    limit = np.where(np.asarray(chloride_mg_l) < ratio, low, guarded)
+    return float(limit) if np.ndim(limit) == 0 else limit
+
+
+def chloride_for_nitrite_mg_l(nitrite_mg_l: Number) -> Number:
+    """Chloride at which a nitrite level does little harm.
+
+    Equation: Cl = 20·NO2-N
+    Parameters:
+        nitrite_mg_l: mg/L N, scalar or array, 0 to 1000. Nitrite.
+    Returns: mg/L, as nitrite_mg_l.
+    Raises: OutOfRange.
+    Source: lewismorris1986
+    """
+    within("nitrite_mg_l", nitrite_mg_l, 0, 1000, "mg/L N")
+    return constant("chloride_per_nitrite") * nitrite_mg_l

@@ -1,0 +1,51 @@
+"""Flow: pipes, pumps, overflows and drains, one phenomenon a file."""
+
+from loquen.core.physics.hydraulics.overflows import (
+    emitter_flow_lph,
+    orifice_flow_lph,
+    partly_covered_frac,
+    siphon_flow_lph,
+    sloped_drain_flow_lph,
+    stack_capacity_lph,
+    uv_flow_lph,
+    weir_flow_lph,
+    weir_head_mm,
+)
+from loquen.core.physics.hydraulics.pipes import (
+    fitting_loss_m,
+    pipe_loss_m,
+    valve_loss_m,
+    velocity_m_s,
+    viscosity_m2_s,
+)
+from loquen.core.physics.hydraulics.pumps import (
+    Loss,
+    PumpCurve,
+    operating_flow_lph,
+    pump_head_m,
+    pump_of,
+    split_flow_lph,
+)
+
+__all__ = [
+    "Loss",
+    "PumpCurve",
+    "emitter_flow_lph",
+    "fitting_loss_m",
+    "operating_flow_lph",
+    "orifice_flow_lph",
+    "partly_covered_frac",
+    "pipe_loss_m",
+    "pump_head_m",
+    "pump_of",
+    "siphon_flow_lph",
+    "sloped_drain_flow_lph",
+    "split_flow_lph",
+    "stack_capacity_lph",
+    "uv_flow_lph",
+    "valve_loss_m",
+    "velocity_m_s",
+    "viscosity_m2_s",
+    "weir_flow_lph",
+    "weir_head_mm",
+]

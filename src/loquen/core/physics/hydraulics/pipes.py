@@ -1,0 +1,118 @@
+"""Losses in pipes, fittings and valves."""
+
+import math
+
+import numpy as np
+
+from loquen.core.physics.chemistry import density_kg_m3
+from loquen.core.physics.geometry import GRAVITY_M_S2
+from loquen.core.physics.ranges import Number, within
+
+LAMINAR_TO = 2300.0
+LPH_PER_M3_S = 3.6e6
+M_PER_BAR = 1e5 / (1000 * GRAVITY_M_S2)
+
+
+def viscosity_m2_s(temp_c: Number) -> Number:
+    """Kinematic viscosity of fresh water.
+
+    Equation: μ = 1e-6·(280.68·τ^−1.9 + 511.45·τ^−7.7 + 61.131·τ^−19.6 + 0.45903·τ^−40), τ = K/300; ν = μ/ρ
+    Parameters:
+        temp_c: °C, scalar or array, 0 to 60. Water.
+    Returns: m²/s, as temp_c; within 1 % of IAPWS.
+    Raises: OutOfRange.
+    Source: iapws_liquid
+    """
+    within("temp_c", temp_c, 0, 60, "°C")
+    tau = (temp_c + 273.15) / 300
+    dynamic = 280.68 * tau**-1.9 + 511.45 * tau**-7.7 + 61.131 * tau**-19.6 + 0.45903 * tau**-40
+    return dynamic * 1e-6 / density_kg_m3(0.0, temp_c)
+
+
+def velocity_m_s(flow_lph: Number, bore_mm: Number) -> Number:
+    """Mean speed of water in a full pipe.
+
+    Equation: v = Q/(π·d²/4)
+    Parameters:
+        flow_lph: L/h, scalar or array, 0 to 1e7. Through the pipe.
+        bore_mm: mm, scalar or array, 1 to 1000. True inside diameter.
+    Returns: m/s, as broadcast.
+    Raises: OutOfRange.
+    Source: definition
+    """
+    within("flow_lph", flow_lph, 0, 1e7, "L/h")
+    within("bore_mm", bore_mm, 1, 1000, "mm")
+    return flow_lph / LPH_PER_M3_S / (math.pi / 4 * (bore_mm / 1000) ** 2)
+
+
+def friction_of(reynolds: float, relative_roughness: float) -> float:
+    """Darcy friction factor: laminar below Re 2300, Colebrook above."""
+    if reynolds < LAMINAR_TO:
+        return 64 / max(reynolds, 1e-9)
+    from fluids.friction import Clamond
+
+    return float(Clamond(reynolds, relative_roughness))
+
+
+def pipe_loss_m(
+    flow_lph: Number,
+    bore_mm: Number,
+    length_m: Number,
+    temp_c: Number = 25.0,
+    roughness_mm: Number = 0.0015,
+) -> Number:
+    """Head lost by friction in a straight pipe.
+
+    Equation: h = f·(L/D)·v²/2g, f = 64/Re below Re 2300, Colebrook above
+    Parameters:
+        flow_lph: L/h, scalar or array, 0 to 1e7. Through the pipe.
+        bore_mm: mm, scalar or array, 1 to 1000. True inside diameter.
+        length_m: m, scalar or array, 0 to 1000. Of the pipe.
+        temp_c: °C, scalar or array, 0 to 60. Water.
+        roughness_mm: mm, scalar or array, 0 to 5. Of the wall; 0.0015 smooth plastic.
+    Returns: m, as broadcast.
+    Raises: OutOfRange.
+    Source: colebrook1939
+    """
+    within("length_m", length_m, 0, 1000, "m")
+    within("roughness_mm", roughness_mm, 0, 5, "mm")
+    speed = velocity_m_s(flow_lph, bore_mm)
+    reynolds = speed * bore_mm / 1000 / viscosity_m2_s(temp_c)
+    rough = roughness_mm / bore_mm
+    if np.ndim(reynolds) or np.ndim(rough):
+        friction = np.vectorize(friction_of, otypes=[float])(reynolds, rough)
+    else:
+        friction = friction_of(float(reynolds), float(rough))
+    return friction * length_m / (bore_mm / 1000) * speed**2 / (2 * GRAVITY_M_S2)
+
+
+def fitting_loss_m(flow_lph: Number, bore_mm: Number, k: Number) -> Number:
+    """Head lost in a fitting.
+
+    Equation: h = K·v²/2g
+    Parameters:
+        flow_lph: L/h, scalar or array, 0 to 1e7. Through the fitting.
+        bore_mm: mm, scalar or array, 1 to 1000. True inside diameter.
+        k: 1, scalar or array, 0 to 1000. Loss coefficient; fittings.csv has them.
+    Returns: m, as broadcast.
+    Raises: OutOfRange.
+    Source: crane410
+    """
+    within("k", k, 0, 1000, "1")
+    return k * velocity_m_s(flow_lph, bore_mm) ** 2 / (2 * GRAVITY_M_S2)
+
+
+def valve_loss_m(flow_lph: Number, kv_m3_h: Number) -> Number:
+    """Head lost in a valve by its rated flow coefficient.
+
+    Equation: Δp (bar) = (Q/Kv)²; Kv = Cv/1.156
+    Parameters:
+        flow_lph: L/h, scalar or array, 0 to 1e7. Through the valve.
+        kv_m3_h: m³/h, scalar or array, 0.001 to 10000. Flow at one bar.
+    Returns: m, as broadcast.
+    Raises: OutOfRange.
+    Source: iec60534
+    """
+    within("flow_lph", flow_lph, 0, 1e7, "L/h")
+    within("kv_m3_h", kv_m3_h, 0.001, 10_000, "m3/h")
+    return (flow_lph / 1000 / kv_m3_h) ** 2 * M_PER_BAR
