@@ -28,7 +28,8 @@ def test_the_list_shows_sections_and_glasses(client):
     lines = client.get("/api/systems").json()
     assert [line["name"] for line in lines] == ["Long Hall", "Tidal Corner", "Rope Walk B, tank 3"]
     for line in lines:
-        assert [glass["label"] for glass in line["glasses"]] == ["Space", "Waste", "Flow", "Heat", "Nitrate"]
+        labels = [glass["label"] for glass in line["glasses"]]
+        assert labels == ["Space", "Waste", "Oxygen", "Flow", "Heat", "Buffer", "Nitrate"]
         assert line["section"]["length_cm"] > 0
     short = {line["name"]: [g["key"] for g in line["glasses"] if g["state"] == "short"] for line in lines}
     assert short["Long Hall"] == []

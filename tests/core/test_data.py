@@ -20,6 +20,14 @@ TABLES = [
     library.turnovers,
     library.plant_covers,
     library.stock_tanks,
+    library.plants,
+    library.shock_classes,
+    library.ions,
+    library.mineral_salts,
+    library.fittings,
+    library.pipes,
+    library.pump_models,
+    library.heater_models,
 ]
 
 
@@ -29,26 +37,81 @@ def test_every_row_names_a_known_source(table):
         assert row.source in sources(), key
 
 
-def test_at_least_sixty_species_over_all_groups():
+GROUPS = {
+    "rainbowfish": ({"Melanotaeniidae", "Pseudomugilidae"}, 10),
+    "tetras": ({"Characidae"}, 15),
+    "barbs, danios, rasboras": ({"Cyprinidae", "Danionidae"}, 15),
+    "livebearers": ({"Poeciliidae"}, 10),
+    "goodeids": ({"Goodeidae"}, 8),
+    "killifish": ({"Nothobranchiidae", "Aplocheilidae"}, 5),
+    "labyrinth fish": ({"Osphronemidae"}, 8),
+    "cichlids": ({"Cichlidae"}, 30),
+    "catfishes": ({"Callichthyidae", "Loricariidae", "Mochokidae"}, 12),
+    "loaches": ({"Botiidae", "Cobitidae", "Gastromyzontidae", "Nemacheilidae"}, 8),
+    "puffers": ({"Tetraodontidae"}, 4),
+    "dwarf shrimps": ({"Atyidae"}, 8),
+    "turtles and terrapins": ({"Emydidae", "Kinosternidae"}, 6),
+    "frogs": ({"Pipidae", "Bombinatoridae"}, 4),
+    "newts and axolotl": ({"Salamandridae", "Ambystomatidae"}, 4),
+}
+
+
+@pytest.mark.parametrize("group", GROUPS)
+def test_every_group_of_the_trade_is_there(group):
+    families, least = GROUPS[group]
+    assert sum(row.family in families for row in library.species().values()) >= least
+
+
+def test_the_library_is_broad():
     rows = library.species().values()
-    assert len(rows) >= 60
-    shapes = {row.shape for row in rows}
-    assert {"disc", "globular", "eel", "turtle", "frog", "salamander", "shrimp", "snail"} <= shapes
-    families = {row.family for row in rows}
-    assert {"Melanotaeniidae", "Goodeidae", "Poeciliidae", "Cichlidae", "Characidae", "Gobiidae"} <= families
-    assert any(row.salinity_low_ppt > 0 for row in rows)
-    assert any(row.temp_high_c <= 20 for row in rows)
+    assert len(rows) >= 180
+    assert len(library.plants()) >= 40
+    assert sum(row.shape == "snail" for row in rows) >= 6
+    assert sum(row.crowd for row in rows) >= 15
+    assert sum(row.salinity_low_ppt > 0 for row in rows) >= 6
+    assert sum(row.temp_high_c <= 22 for row in rows) >= 10
+    assert sum(row.shock_class == "sensitive" for row in rows) >= 10
+
+
+@pytest.mark.parametrize("row", library.plants().values(), ids=lambda row: row.key)
+def test_plants_lie_where_plants_grow(row):
+    assert row.uptake in library.plant_covers()
+    assert 3 <= row.temp_low_c < row.temp_high_c <= 32
+    assert 4.5 <= row.ph_low < row.ph_high <= 9
+    assert 0 < row.ammonia_high_mg_l <= 3
+    assert row.rooted == (row.rooted and row.uptake in ("slow", "stems"))
+
+
+def test_pipes_are_narrower_inside_than_out_and_heaters_are_sold_sizes():
+    for row in library.pipes().values():
+        assert 0 < row.bore_mm < row.outside_mm
+    stock = library.stock_heaters_w()
+    assert all(row.watts in stock for row in library.heater_models().values())
+
+
+@pytest.mark.parametrize(("key", "grams"), [("gypsum", 172.17), ("calcium_carbonate", 100.09)])
+def test_a_salt_weighs_what_it_is_made_of(key, grams):
+    assert library.mineral_salts()[key].g_mol == pytest.approx(grams, abs=0.01)
+
+
+# Shares of dry feed by what an animal eats: rules of practice.
+PROTEIN = {"herbivore": 0.32, "omnivore": 0.42, "carnivore": 0.52, "reptile": 0.40, "shrimp": 0.35}
 
 
 @pytest.mark.parametrize("row", library.species().values(), ids=lambda row: row.key)
 def test_species_values_lie_where_animals_live(row):
-    assert 1 <= row.adult_length_cm <= 60
+    assert 1 <= row.adult_length_cm <= 80
     assert 0 <= row.temp_low_c < row.temp_high_c <= 34
     assert 3.5 <= row.ph_low < row.ph_high <= 9.2
     assert 0 <= row.gape_frac <= 2
     assert 0.05 <= row.growth_per_year <= 4
     assert 4 <= row.length_ratio <= 12
     assert len(row.scientific.split()) >= 2
+    assert 0 <= row.kh_low_dkh < row.kh_high_dkh <= row.gh_high_dgh + 2
+    assert 0 < row.litres_low <= row.litres_high
+    assert 1 <= row.life_years <= 50
+    assert row.copper_sensitive or row.shape not in ("shrimp", "snail")
+    assert row.protein_frac == pytest.approx(PROTEIN[row.feeds_on], abs=0.08)
     assert not (row.alone and row.group_least > 1)
 
 

@@ -25,6 +25,10 @@ CONFLICTS = {
     "notch_too_large": ("The missing corner takes the whole side: at most {most}.", {"most": "length"}),
     "bed_above_water": ("The bed would rise above the water, which stands {height} high.", {"height": "length"}),
     "hardscape_fills_tank": ("Rock and wood would fill the tank: at most {most} together.", {"most": "volume"}),
+    "gravity_slip": (
+        "No fresh or low-salinity water reads above 1.030: a slip of the decimal, {meant} perhaps?",
+        {"meant": "gravity"},
+    ),
     "twelve_months": ("Twelve months, or none.", {}),
     "room_upside_down": ("The coldest night is warmer than the hottest day, {warm}.", {"warm": "temperature"}),
 }

@@ -1,5 +1,6 @@
 """From a core sheet to what a page shows: values, verdicts, glasses, stages, and the working of a figure."""
 
+import math
 from collections.abc import Iterable
 from typing import Any
 
@@ -8,7 +9,7 @@ from loquen.core.data.tables import constants, sources
 from loquen.core.model.fields import entry_at
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Choice, Quantity, Sentence, Term, say
-from loquen.core.sheet import asking
+from loquen.core.sheet import asking, life
 from loquen.core.sheet.book import GLASSES, RESULTS_OF, STAGES, sheet_of, system_book
 from loquen.core.sheet.changes import Regime
 from loquen.core.sheet.company import Finding
@@ -16,12 +17,14 @@ from loquen.core.sheet.engine import CONSTANT, Key, Missing, Sheet
 from loquen.core.sheet.nodes import WORST_FIRST, CheckWords, Verdict, worst
 from loquen.core.sheet.words import told_case
 
+RANGED = ("dawn_oxygen_mg_l", "outage_h", "settled_ammonia_mg_l", "peak_nitrate_mg_l", "kh_lasts_d")
+"""Figures whose range is shown without being asked for."""
 OWN_REMEDIES = {"nitrate_held": asking.least_work, "in_balance": asking.least_work}
 
 
-def view(plan: Plan) -> out.SheetOut:
-    """Everything a system's page shows, computed once."""
-    sheet = sheet_of(plan)
+def view(plan: Plan, months_ahead: float | None = None) -> out.SheetOut:
+    """Everything a system's page shows, computed once; for the animals full grown unless months are given."""
+    sheet = asked_sheet(plan, months_ahead)
     sheet.all()
     checks = sorted(checks_of(sheet), key=lambda check: list(STAGES).index(check.stage))
     return out.SheetOut(
@@ -33,10 +36,19 @@ def view(plan: Plan) -> out.SheetOut:
         pairs=findings(listed(sheet, "pairs")),
         company=findings(f for i in range(len(plan.animals)) for f in listed(sheet, f"animals.{i}.company")),
         suited=findings(f for i in range(len(plan.animals)) for f in listed(sheet, f"animals.{i}.suited")),
+        outgrown=[
+            out.OutgrownOut(check=row.check, label=row.label, months=row.months) for row in life.outgrown(plan)
+        ],
+        outage=out.SentenceOut.of(sentence_of(sheet, "outage_result")),
         least_regime=least_regime_of(sheet),
         saw_tooth=saw_tooth_of(sheet),
         section=section_of(sheet),
     )
+
+
+def asked_sheet(plan: Plan, months_ahead: float | None) -> Sheet:
+    """The sheet of a plan at the date asked about."""
+    return sheet_of(plan) if months_ahead is None else sheet_of(plan, months_ahead=months_ahead)
 
 
 def line(plan: Plan) -> tuple[Sentence, list[out.GlassOut], out.SectionOut]:
@@ -59,7 +71,8 @@ def figures_of(sheet: Sheet) -> Iterable[out.FigureOut]:
             reason = out.SentenceOut.of(told_case(value.case)[1])
             yield out.FigureOut(key=key, label=node.label, kind=node.kind, value=None, missing=reason)
         else:
-            yield out.FigureOut(key=key, label=node.label, kind=node.kind, value=float(value))
+            low, high = (asking.spread(sheet, key) if key in RANGED else None) or (None, None)
+            yield out.FigureOut(key=key, label=node.label, kind=node.kind, value=float(value), low=low, high=high)
 
 
 def checks_of(sheet: Sheet, with_remedies: bool = True) -> Iterable[out.CheckOut]:
@@ -81,7 +94,7 @@ def verdict_of(sheet: Sheet, key: Key) -> Verdict | None:
     if value.case.code in ("not_needed", "no_crowd_fish", "one_kind"):
         return None
     state, sentence = told_case(value.case)
-    headline = say("can not") if state == "short" else say("not known yet")
+    headline = say({"short": "can not", "holds": "never"}.get(state, "not known yet"))
     return Verdict(state, -1.0 if state == "short" else 0.0, headline, sentence)
 
 
@@ -131,10 +144,16 @@ def stages_of(sheet: Sheet, checks: list[out.CheckOut]) -> list[out.StageOut]:
     stages = []
     for key, label in STAGES.items():
         state = worst(check.state for check in checks if check.stage == key)
-        result = sheet.look(RESULTS_OF[key])
-        sentence = told_case(result.case)[1] if isinstance(result, Missing) else result
-        stages.append(out.StageOut(key=key, label=label, state=state, result=out.SentenceOut.of(sentence)))
+        result = out.SentenceOut.of(sentence_of(sheet, RESULTS_OF[key]))
+        stages.append(out.StageOut(key=key, label=label, state=state, result=result))
     return stages
+
+
+def sentence_of(sheet: Sheet, key: Key) -> Sentence:
+    """A step's sentence, or that of the named case in its place."""
+    found = sheet.look(key)
+    sentence: Sentence = told_case(found.case)[1] if isinstance(found, Missing) else found
+    return sentence
 
 
 def schools_of(sheet: Sheet) -> list[out.SchoolOut]:
@@ -237,12 +256,18 @@ def section_of(sheet: Sheet) -> out.SectionOut:
     )
 
 
-def working(plan: Plan, key: Key, target: float | None, paths: list[Key] | None) -> out.WorkingOut:
+def working(
+    plan: Plan,
+    key: Key,
+    target: float | None = None,
+    paths: list[Key] | None = None,
+    months_ahead: float | None = None,
+) -> out.WorkingOut:
     """The working of one figure down to its inputs, its range, what moves it, and what it would take.
 
     Without a target the limit of the check that judges the figure is used, if it falls short.
     """
-    sheet = sheet_of(plan)
+    sheet = asked_sheet(plan, months_ahead)
     sheet.look(key)
     if target is None:
         target = limit_passed(sheet, key)
@@ -287,6 +312,9 @@ def working_node(sheet: Sheet, key: Key) -> out.WorkingNode:
         name = key.removeprefix(CONSTANT)
         row = constants()[name]
         return plain(key, name.replace("_", " "), "", row.value, row.unit, sources()[row.source])
+    if key == life.ASKED_MONTHS:
+        words = "until full grown" if math.isinf(value) else ""
+        return plain(key, "Months ahead", "months", None if words else float(value), words, "asked for")
     if node is None:
         entry = entry_at(key)
         label = asking.label_of(sheet, key)

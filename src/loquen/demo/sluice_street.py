@@ -3,7 +3,7 @@
 from sqlalchemy import Engine
 
 from loquen.api.schemas.plan import document
-from loquen.core.model.plan import Changes, Filter, Group, Heat, Plan, Tank, Water
+from loquen.core.model.plan import Air, Changes, Filter, Group, Heat, Plan, Tank, Water
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.sheet.starting import filter_of
 from loquen.store import systems
@@ -21,6 +21,18 @@ def cellar(target_c: float, **more: object) -> Heat:
     """The cellar of the old rope works: cool, even, a cut-out on every heater."""
     room = {"room_cold_c": 15.0, "room_warm_c": 22.0, "room_mean_c": 19.0, "humidity_frac": 0.6, "cut_out": True}
     return Heat(target_c=target_c, **{**room, **more})  # type: ignore[arg-type]
+
+
+def tap(**more: object) -> Water:
+    """The town's water: moderately hard, chloraminated, treated in the barrel before it is used."""
+    usual = {
+        "source_kh_dkh": 5.0,
+        "source_nitrate_mg_l": TAP_NITRATE,
+        "source_us_cm": 460.0,
+        "disinfectant": "chloramine",
+        "disinfectant_mg_l": 1.6,
+    }
+    return Water(**{**usual, **more})  # type: ignore[arg-type]
 
 
 def long_hall() -> Plan:
@@ -46,7 +58,8 @@ def long_hall() -> Plan:
         ),
         filters=(filter_of("canister_1500"), filter_of("canister_2400")),
         heat=cellar(24.5, lid="closed", light_w=40.0, fitted_heaters=2, fitted_w=200.0),
-        water=Water(tank_ph=7.3, tank_gh_dgh=9, source_kh_dkh=5, source_nitrate_mg_l=TAP_NITRATE, source_c=22),
+        air=Air(fall_cm=4.0),
+        water=tap(tank_ph=7.3, tank_gh_dgh=9, source_c=22),
         changes=Changes(target_nitrate_mg_l=ion(40), weekdays=("Sat",), change_frac=0.3),
     )
 
@@ -67,13 +80,14 @@ def tidal_corner() -> Plan:
         ),
         filters=(filter_of("canister_1000"),),
         heat=cellar(25.5),
-        water=Water(
+        water=tap(
             tank_ph=7.9,
             tank_gh_dgh=14,
             salinity_ppt=4,
             source_kh_dkh=6,
-            source_nitrate_mg_l=TAP_NITRATE,
+            source_us_cm=7600,
             source_c=23,
+            topped_up="pure",
         ),
         changes=Changes(target_nitrate_mg_l=ion(40), weekdays=("Sun",), change_frac=0.25),
     )
@@ -96,7 +110,7 @@ def rope_walk_b() -> Plan:
         ),
         filters=(Filter("sponge", "sponge_30", 1.4, 1.0, 300, None, 0, 3), filter_of("sponge_large")),
         heat=cellar(26.0, lid="part"),
-        water=Water(tank_ph=7.4, tank_gh_dgh=9, source_kh_dkh=5, source_nitrate_mg_l=TAP_NITRATE, source_c=22),
+        water=tap(tank_ph=7.4, tank_gh_dgh=9, source_c=22),
         changes=Changes(target_nitrate_mg_l=ion(40), weekdays=("Wed", "Sat"), change_frac=0.45),
     )
 

@@ -12,7 +12,10 @@ router = APIRouter(prefix="/api", tags=["sheets"], responses={422: FAULTS[422]})
 
 
 class Draft(Strict):
+    """A plan, and the size its animals are planned for: in so many months, full grown when left out."""
+
     plan: PlanSchema
+    months_ahead: float | None = Field(default=None, ge=0, le=1200)
 
 
 class Question(Draft):
@@ -26,11 +29,12 @@ class Question(Draft):
 @router.post("/sheet", response_model=SheetOut)
 async def sheet(draft: Draft) -> Response:
     """All figures and checks of a draft. Asked at every keystroke, so it is written out without a second look."""
-    whole = sheets.view(sensible(to_core(draft.plan)))
+    whole = sheets.view(sensible(to_core(draft.plan)), draft.months_ahead)
     return Response(whole.model_dump_json(), media_type="application/json")
 
 
 @router.post("/working")
 def working(question: Question) -> WorkingOut:
     """The working of one figure of a draft."""
-    return sheets.working(sensible(to_core(question.plan)), question.figure, question.target, question.paths)
+    plan = sensible(to_core(question.plan))
+    return sheets.working(plan, question.figure, question.target, question.paths, question.months_ahead)

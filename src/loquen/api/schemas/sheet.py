@@ -36,6 +36,8 @@ class FigureOut(BaseModel):
     label: str
     kind: str
     value: float | None
+    low: float | None = None
+    high: float | None = None
     missing: SentenceOut | None = None
 
 
@@ -158,6 +160,14 @@ class SectionOut(BaseModel):
     animals: list[AnimalDrawn]
 
 
+class OutgrownOut(BaseModel):
+    """A check that holds today and falls short as the animals grow."""
+
+    check: str
+    label: str
+    months: float
+
+
 class SheetOut(BaseModel):
     figures: dict[str, FigureOut]
     checks: list[CheckOut]
@@ -167,6 +177,8 @@ class SheetOut(BaseModel):
     pairs: list[FindingOut]
     company: list[FindingOut]
     suited: list[FindingOut]
+    outgrown: list[OutgrownOut]
+    outage: SentenceOut
     least_regime: RegimeOut | None
     saw_tooth: SawToothOut | None
     section: SectionOut

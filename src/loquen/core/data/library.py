@@ -29,7 +29,8 @@ class Species:
 
     `group_least` is the smallest company it is kept in (1: alone or any number), `alone` that it must
     have none of its kind; `females_per_male` 0 when sexes do not matter. `gape_frac` is the longest
-    prey as a share of the animal's own length.
+    prey as a share of the animal's own length; `length_ratio` and `width_ratio` are the footprint it wants
+    in its own lengths.
     """
 
     key: str
@@ -40,12 +41,15 @@ class Species:
     adult_length_cm: float
     adult_mass_g: float | None
     growth_per_year: float
+    life_years: float
     temp_low_c: float
     temp_high_c: float
     ph_low: float
     ph_high: float
     gh_low_dgh: float
     gh_high_dgh: float
+    kh_low_dkh: float
+    kh_high_dkh: float
     salinity_low_ppt: float
     salinity_high_ppt: float
     feeds_on: FeedsOn
@@ -53,6 +57,7 @@ class Species:
     litres_low: float
     litres_high: float
     length_ratio: float
+    width_ratio: float
     group_least: int
     alone: bool
     females_per_male: int
@@ -62,8 +67,12 @@ class Species:
     level: Level
     current: Current
     turnover: str
+    shock_class: str
     jumper: bool
     breathes_air: bool
+    digger: bool
+    eats_plants: bool
+    copper_sensitive: bool
     confidence: Confidence
     source: str
     note: str
@@ -100,9 +109,12 @@ class Media:
 
 @dataclass(frozen=True, slots=True)
 class FilterKind:
+    """How a kind of filter moves water; `air_share` is the air it lets out for the water it is rated for."""
+
     key: str
     label: str
     flow_share: float
+    air_share: float
     source: str
 
 
@@ -125,6 +137,57 @@ class Turnover:
     label: str
     low_per_h: float
     high_per_h: float
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
+class ShockClass:
+    """The largest step that animals bear at one water change."""
+
+    key: str
+    label: str
+    temp_k: float
+    conductivity_frac: float
+    down_frac: float
+    kh_dkh: float
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
+class Plant:
+    """One kind of plant: what it takes up, the water it grows in, and whom it withstands."""
+
+    key: str
+    common: str
+    scientific: str
+    uptake: str
+    light: Literal["low", "middling", "high"]
+    temp_low_c: float
+    temp_high_c: float
+    ph_low: float
+    ph_high: float
+    gh_high_dgh: float
+    salinity_high_ppt: float
+    ammonia_high_mg_l: float
+    height_cm: float
+    rooted: bool
+    withstands_grazers: bool
+    withstands_diggers: bool
+    invasive: bool
+    confidence: Confidence
+    source: str
+    note: str
+
+
+@dataclass(frozen=True, slots=True)
+class HeaterModel:
+    """A generic heater by its watts and how it is built in."""
+
+    key: str
+    label: str
+    watts: float
+    kind: Literal["tube", "inline", "mat"]
+    length_cm: float
     source: str
 
 
@@ -236,6 +299,8 @@ def check_species(row: Species) -> None:
         "pH range is upside down": row.ph_low >= row.ph_high,
         "hardness range is upside down": row.gh_low_dgh >= row.gh_high_dgh,
         "salinity range is upside down": row.salinity_low_ppt > row.salinity_high_ppt,
+        "carbonate range is upside down": row.kh_low_dkh >= row.kh_high_dkh,
+        "shock class is not in shock.csv": row.shock_class not in shock_classes(),
         "litres are upside down": row.litres_low > row.litres_high,
         "protein is not a share": not 0 < row.protein_frac < 1,
     }
@@ -276,7 +341,22 @@ def turnovers() -> Table[Turnover]:
 
 @cache
 def plant_covers() -> Table[PlantCover]:
-    return read_csv("plants.csv", PlantCover)
+    return read_csv("plant_covers.csv", PlantCover)
+
+
+@cache
+def shock_classes() -> Table[ShockClass]:
+    return read_csv("shock.csv", ShockClass)
+
+
+@cache
+def plants() -> Table[Plant]:
+    return read_csv("plants.csv", Plant)
+
+
+@cache
+def heater_models() -> Table[HeaterModel]:
+    return read_csv("heaters.csv", HeaterModel)
 
 
 @cache

@@ -8,6 +8,7 @@ from loquen.core.errors import PlanConflict
 from loquen.core.model.plan import Plan, Tank
 
 MOST_ROWS = 40
+MOST_GRAVITY = 1.030
 
 
 def conflicts(plan: Plan) -> list[PlanConflict]:
@@ -19,6 +20,7 @@ def conflicts(plan: Plan) -> list[PlanConflict]:
         *glass(plan.tank),
         *bed(plan.tank),
         *months(plan),
+        *hydrometer(plan),
     ]
 
 
@@ -106,3 +108,11 @@ def months(plan: Plan) -> list[PlanConflict]:
     if plan.heat.room_cold_c > plan.heat.room_warm_c:
         found.append(PlanConflict("room_upside_down", "heat.room_cold_c", warm=plan.heat.room_warm_c))
     return found
+
+
+def hydrometer(plan: Plan) -> list[PlanConflict]:
+    """A reading no low-salinity water has: most often 1.06 for 1.006."""
+    gravity = plan.water.gravity_sg
+    if plan.water.salinity_by != "gravity" or gravity <= MOST_GRAVITY:
+        return []
+    return [PlanConflict("gravity_slip", "water.gravity_sg", meant=1 + (gravity - 1) / 10)]

@@ -40,6 +40,7 @@ class Group:
         ),
     ] = "usual"
     weighed_g_d: Annotated[float, Quantity("Dry food for the group", "feed", 0, 5000)] = 1.0
+    food_protein_frac: Annotated[float | None, Quantity("Protein of their food", "share", 0.02, 0.95)] = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -133,17 +134,56 @@ class Heat:
 
 
 @dataclass(frozen=True, slots=True)
+class Air:
+    """How air reaches the water."""
+
+    surface_movement: Annotated[
+        Literal["still", "ripple", "strong"],
+        Choice("Surface", {"still": "still", "ripple": "gentle ripple", "strong": "moved strongly"}),
+    ] = "ripple"
+    stones_lph: Annotated[float, Quantity("Air through stones", "flow", 0, 20_000)] = 0.0
+    stones_cm: Annotated[float, Quantity("Stones lie under the surface", "length", 0, 200)] = 30.0
+    fall_cm: Annotated[float, Quantity("Returning water falls", "length", 0, 200)] = 0.0
+    altitude_m: Annotated[float, Quantity("Altitude", "altitude", -400, 5000)] = 0.0
+
+
+@dataclass(frozen=True, slots=True)
 class Water:
     """The water in the tank and the water that replaces it."""
 
     tank_ph: Annotated[float, Quantity("pH of the tank", "ph", 4, 10)] = 7.4
     tank_gh_dgh: Annotated[float, Quantity("GH of the tank", "hardness", 0, 60)] = 9.0
+    salinity_by: Annotated[
+        Literal["ppt", "gravity"], Choice("Salinity", {"ppt": "as salinity", "gravity": "by hydrometer"})
+    ] = "ppt"
     salinity_ppt: Annotated[float, Quantity("Salinity", "salinity", 0, 20)] = 0.0
+    gravity_sg: Annotated[float, Quantity("Hydrometer reads", "gravity", 0.99, 1.1)] = 1.0
+    hydrometer_c: Annotated[float, Quantity("Hydrometer is made for", "temperature", 0, 35)] = 25.0
+    tank_us_cm: Annotated[float | None, Quantity("Conductivity of the tank", "conductivity", 1, 40_000)] = None
     source_kh_dkh: Annotated[float, Quantity("KH of the change water", "carbonate", 0, 40)] = 5.0
     source_nitrate_mg_l: Annotated[float, Quantity("Nitrate of the change water", "nitrate", 0, 50)] = (
         10 / NITRATE_PER_N
     )
+    source_us_cm: Annotated[float, Quantity("Conductivity of the change water", "conductivity", 1, 40_000)] = 450.0
     source_c: Annotated[float, Quantity("Change water comes at", "temperature", 0, 40)] = 24.0
+    topped_up: Annotated[
+        Literal["source", "pure"],
+        Choice("Evaporation topped up with", {"source": "the change water", "pure": "pure water"}),
+    ] = "source"
+    disinfectant: Annotated[
+        Literal["none", "chlorine", "chloramine"],
+        Choice("Disinfectant", {"none": "none", "chlorine": "chlorine", "chloramine": "chloramine"}),
+    ] = "none"
+    disinfectant_mg_l: Annotated[float, Quantity("Its strength", "chlorine", 0, 10)] = 1.0
+    treatment: Annotated[
+        Literal["container", "tank", "none"],
+        Choice(
+            "Treated",
+            {"container": "before it is poured", "tank": "in the tank, then refilled", "none": "not at all"},
+        ),
+    ] = "container"
+    conditioner_ml: Annotated[float, Quantity("Conditioner for 100 L, by its label", "dose", 0.01, 500)] = 25.0
+    chloramine_factor: Annotated[float, Quantity("Times as much for chloramine", "ratio", 1, 10)] = 2.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -171,6 +211,7 @@ class Plan:
     tank: Tank = field(default_factory=Tank)
     filters: tuple[Filter, ...] = ()
     heat: Heat = field(default_factory=Heat)
+    air: Air = field(default_factory=Air)
     water: Water = field(default_factory=Water)
     changes: Changes = field(default_factory=Changes)
     version: int = PLAN_VERSION

@@ -1,4 +1,6 @@
-"""The animals: size, food and waste, today and full grown."""
+"""The animals: size, food and waste, today and at the size planned for."""
+
+import math
 
 from loquen.core.data import library
 from loquen.core.data.library import Species
@@ -51,24 +53,34 @@ def mass_of(animal: Species, length_cm: float) -> float:
     return float(biology.body_mass_g(length_cm, animal.shape))
 
 
+@figure(
+    "Length to plan for",
+    formula="{adult_length_cm} − ({adult_length_cm} − {length_now_cm}) × e^(−K × {months_ahead} ÷ 12) of {animal}",
+    source="bertalanffy1938",
+    row="animals",
+)
+def length_then_cm(adult_length_cm: float, length_now_cm: float, animal: Species, months_ahead: float) -> float:
+    if math.isinf(months_ahead):
+        return adult_length_cm
+    age_d = months_ahead * DAYS_PER_MONTH
+    # A start below what the relation covers grows like one at its edge.
+    start = min(length_now_cm, adult_length_cm)
+    return float(biology.length_at_age_cm(age_d, adult_length_cm, animal.growth_per_year, start))
+
+
 @figure("Mass of one today", formula="a × {length_now_cm}^b of {animal}", source="froese2014", row="animals")
 def mass_now_g(animal: Species, length_now_cm: float) -> float:
     return mass_of(animal, length_now_cm)
 
 
-@figure(
-    "Mass of one full grown",
-    formula="a × {adult_length_cm}^b of {animal}",
-    source="froese2014",
-    row="animals",
-)
-def mass_grown_g(animal: Species, adult_length_cm: float) -> float:
-    return mass_of(animal, adult_length_cm)
+@figure("Mass of one to plan for", formula="a × {length_then_cm}^b of {animal}", source="froese2014", row="animals")
+def mass_then_g(animal: Species, length_then_cm: float) -> float:
+    return mass_of(animal, length_then_cm)
 
 
-@figure("Mass of the group, full grown", formula="{number} × {mass_grown_g}", source="balance", row="animals")
-def group_mass_g(number: int, mass_grown_g: float) -> float:
-    return number * mass_grown_g
+@figure("Mass of the group to plan for", formula="{number} × {mass_then_g}", source="balance", row="animals")
+def group_mass_g(number: int, mass_then_g: float) -> float:
+    return number * mass_then_g
 
 
 @step("animals")
@@ -76,11 +88,16 @@ def growing(length_now_cm: float, adult_length_cm: float, grown_at: float) -> bo
     return length_now_cm < grown_at * adult_length_cm
 
 
+@step("animals")
+def growing_then(length_then_cm: float, adult_length_cm: float, grown_at: float) -> bool:
+    return length_then_cm < grown_at * adult_length_cm
+
+
 def level(feed_by: str, growing: bool) -> str:
-    """The feeding level meant by “usual”: light for grown animals, normal for growing ones."""
+    """The feeding level that is meant: “usual” is light for grown animals; nobody feeds for growth once it is over."""
     if feed_by in ("usual", "weighed"):
         return "normal" if growing else "light"
-    return feed_by
+    return "normal" if feed_by == "growing" and not growing else feed_by
 
 
 @figure(
@@ -105,37 +122,46 @@ def feed_now_g_d(
 
 
 @figure(
-    "Dry food full grown",
-    formula="{number} × 0.030 × {mass_grown_g}^0.75 × 2^(({water_c} − 25) ÷ 10) × {feed_scale} × level ({feed_by}), "
-    "or {weighed_g_d} × ({mass_grown_g} ÷ {mass_now_g})^0.75 as weighed",
+    "Dry food to plan for",
+    formula="{number} × 0.030 × {mass_then_g}^0.75 × 2^(({water_c} − 25) ÷ 10) × {feed_scale} × level "
+    "({feed_by}, growing: {growing_then}), or {weighed_g_d} × ({mass_then_g} ÷ {mass_now_g})^0.75 as weighed",
     source="kleiber",
     row="animals",
 )
-def feed_grown_g_d(
+def feed_then_g_d(
     number: int,
-    mass_grown_g: float,
+    mass_then_g: float,
     mass_now_g: float,
     water_c: float,
     feed_scale: float,
     feed_by: str,
+    growing_then: bool,
     weighed_g_d: float,
 ) -> float:
     if feed_by == "weighed":
-        return float(weighed_g_d * (mass_grown_g / mass_now_g) ** 0.75)
-    # Nobody goes on feeding for growth once it is over.
-    grown_level = "normal" if feed_by == "growing" else level(feed_by, growing=False)
-    return number * feed_scale * float(biology.feed_g_d(mass_grown_g, water_c, grown_level))
+        return float(weighed_g_d * (mass_then_g / mass_now_g) ** 0.75)
+    return number * feed_scale * float(biology.feed_g_d(mass_then_g, water_c, level(feed_by, growing_then)))
 
 
-@figure("Protein in the food", formula="from the library: {animal}", source="practice", row="animals")
-def protein_frac(animal: Species) -> float:
-    return animal.protein_frac
+@figure(
+    "Protein in the food",
+    formula="{food_protein_frac} as entered, else from the library: {animal}",
+    source="practice",
+    row="animals",
+)
+def protein_frac(animal: Species, food_protein_frac: float | None) -> float:
+    return animal.protein_frac if food_protein_frac is None else food_protein_frac
+
+
+WASTE = (
+    "{feed} × 1000 × {protein_frac} × 0.16 × (1 − kept) × (1 − removed), growing: {growing} "
+    "(kept {kept_growing} or {kept_grown}, removed {removed_growing} or {removed_grown})"
+)
 
 
 @figure(
     "Waste nitrogen today",
-    formula="{feed_now_g_d} × 1000 × {protein_frac} × 0.16 × (1 − kept) × (1 − removed), growing: {growing} "
-    "(kept {kept_growing} or {kept_grown}, removed {removed_growing} or {removed_grown})",
+    formula=WASTE.replace("{feed}", "{feed_now_g_d}"),
     source="timmons",
     row="animals",
 )
@@ -153,13 +179,22 @@ def waste_now_mg_d(
 
 
 @figure(
-    "Waste nitrogen full grown",
-    formula="{feed_grown_g_d} × 1000 × {protein_frac} × 0.16 × (1 − {kept_grown}) × (1 − {removed_grown})",
+    "Waste nitrogen to plan for",
+    formula=WASTE.replace("{feed}", "{feed_then_g_d}").replace("{growing}", "{growing_then}"),
     source="timmons",
     row="animals",
 )
-def waste_grown_mg_d(feed_grown_g_d: float, protein_frac: float, kept_grown: float, removed_grown: float) -> float:
-    return float(nitrogen.ammonia_from_feed_mg_d(feed_grown_g_d, protein_frac, kept_grown, removed_grown))
+def waste_then_mg_d(
+    feed_then_g_d: float,
+    protein_frac: float,
+    growing_then: bool,
+    kept_growing: float,
+    kept_grown: float,
+    removed_growing: float,
+    removed_grown: float,
+) -> float:
+    kept, removed = (kept_growing, removed_growing) if growing_then else (kept_grown, removed_grown)
+    return float(nitrogen.ammonia_from_feed_mg_d(feed_then_g_d, protein_frac, kept, removed))
 
 
 @figure("Animals", formula="Σ {number}", source="definition", kind="count")
@@ -172,9 +207,9 @@ def feed_total_g_d(feed_now_g_d: tuple[float, ...]) -> float:
     return sum(feed_now_g_d)
 
 
-@figure("Food full grown", formula="Σ {feed_grown_g_d}", source="kleiber")
-def feed_full_g_d(feed_grown_g_d: tuple[float, ...]) -> float:
-    return sum(feed_grown_g_d)
+@figure("Food to plan for", formula="Σ {feed_then_g_d}", source="kleiber")
+def feed_full_g_d(feed_then_g_d: tuple[float, ...]) -> float:
+    return sum(feed_then_g_d)
 
 
 @figure("Waste nitrogen today", formula="Σ {waste_now_mg_d}", source="timmons")
@@ -182,18 +217,18 @@ def load_now_mg_d(waste_now_mg_d: tuple[float, ...]) -> float:
     return sum(waste_now_mg_d)
 
 
-@figure("Waste nitrogen full grown", formula="Σ {waste_grown_mg_d}", source="timmons")
-def load_grown_mg_d(waste_grown_mg_d: tuple[float, ...]) -> float:
-    return sum(waste_grown_mg_d)
+@figure("Waste nitrogen at that size", formula="Σ {waste_then_mg_d}", source="timmons")
+def load_then_mg_d(waste_then_mg_d: tuple[float, ...]) -> float:
+    return sum(waste_then_mg_d)
 
 
 @figure(
     "Waste nitrogen at full load",
-    formula="the larger of {load_now_mg_d} and {load_grown_mg_d}",
+    formula="the larger of {load_now_mg_d} and {load_then_mg_d}",
     source="timmons",
 )
-def load_full_mg_d(load_now_mg_d: float, load_grown_mg_d: float) -> float:
-    return max(load_now_mg_d, load_grown_mg_d)
+def load_full_mg_d(load_now_mg_d: float, load_then_mg_d: float) -> float:
+    return max(load_now_mg_d, load_then_mg_d)
 
 
 @figure("Coldest they bear", formula="highest low limit of {animal}", source="taxonomy")

@@ -3,7 +3,7 @@
 from functools import cache
 
 from loquen.core.model.plan import Plan
-from loquen.core.sheet import animals, changes, company, filter, heat, schools, tank  # noqa: A004
+from loquen.core.sheet import air, animals, changes, company, filter, heat, schools, tank, water  # noqa: A004
 from loquen.core.sheet.engine import Book, Sheet
 from loquen.core.sheet.nodes import collected
 
@@ -15,15 +15,23 @@ STAGES = {
     "changes": "Changes",
 }
 RESULTS_OF = {stage: f"{stage}_result" for stage in STAGES}
-GLASSES = {"space": "Space", "waste": "Waste", "flow": "Flow", "heat": "Heat", "nitrate": "Nitrate"}
+GLASSES = {
+    "space": "Space",
+    "waste": "Waste",
+    "oxygen": "Oxygen",
+    "flow": "Flow",
+    "heat": "Heat",
+    "buffer": "Buffer",
+    "nitrate": "Nitrate",
+}
 
 
 @cache
 def system_book() -> Book:
     """All nodes of a single system, wired once."""
-    return Book(collected([animals, tank, filter, heat, changes, company, schools]))
+    return Book(collected([animals, tank, filter, heat, air, changes, water, company, schools]))
 
 
-def sheet_of(plan: Plan) -> Sheet:
-    """A fresh sheet of a plan."""
-    return Sheet(system_book(), plan)
+def sheet_of(plan: Plan, **asked: float) -> Sheet:
+    """A fresh sheet of a plan; `months_ahead` asks for the animals at that size, full grown when left out."""
+    return Sheet(system_book(), plan, **asked)

@@ -11,6 +11,7 @@ from loquen.core.sheet.nodes import State, Verdict, check, step, worst
 
 CURRENTS = ("still", "gentle", "moderate", "strong")
 STREAM_AND_STILL = 2
+Lengths = dict[str, tuple[float, float]]
 PLANT_AND_MEAT = {"herbivore", "carnivore"}
 
 
@@ -39,23 +40,23 @@ def overlap(
     return Finding(who, what, state, say(text, low=Term(low, kind), high=Term(high, kind)))
 
 
-def mouths(hunter: Species, prey: Species) -> Finding:
-    """Whether one could swallow the other, both full grown."""
-    gape_cm = hunter.gape_frac * hunter.adult_length_cm
+def mouths(hunter: Species, hunter_cm: float, prey: Species, prey_cm: float) -> Finding:
+    """Whether one could swallow the other at these lengths."""
+    gape_cm = hunter.gape_frac * hunter_cm
     terms: dict[str, Term | str] = {
         "prey": prey.common,
-        "length": Term(prey.adult_length_cm, "length"),
+        "length": Term(prey_cm, "length"),
         "gape": Term(gape_cm, "length"),
         "hunter": hunter.common,
     }
-    if prey.adult_length_cm < gape_cm:
+    if prey_cm < gape_cm:
         return Finding(
             (hunter.common, prey.common),
             "mouth",
             "short",
-            say("{prey}, {length} grown, fits in the mouth of {hunter}, which takes up to {gape}", **terms),
+            say("{prey}, {length} long, fits in the mouth of {hunter}, which takes up to {gape}", **terms),
         )
-    near: State = "tight" if prey.adult_length_cm < 1.25 * gape_cm else "holds"
+    near: State = "tight" if prey_cm < 1.25 * gape_cm else "holds"
     return Finding(
         (hunter.common, prey.common),
         "mouth",
@@ -93,12 +94,22 @@ def currents(a: Species, b: Species) -> Finding | None:
     return None
 
 
-def pair_findings(a: Species, b: Species) -> list[Finding]:
-    """Everything compared between two kinds."""
+def pair_findings(a: Species, b: Species, lengths: Lengths) -> list[Finding]:
+    """Everything compared between two kinds; the longest of one is held against the shortest of the other."""
+    (a_short, a_long), (b_short, b_long) = lengths[a.key], lengths[b.key]
+    eaten = mouths(a, a_long, b, b_short) if a_long >= b_long else mouths(b, b_long, a, a_short)
     found: list[Finding | None] = [
         overlap("temperature", "temperature", a, b, (a.temp_low_c, a.temp_high_c), (b.temp_low_c, b.temp_high_c)),
         overlap("pH", "ph", a, b, (a.ph_low, a.ph_high), (b.ph_low, b.ph_high)),
         overlap("hardness", "hardness", a, b, (a.gh_low_dgh, a.gh_high_dgh), (b.gh_low_dgh, b.gh_high_dgh)),
+        overlap(
+            "carbonate hardness",
+            "carbonate",
+            a,
+            b,
+            (a.kh_low_dkh, a.kh_high_dkh),
+            (b.kh_low_dkh, b.kh_high_dkh),
+        ),
         overlap(
             "salinity",
             "salinity",
@@ -107,7 +118,7 @@ def pair_findings(a: Species, b: Species) -> list[Finding]:
             (a.salinity_low_ppt, a.salinity_high_ppt),
             (b.salinity_low_ppt, b.salinity_high_ppt),
         ),
-        mouths(a, b) if a.adult_length_cm >= b.adult_length_cm else mouths(b, a),
+        eaten,
         tempers(a, b),
         diets(a, b),
         currents(a, b),
@@ -116,10 +127,14 @@ def pair_findings(a: Species, b: Species) -> list[Finding]:
 
 
 @step()
-def pairs(animal: tuple[Species, ...]) -> tuple[Finding, ...]:
+def pairs(animal: tuple[Species, ...], length_then_cm: tuple[float, ...]) -> tuple[Finding, ...]:
     """Every pair of different kinds aboard."""
+    lengths: Lengths = {}
+    for kind, length in zip(animal, length_then_cm, strict=True):
+        low, high = lengths.get(kind.key, (length, length))
+        lengths[kind.key] = (min(low, length), max(high, length))
     kinds = list(dict.fromkeys(animal))
-    return tuple(finding for a, b in combinations(kinds, 2) for finding in pair_findings(a, b))
+    return tuple(finding for a, b in combinations(kinds, 2) for finding in pair_findings(a, b, lengths))
 
 
 @step("animals")
@@ -162,7 +177,12 @@ def suits(what: str, kind: str, kind_name: str, value: float, low: float, high: 
 
 @step("animals")
 def suited(
-    animal: Species, water_c: float, tank_ph: float, tank_gh_dgh: float, salinity_ppt: float
+    animal: Species,
+    water_c: float,
+    tank_ph: float,
+    tank_gh_dgh: float,
+    settled_kh_dkh: float,
+    tank_salinity_ppt: float,
 ) -> tuple[Finding, ...]:
     """This water against the ranges of one kind."""
     name = animal.common
@@ -170,7 +190,8 @@ def suited(
         suits("temperature", "temperature", name, water_c, animal.temp_low_c, animal.temp_high_c),
         suits("pH", "ph", name, tank_ph, animal.ph_low, animal.ph_high),
         suits("hardness", "hardness", name, tank_gh_dgh, animal.gh_low_dgh, animal.gh_high_dgh),
-        suits("salinity", "salinity", name, salinity_ppt, animal.salinity_low_ppt, animal.salinity_high_ppt),
+        suits("carbonate hardness", "carbonate", name, settled_kh_dkh, animal.kh_low_dkh, animal.kh_high_dkh),
+        suits("salinity", "salinity", name, tank_salinity_ppt, animal.salinity_low_ppt, animal.salinity_high_ppt),
     )
 
 
@@ -205,13 +226,19 @@ def pairs_agree(pairs: tuple[Finding, ...], animal: tuple[Species, ...]) -> Verd
 @check(
     "This water suits them",
     stage="animals",
-    mends=("heat.target_c", "water.tank_ph", "water.tank_gh_dgh", "water.salinity_ppt"),
+    mends=(
+        "heat.target_c",
+        "water.tank_ph",
+        "water.tank_gh_dgh",
+        "water.source_kh_dkh",
+        "water.salinity_ppt",
+    ),
 )
 def water_suits(suited: tuple[tuple[Finding, ...], ...], animal: tuple[Species, ...]) -> Verdict:
     require_animals(animal)
     return told(
         [finding for row in suited for finding in row],
-        "Temperature, pH, hardness and salinity lie in every range.",
+        "Temperature, pH, hardness, carbonate hardness and salinity lie in every range.",
     )
 
 

@@ -4,6 +4,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, fields
 from functools import cache, cached_property
 from graphlib import TopologicalSorter
+from math import inf
 from typing import Any
 
 from loquen.core.data.tables import constants
@@ -15,6 +16,8 @@ from loquen.core.sheet.nodes import Node
 Key = str
 Argument = Key | tuple[Key, ...]
 CONSTANT = "constant."
+ASKED = {"months_ahead": inf}
+"""What a sheet is asked about that is no part of the plan, and what is meant when nothing is said."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -100,6 +103,8 @@ class Book:
             home, path = (section, name) if section in ROWS else ("", f"{section}.{name}")
         elif name in constants():
             return CONSTANT + name
+        elif name in ASKED:
+            return f"asked.{name}"
         else:
             raise UnknownKey(f"parameters of {node.name}", name)
         if home == "":
@@ -115,10 +120,11 @@ class Sheet:
     A changed sheet leans on the one it came from for everything that does not hang on the changes.
     """
 
-    def __init__(self, book: Book, plan: Plan) -> None:
+    def __init__(self, book: Book, plan: Plan, **asked: float) -> None:
         self.book = book
         self.wiring = book.wiring(tuple((section, len(getattr(plan, section))) for section in ROWS))
         self.known: dict[Key, Any] = dict(leaves(plan))
+        self.known |= {f"asked.{name}": value for name, value in (ASKED | asked).items()}
         self.kept: Sheet | None = None
         self.stale: frozenset[Key] = frozenset()
         self.plan = plan

@@ -109,19 +109,19 @@ def sustained_bl_s(kind: Species, settled: float, weak: float, stream: float) ->
 
 @figure(
     "Drift they can hold against",
-    formula="least of {adult_length_cm} × {drift_settled_bl_s}, {drift_weak_bl_s} weak or {drift_stream_bl_s} stream: {animal}",
+    formula="least of {length_then_cm} × {drift_settled_bl_s}, {drift_weak_bl_s} weak or {drift_stream_bl_s} stream: {animal}",
     source="practice",
 )
 def drift_borne_cm_s(
     animal: tuple[Species, ...],
-    adult_length_cm: tuple[float, ...],
+    length_then_cm: tuple[float, ...],
     drift_settled_bl_s: float,
     drift_weak_bl_s: float,
     drift_stream_bl_s: float,
 ) -> float:
     require_animals(animal)
     limits = (drift_settled_bl_s, drift_weak_bl_s, drift_stream_bl_s)
-    return min(length * sustained_bl_s(kind, *limits) for kind, length in zip(animal, adult_length_cm, strict=True))
+    return min(length * sustained_bl_s(kind, *limits) for kind, length in zip(animal, length_then_cm, strict=True))
 
 
 @figure(
@@ -192,11 +192,11 @@ def reckoned_ph(tank_ph: float, source_kh_dkh: float, water_c: float, room_co2_p
 
 @figure(
     "Poisonous share of ammonia",
-    formula="1 ÷ (1 + 10^(pKa − {reckoned_ph})) at {water_c}, {salinity_ppt}",
+    formula="1 ÷ (1 + 10^(pKa − {reckoned_ph})) at {water_c}, {tank_salinity_ppt}",
     source="emerson1975",
 )
-def unionised_frac(reckoned_ph: float, water_c: float, salinity_ppt: float) -> float:
-    return float(chemistry.ammonia_fraction(reckoned_ph, water_c, salinity_ppt))
+def unionised_frac(reckoned_ph: float, water_c: float, tank_salinity_ppt: float) -> float:
+    return float(chemistry.ammonia_fraction(reckoned_ph, water_c, tank_salinity_ppt))
 
 
 @figure(

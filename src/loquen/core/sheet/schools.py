@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from loquen.core.data.library import Species
 from loquen.core.errors import Impossible
 from loquen.core.model.quantity import Sentence, Term, of, say
-from loquen.core.sheet.animals import require_animals
+from loquen.core.sheet.animals import mass_of, require_animals
 from loquen.core.sheet.judging import at_least, at_most, within_band
 from loquen.core.sheet.nodes import State, Verdict, check, figure, step
 
@@ -13,44 +13,54 @@ DEEP_BODIED = {"deep", "disc", "globular", "turtle", "frog"}
 PICK = "balance"
 
 
-@figure("Litres, at least", formula="Σ {number} × least litres of {animal}", source="practice")
-def wanted_low_l(number: tuple[int, ...], animal: tuple[Species, ...]) -> float:
-    return sum(count * kind.litres_low for count, kind in zip(number, animal, strict=True))
+@figure(
+    "Part of an adult's room that it needs",
+    formula="({mass_then_g} ÷ mass of an adult of {adult_length_cm})^0.75: room in step with food, {animal}",
+    source="kleiber",
+    row="animals",
+)
+def room_frac(mass_then_g: float, animal: Species, adult_length_cm: float) -> float:
+    return float((mass_then_g / mass_of(animal, adult_length_cm)) ** 0.75)
 
 
-@figure("Litres, amply", formula="Σ {number} × most litres of {animal}", source="practice")
-def wanted_high_l(number: tuple[int, ...], animal: tuple[Species, ...]) -> float:
-    return sum(count * kind.litres_high for count, kind in zip(number, animal, strict=True))
+@figure("Litres, at least", formula="Σ {number} × {room_frac} × least litres of {animal}", source="practice")
+def wanted_low_l(number: tuple[int, ...], room_frac: tuple[float, ...], animal: tuple[Species, ...]) -> float:
+    return sum(n * part * kind.litres_low for n, part, kind in zip(number, room_frac, animal, strict=True))
 
 
-@figure("Length wanted", formula="longest of {adult_length_cm} × length ratio of {animal}", source="practice")
-def wanted_length_cm(adult_length_cm: tuple[float, ...], animal: tuple[Species, ...]) -> float:
+@figure("Litres, amply", formula="Σ {number} × {room_frac} × most litres of {animal}", source="practice")
+def wanted_high_l(number: tuple[int, ...], room_frac: tuple[float, ...], animal: tuple[Species, ...]) -> float:
+    return sum(n * part * kind.litres_high for n, part, kind in zip(number, room_frac, animal, strict=True))
+
+
+@figure("Length wanted", formula="longest of {length_then_cm} × length ratio of {animal}", source="practice")
+def wanted_length_cm(length_then_cm: tuple[float, ...], animal: tuple[Species, ...]) -> float:
     require_animals(animal)
-    return max(length * kind.length_ratio for length, kind in zip(adult_length_cm, animal, strict=True))
+    return max(length * kind.length_ratio for length, kind in zip(length_then_cm, animal, strict=True))
 
 
-@figure("Width wanted", formula="longest of {adult_length_cm} × {width_ratio}", source="practice")
-def wanted_width_cm(adult_length_cm: tuple[float, ...], width_ratio: float, animal: tuple[Species, ...]) -> float:
+@figure("Width wanted", formula="longest of {length_then_cm} × width ratio of {animal}", source="practice")
+def wanted_width_cm(length_then_cm: tuple[float, ...], animal: tuple[Species, ...]) -> float:
     require_animals(animal)
-    return max(adult_length_cm) * width_ratio
+    return max(length * kind.width_ratio for length, kind in zip(length_then_cm, animal, strict=True))
 
 
 @figure(
     "Surface wanted",
-    formula="Σ {number} × {adult_length_cm} × {surface_slim_cm2_per_cm} slim or {surface_deep_cm2_per_cm} deep, {animal}",
+    formula="Σ {number} × {length_then_cm} × {surface_slim_cm2_per_cm} slim or {surface_deep_cm2_per_cm} deep, {animal}",
     source="practice",
     kind="surface",
 )
 def wanted_surface_cm2(
     number: tuple[int, ...],
-    adult_length_cm: tuple[float, ...],
+    length_then_cm: tuple[float, ...],
     surface_slim_cm2_per_cm: float,
     surface_deep_cm2_per_cm: float,
     animal: tuple[Species, ...],
 ) -> float:
     return sum(
         count * length * (surface_deep_cm2_per_cm if kind.shape in DEEP_BODIED else surface_slim_cm2_per_cm)
-        for count, length, kind in zip(number, adult_length_cm, animal, strict=True)
+        for count, length, kind in zip(number, length_then_cm, animal, strict=True)
     )
 
 
@@ -80,7 +90,7 @@ def balance_frac(load_full_mg_d: float, allowed_mg_d: float) -> float:
 
 
 @check(
-    "Litres for the adults",
+    "Litres for their size",
     stage="animals",
     glass="space",
     judges="wanted_low_l",
@@ -90,7 +100,7 @@ def litres_enough(real_volume_l: float, wanted_low_l: float, wanted_high_l: floa
     if animal_count == 0:
         raise Impossible("no_animals")
     reason = say(
-        "Keepers give these adults {low} to {high}; there are {real} of real water.",
+        "Keepers give animals of this size {low} to {high}; there are {real} of real water.",
         low=of(wanted_low_l, "wanted_low_l"),
         high=of(wanted_high_l, "wanted_high_l"),
         real=of(real_volume_l, "real_volume_l"),
@@ -109,7 +119,7 @@ def litres_enough(real_volume_l: float, wanted_low_l: float, wanted_high_l: floa
 )
 def length_enough(inside_length_cm: float, wanted_length_cm: float) -> Verdict:
     reason = say(
-        "The most active of them wants {wanted} when grown; the tank is {length} long inside.",
+        "The most active of them wants {wanted} at that size; the tank is {length} long inside.",
         wanted=of(wanted_length_cm, "wanted_length_cm"),
         length=of(inside_length_cm, "inside_length_cm"),
     )
@@ -262,7 +272,7 @@ def animals_result(
     if animal_count == 0:
         raise Impossible("no_animals")
     return say(
-        "Full grown, {count} animals eat {feed} of dry food and make {load}: {share} of what this system takes.",
+        "At the size planned for, {count} animals eat {feed} of dry food and make {load}: {share} of what this system takes.",
         count=Term(animal_count, "count", "animal_count"),
         feed=of(feed_full_g_d, "feed_full_g_d"),
         load=of(load_full_mg_d, "load_full_mg_d"),

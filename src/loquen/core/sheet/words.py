@@ -40,6 +40,14 @@ CASES: dict[str, tuple[State, str]] = {
     ),
     "no_stock_tank": ("short", "No tank that is sold is large enough for these animals full grown."),
     "beyond_relation": ("unknown", "These numbers lie outside what the relation covers."),
+    "can_not_breathe": (
+        "short",
+        "The system can not breathe: more oxygen is used than surface, bubbles and falls bring in at any level.",
+    ),
+    "floor_never_reached": ("holds", "Never: the still surface alone keeps it above what they need."),
+    "kh_not_used": ("holds", "It is not used: plants give back what the filter takes."),
+    "not_treated": ("unknown", "The change water is not treated."),
+    "no_disinfectant": ("unknown", "No disinfectant in the change water."),
     "nothing_taken": ("short", "Nothing takes the waste: no working media, or change water at the limit."),
 }
 KINDS = {"load": "nitrogen_load", "most": "nitrogen_load", "needed": "ratio", "limit": "ratio"}

@@ -152,7 +152,8 @@ def sloped_drain_flow_lph(
     angle = 2 * math.acos(1 - 2 * depth_frac)
     area = bore_m**2 / 8 * (angle - math.sin(angle))
     radius = area / (bore_m * angle / 2)
-    return area * radius ** (2 / 3) * math.sqrt(slope_frac) / roughness_n * LPH_PER_M3_S
+    flow_m3_s: float = area * radius ** (2 / 3) * math.sqrt(slope_frac) / roughness_n
+    return flow_m3_s * LPH_PER_M3_S
 
 
 def emitter_flow_lph(

@@ -1,0 +1,233 @@
+"""Oxygen: who uses it, how it comes in, what is left at dawn, and how long it lasts without power."""
+
+from loquen.core.data import library
+from loquen.core.data.library import Species
+from loquen.core.errors import Impossible
+from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.physics import animals as biology
+from loquen.core.physics import gases
+from loquen.core.sheet.animals import require_animals
+from loquen.core.sheet.judging import at_least
+from loquen.core.sheet.nodes import Verdict, check, figure, step
+
+PLANTED = ("slow", "stems")
+
+
+@figure(
+    "Oxygen the animals use",
+    formula="{number} × 0.45 × {mass_then_g}^0.80 × 1.83^(({water_c} − 25) ÷ 10) × {oxygen_scale}; "
+    "0 for air breathers: {animal}",
+    source="clarke1999",
+    row="animals",
+)
+def breathing_oxygen_mg_h(
+    number: int, mass_then_g: float, water_c: float, oxygen_scale: float, animal: Species
+) -> float:
+    if animal.breathes_air:
+        return 0.0
+    return number * float(biology.oxygen_use_mg_h(mass_then_g, water_c)) * oxygen_scale
+
+
+@figure("Oxygen the filter uses", formula="{load_full_mg_d} × {oxygen_per_n} ÷ 24", source="sharma1977")
+def nitrifying_oxygen_mg_h(load_full_mg_d: float, oxygen_per_n: float) -> float:
+    return load_full_mg_d * oxygen_per_n / 24
+
+
+@figure("Oxygen decay uses", formula="{feed_full_g_d} × 1000 × {oxygen_per_feed} ÷ 24", source="timmons")
+def decay_oxygen_mg_h(feed_full_g_d: float, oxygen_per_feed: float) -> float:
+    return feed_full_g_d * 1000 * oxygen_per_feed / 24
+
+
+@figure(
+    "Oxygen plants use in the dark",
+    formula="{plant_night_mg_h_m2} × {footprint_m2} × {plant_cover_frac}, planted in the bed ({plants})",
+    source="practice",
+)
+def plant_oxygen_mg_h(
+    plant_night_mg_h_m2: float, footprint_m2: float, plant_cover_frac: float, plants: str
+) -> float:
+    return plant_night_mg_h_m2 * footprint_m2 * plant_cover_frac if plants in PLANTED else 0.0
+
+
+@figure(
+    "Oxygen used at night",
+    formula="Σ {breathing_oxygen_mg_h} + {nitrifying_oxygen_mg_h} + {decay_oxygen_mg_h} + {plant_oxygen_mg_h}",
+    source="balance",
+)
+def night_oxygen_mg_h(
+    breathing_oxygen_mg_h: tuple[float, ...],
+    nitrifying_oxygen_mg_h: float,
+    decay_oxygen_mg_h: float,
+    plant_oxygen_mg_h: float,
+) -> float:
+    return sum(breathing_oxygen_mg_h) + nitrifying_oxygen_mg_h + decay_oxygen_mg_h + plant_oxygen_mg_h
+
+
+@figure(
+    "Oxygen in balance with air",
+    formula="Benson & Krause at {water_c}, {tank_salinity_ppt}, {altitude_m}",
+    source="bensonkrause1984",
+)
+def saturation_oxygen_mg_l(water_c: float, tank_salinity_ppt: float, altitude_m: float) -> float:
+    return float(gases.oxygen_saturation_mg_l(water_c, tank_salinity_ppt, altitude_m))
+
+
+@figure(
+    "Exchange through the still surface",
+    formula="{footprint_m2} × {transfer_still_m_h} × 1000",
+    source="oxygen_transfer",
+)
+def still_transfer_l_h(footprint_m2: float, transfer_still_m_h: float) -> float:
+    return float(gases.surface_transfer_l_h(footprint_m2, transfer_still_m_h))
+
+
+@figure(
+    "Exchange through the surface",
+    formula="{footprint_m2} × velocity × 1000, {surface_movement}: {transfer_still_m_h} still, "
+    "{transfer_ripple_m_h} rippled, {transfer_strong_m_h} strongly moved",
+    source="oxygen_transfer",
+)
+def surface_transfer_l_h(
+    footprint_m2: float,
+    surface_movement: str,
+    transfer_still_m_h: float,
+    transfer_ripple_m_h: float,
+    transfer_strong_m_h: float,
+) -> float:
+    velocities = {"still": transfer_still_m_h, "ripple": transfer_ripple_m_h, "strong": transfer_strong_m_h}
+    return float(gases.surface_transfer_l_h(footprint_m2, velocities[surface_movement]))
+
+
+@figure(
+    "Air that filters let out",
+    formula="{rated_lph} × air share of {filter_type}",
+    source="practice",
+    row="filters",
+)
+def filter_air_lph(rated_lph: float, filter_type: library.FilterKind) -> float:
+    return rated_lph * filter_type.air_share
+
+
+@figure(
+    "Exchange of air stones and air-driven filters",
+    formula="{stone_transfer_l_h} × ({stones_lph} ÷ 60 × {stones_cm} ÷ 30 + Σ {filter_air_lph} ÷ 60 × {water_height_cm} ÷ 30)",
+    source="oxygen_transfer",
+)
+def bubble_transfer_l_h(
+    stone_transfer_l_h: float,
+    stones_lph: float,
+    stones_cm: float,
+    filter_air_lph: tuple[float, ...],
+    water_height_cm: float,
+) -> float:
+    depth = min(stones_cm, water_height_cm)
+    return stone_transfer_l_h / 1800 * (stones_lph * depth + sum(filter_air_lph) * water_height_cm)
+
+
+@figure(
+    "Exchange of falling water",
+    formula="{total_flow_lph} × (1 − 1 ÷ r), r from a fall of {fall_cm} at {water_c}, shape {fall_shape}",
+    source="weir_aeration",
+)
+def falling_transfer_l_h(total_flow_lph: float, fall_cm: float, water_c: float, fall_shape: float) -> float:
+    return float(gases.fall_transfer_l_h(total_flow_lph, fall_cm, water_c, fall_shape))
+
+
+@figure(
+    "Gas exchange together",
+    formula="{surface_transfer_l_h} + {bubble_transfer_l_h} + {falling_transfer_l_h}",
+    source="balance",
+)
+def whole_transfer_l_h(
+    surface_transfer_l_h: float, bubble_transfer_l_h: float, falling_transfer_l_h: float
+) -> float:
+    return surface_transfer_l_h + bubble_transfer_l_h + falling_transfer_l_h
+
+
+@figure(
+    "Oxygen at dawn",
+    formula="{saturation_oxygen_mg_l} − {night_oxygen_mg_h} ÷ {whole_transfer_l_h}, in {real_volume_l}",
+    source="balance",
+)
+def dawn_oxygen_mg_l(
+    saturation_oxygen_mg_l: float, night_oxygen_mg_h: float, whole_transfer_l_h: float, real_volume_l: float
+) -> float:
+    exchange = whole_transfer_l_h / real_volume_l
+    return gases.steady_oxygen_mg_l(night_oxygen_mg_h, real_volume_l, exchange, saturation_oxygen_mg_l)
+
+
+@figure(
+    "Oxygen they need",
+    formula="{oxygen_floor_cool_mg_l} with stream or cool-water animals (bearing no more than {cool_water_to_c}), "
+    "else {oxygen_floor_mg_l}; {oxygen_floor_bacteria_mg_l} for the filter alone when all breathe air: {animal}",
+    source="boyd1998",
+)
+def floor_oxygen_mg_l(
+    animal: tuple[Species, ...],
+    oxygen_floor_cool_mg_l: float,
+    oxygen_floor_mg_l: float,
+    oxygen_floor_bacteria_mg_l: float,
+    cool_water_to_c: float,
+) -> float:
+    require_animals(animal)
+    breathers = [kind for kind in animal if not kind.breathes_air]
+    if not breathers:
+        return oxygen_floor_bacteria_mg_l
+    if any(kind.current == "strong" or kind.temp_high_c <= cool_water_to_c for kind in breathers):
+        return oxygen_floor_cool_mg_l
+    return oxygen_floor_mg_l
+
+
+@figure(
+    "Hours to that floor with all power off",
+    formula="t at which {dawn_oxygen_mg_l} has sunk to {floor_oxygen_mg_l}: {night_oxygen_mg_h} used in {real_volume_l}, "
+    "{still_transfer_l_h} through the still surface, {saturation_oxygen_mg_l} in balance",
+    source="balance",
+)
+def outage_h(
+    dawn_oxygen_mg_l: float,
+    floor_oxygen_mg_l: float,
+    night_oxygen_mg_h: float,
+    real_volume_l: float,
+    still_transfer_l_h: float,
+    saturation_oxygen_mg_l: float,
+) -> float:
+    return gases.hours_to_oxygen_floor(
+        dawn_oxygen_mg_l,
+        night_oxygen_mg_h,
+        real_volume_l,
+        still_transfer_l_h / real_volume_l,
+        saturation_oxygen_mg_l,
+        floor_oxygen_mg_l,
+    )
+
+
+@check(
+    "Oxygen at dawn",
+    stage="heat",
+    glass="oxygen",
+    judges="dawn_oxygen_mg_l",
+    mends=("air.stones_lph", "air.surface_movement", "animals.*.number"),
+    caution="An air pump below the water line needs a check valve in its hose, or water runs back into it when it stops.",
+)
+def dawn_breathes(
+    dawn_oxygen_mg_l: float, floor_oxygen_mg_l: float, night_oxygen_mg_h: float, animal_count: float
+) -> Verdict:
+    if animal_count == 0:
+        raise Impossible("no_animals")
+    reason = say(
+        "At night {use} are used; at dawn {level} are left. These animals need {floor}.",
+        use=of(night_oxygen_mg_h, "night_oxygen_mg_h"),
+        level=of(dawn_oxygen_mg_l, "dawn_oxygen_mg_l"),
+        floor=of(floor_oxygen_mg_l, "floor_oxygen_mg_l"),
+    )
+    return at_least(dawn_oxygen_mg_l, floor_oxygen_mg_l, "oxygen", reason)
+
+
+@step()
+def outage_result(outage_h: float, floor_oxygen_mg_l: float) -> Sentence:
+    return say(
+        "With all power off oxygen sinks to {floor} in {hours}.",
+        floor=Term(floor_oxygen_mg_l, "oxygen", "floor_oxygen_mg_l"),
+        hours=of(outage_h, "outage_h"),
+    )

@@ -1,0 +1,63 @@
+"""A sheet through time: which checks the animals outgrow, and when."""
+
+import math
+from dataclasses import dataclass
+
+from loquen.core.model.plan import Plan
+from loquen.core.sheet.book import sheet_of
+from loquen.core.sheet.engine import Key, Missing, Sheet
+from loquen.core.sheet.nodes import Verdict
+from loquen.core.sheet.words import told_case
+
+ASKED_MONTHS = "asked.months_ahead"
+NEARLY_GROWN = 0.99
+LONGEST_MONTHS = 600.0
+HALF_A_MONTH = 0.5
+
+
+@dataclass(frozen=True, slots=True)
+class Outgrown:
+    """A check that holds today and falls short once the animals have grown so many months."""
+
+    check: Key
+    label: str
+    months: float
+
+
+def outgrown(plan: Plan) -> tuple[Outgrown, ...]:
+    """Every check that growth alone will break, soonest first; empty when everything is grown or holds."""
+    grown, today = sheet_of(plan), sheet_of(plan, months_ahead=0.0)
+    end = months_to_grow(today)
+    if end == 0:
+        return ()
+    found = []
+    for key in sorted(today.wiring.users[ASKED_MONTHS]):
+        node = today.wiring.nodes[key]
+        if node.check is None or short(today, key) or not short(grown, key):
+            continue
+        low, high = 0.0, end
+        while high - low > HALF_A_MONTH:
+            middle = (low + high) / 2
+            low, high = (low, middle) if short(today.changed({ASKED_MONTHS: middle}), key) else (middle, high)
+        found.append(Outgrown(key, node.label, high))
+    return tuple(sorted(found, key=lambda row: row.months))
+
+
+def short(sheet: Sheet, key: Key) -> bool:
+    """Whether a check falls short; a named case that stands for a fault counts."""
+    value = sheet.look(key)
+    if isinstance(value, Missing):
+        return told_case(value.case)[0] == "short"
+    return isinstance(value, Verdict) and value.state == "short"
+
+
+def months_to_grow(today: Sheet) -> float:
+    """Months until the slowest group is within a hundredth of its adult length; 0 when all are."""
+    longest = 0.0
+    for i in range(len(today.plan.animals)):
+        adult, now = today.value(f"animals.{i}.adult_length_cm"), today.value(f"animals.{i}.length_now_cm")
+        missing, near = adult - now, (1 - NEARLY_GROWN) * adult
+        if missing > near:
+            growth = today.value(f"animals.{i}.animal").growth_per_year
+            longest = max(longest, 12 * math.log(missing / near) / growth)
+    return min(longest, LONGEST_MONTHS)

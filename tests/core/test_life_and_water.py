@@ -1,0 +1,232 @@
+"""Oxygen, the carbonate reserve, the shock of a change, disinfectant, and animals that grow."""
+
+import math
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from loquen.core.model.consistency import conflicts
+from loquen.core.model.plan import Air, Changes, Filter, Group, Heat, Tank, Water
+from loquen.core.sheet import asking
+from loquen.core.sheet.book import sheet_of
+from loquen.core.sheet.engine import Missing
+from loquen.core.sheet.life import outgrown
+from tests.core.plans import BARE_BOX, plan
+
+YOUNG = (Group("boeseman_rainbowfish", 10, size_by="length", length_cm=3),)
+
+
+# Oxygen -----------------------------------------------------------------------------------------
+
+
+def test_oxygen_at_dawn_by_hand():
+    sheet = sheet_of(plan(air=Air(surface_movement="ripple")))
+    mass = 0.00389 * 4.5**3.12
+    breath = 10 * 0.45 * mass**0.80
+    load, feed = sheet.value("load_full_mg_d"), sheet.value("feed_full_g_d")
+    used = breath + load * 4.57 / 24 + feed * 150 / 24
+    assert sheet.value("night_oxygen_mg_h") == pytest.approx(used)
+    # 0.5 m2 of rippled surface at 0.08 m/h exchange 40 L/h; 8.263 mg/L in balance at 25 C.
+    assert sheet.value("dawn_oxygen_mg_l") == pytest.approx(8.263 - used / 40, abs=2e-3)
+
+
+def test_bubbles_and_a_fall_bring_in_more():
+    still = sheet_of(plan(air=Air(surface_movement="still")))
+    bubbled = still.changed({"air.stones_lph": 120.0})
+    # Two stones' worth of air at 30 cm: 50 L/h.
+    gained = bubbled.value("whole_transfer_l_h") - still.value("whole_transfer_l_h")
+    assert gained == pytest.approx(50)
+    assert still.changed({"air.fall_cm": 10.0}).value("falling_transfer_l_h") > 0
+
+
+def test_an_air_driven_filter_is_an_air_stone():
+    row = Filter(filter_kind="sponge", media="sponge_30", media_l=1, rated_lph=300)
+    # 150 L/h of air at 50 cm: 25 x 150/60 x 50/30.
+    assert sheet_of(plan(filters=(row,))).value("bubble_transfer_l_h") == pytest.approx(104.17, rel=1e-3)
+
+
+def test_air_breathers_use_none_and_only_the_filter_must_breathe():
+    sheet = sheet_of(plan(animals=(Group("common_musk_turtle", 1),)))
+    assert sheet.value("animals.0.breathing_oxygen_mg_h") == 0
+    assert sheet.value("floor_oxygen_mg_l") == 2
+
+
+@pytest.mark.parametrize(("kind", "floor"), [("zebra_danio", 4), ("hillstream_loach", 6), ("axolotl", 6)])
+def test_the_floor_follows_the_most_demanding(kind, floor):
+    assert sheet_of(plan(animals=(Group(kind, 5),))).value("floor_oxygen_mg_l") == floor
+
+
+def test_a_crowd_under_a_still_surface_can_not_breathe_and_air_mends_it():
+    crowd = plan(animals=(Group("goldfish_common", 8),), air=Air(surface_movement="still"))
+    sheet = sheet_of(crowd)
+    assert sheet.look("dawn_oxygen_mg_l").case.code == "can_not_breathe"
+    remedy = next(r for r in asking.remedies(sheet, "dawn_breathes") if "air.stones_lph" in r.changes)
+    assert sheet.changed(remedy.changes).value("dawn_breathes").state != "short"
+
+
+def test_a_power_cut_lasts_as_long_as_the_oxygen():
+    crowd = plan(animals=(Group("boeseman_rainbowfish", 20),), air=Air(surface_movement="strong"))
+    hours = sheet_of(crowd).value("outage_h")
+    assert 0 < hours < 24
+    few = sheet_of(plan(animals=(Group("zebra_danio", 6),)))
+    assert few.look("outage_h").case.code == "floor_never_reached"
+
+
+def test_the_range_of_oxygen_is_wide_and_holds_the_likely_value():
+    sheet = sheet_of(plan(animals=(Group("boeseman_rainbowfish", 10),), air=Air(surface_movement="strong")))
+    low, high = asking.spread(sheet, "dawn_oxygen_mg_l")
+    assert low < sheet.value("dawn_oxygen_mg_l") < high
+    assert high - low > 0.3
+
+
+# The carbonate reserve --------------------------------------------------------------------------
+
+
+def test_ten_milligrams_of_nitrate_from_food_cost_less_than_half_a_degree():
+    sheet = sheet_of(plan())
+    # 10 mg/L of nitrate are 2.259 mg/L of N and cost 0.45 dKH net when they come from food.
+    per_n = sheet.value("used_dkh_d") / (sheet.value("load_full_mg_d") / 250)
+    assert per_n * 10 / 4.4266 == pytest.approx(0.45, abs=0.005)
+
+
+def test_the_reserve_before_a_change():
+    sheet = sheet_of(plan(water=Water(source_kh_dkh=4)))
+    assert sheet.value("settled_kh_dkh") == pytest.approx(4 - sheet.value("used_dkh_d") * 7 / 0.5)
+
+
+def test_a_reserve_that_is_used_up_falls_short_and_hard_water_mends_it():
+    heavy = plan(animals=(Group("boeseman_rainbowfish", 25),), water=Water(source_kh_dkh=1.2))
+    sheet = sheet_of(heavy)
+    assert sheet.value("reserve_lasts").state == "short"
+    remedy = next(r for r in asking.remedies(sheet, "reserve_lasts") if "water.source_kh_dkh" in r.changes)
+    assert sheet.changed(remedy.changes).value("settled_kh_dkh") >= 1
+
+
+def test_days_left_end_where_the_reserve_does():
+    sheet = sheet_of(plan(animals=(Group("boeseman_rainbowfish", 20),), water=Water(source_kh_dkh=3)))
+    after_change = 3 - sheet.value("used_dkh_d") * sheet.value("standing_trough_d")
+    assert sheet.value("kh_lasts_d") * sheet.value("used_dkh_d") == pytest.approx(after_change)
+
+
+def test_soft_water_kept_so_on_purpose_is_care_and_no_fault():
+    soft = plan(animals=(Group("crystal_shrimp", 20),), water=Water(source_kh_dkh=0.5))
+    assert sheet_of(soft).value("reserve_lasts").state == "tight"
+
+
+# The shock of a change and disinfectant ---------------------------------------------------------
+
+
+def test_steps_of_a_change_by_hand():
+    water = Water(source_c=15, source_us_cm=300, tank_us_cm=400, source_kh_dkh=6)
+    sheet = sheet_of(plan(water=water, heat=Heat(target_c=25)))
+    assert sheet.value("step_k") == pytest.approx(5)
+    assert sheet.value("step_solids_frac") == pytest.approx(0.5 * 100 / 400)
+    assert sheet.value("no_shock").state == "short"
+
+
+def test_softer_water_is_the_more_dangerous_way_for_the_delicate():
+    def borne(tank):
+        water = Water(source_us_cm=200, tank_us_cm=tank, source_kh_dkh=0.5)
+        return sheet_of(plan(animals=(Group("crystal_shrimp", 20),), water=water)).value("borne_solids_frac")
+
+    assert (borne(150.0), borne(250.0)) == (0.10, 0.05)
+
+
+def test_topping_up_with_the_same_water_creeps():
+    sheet = sheet_of(plan(heat=Heat(lid="open"), water=Water(source_us_cm=400)))
+    evaporated, changed = sheet.value("evaporation_l_d"), sheet.value("change_l_wk") / 7
+    assert sheet.value("settled_us_cm") == pytest.approx(400 * (evaporated + changed) / changed)
+    assert sheet.changed({"water.topped_up": "pure"}).value("settled_us_cm") == 400
+
+
+@pytest.mark.parametrize(("treatment", "litres"), [("container", 125), ("tank", 250)])
+def test_both_schools_of_dosing(treatment, litres):
+    water = Water(disinfectant="chloramine", disinfectant_mg_l=2, treatment=treatment)
+    sheet = sheet_of(plan(water=water))
+    assert sheet.value("dosed_l") == pytest.approx(litres)
+    # 25 mL for 100 L, twice for chloramine; thiosulfate 7.0 x 1.25 mg for each mg.
+    assert sheet.value("dose_ml") == pytest.approx(litres / 100 * 25 * 2)
+    assert sheet.value("thiosulfate_g") == pytest.approx(litres * 2 * 8.75 / 1000)
+    # Half the water changed: half of 0.395 mg/L of N.
+    assert sheet.value("freed_ammonia_mg_l") == pytest.approx(0.1975, rel=2e-3)
+
+
+def test_dilution_is_not_treatment():
+    sheet = sheet_of(plan(water=Water(disinfectant="chlorine", disinfectant_mg_l=1, treatment="none")))
+    assert sheet.value("treated").state == "short"
+    (remedy,) = asking.remedies(sheet, "treated")
+    assert sheet.changed(remedy.changes).value("treated").state == "holds"
+
+
+def test_a_hydrometer_is_read_and_its_slips_are_asked_about():
+    read = plan(water=Water(salinity_by="gravity", gravity_sg=1.00377))
+    assert sheet_of(read).value("tank_salinity_ppt") == pytest.approx(5, rel=0.01)
+    slip = plan(water=Water(salinity_by="gravity", gravity_sg=1.06))
+    (conflict,) = conflicts(slip)
+    assert (conflict.code, conflict.values["path"]) == ("gravity_slip", "water.gravity_sg")
+    assert conflict.values["meant"] == pytest.approx(1.006)
+
+
+# Animals that grow ------------------------------------------------------------------------------
+
+
+def test_today_in_a_year_and_grown():
+    grown = sheet_of(plan(animals=YOUNG))
+    today = sheet_of(plan(animals=YOUNG), months_ahead=0)
+    year = sheet_of(plan(animals=YOUNG), months_ahead=12)
+    lengths = [s.value("animals.0.length_then_cm") for s in (today, year, grown)]
+    # L = 10 - 7 e^(-1.2): von Bertalanffy with K 1.2 a year.
+    assert lengths == pytest.approx([3, 10 - 7 * math.exp(-1.2), 10], rel=1e-3)
+    assert today.value("load_full_mg_d") < year.value("load_full_mg_d") < grown.value("load_full_mg_d") * 1.3
+
+
+def test_it_is_told_when_a_tank_is_outgrown_and_by_what():
+    box = Tank(tank_length_cm=80, tank_width_cm=50, tank_height_cm=50, bed="none")
+    found = {row.check: row.months for row in outgrown(plan(animals=YOUNG, tank=box))}
+    # Nine lengths of 10 cm pass 80 cm when they are 8.89 cm: 12 ln(7/1.11)/1.2 months.
+    assert found["length_enough"] == pytest.approx(12 * math.log(7 / (10 - 80 / 9)) / 1.2, abs=0.6)
+    months = list(found.values())
+    assert months == sorted(months)
+    before = sheet_of(plan(animals=YOUNG, tank=box), months_ahead=found["length_enough"] - 1)
+    assert before.value("length_enough").state != "short"
+
+
+def test_grown_animals_outgrow_nothing():
+    assert outgrown(plan()) == ()
+
+
+def test_a_bite_is_judged_at_the_size_asked_for():
+    young = Group("oscar", 1, size_by="length", length_cm=5)
+    pair = plan(animals=(young, Group("boeseman_rainbowfish", 8)))
+
+    def eaten(**asked):
+        rows = sheet_of(pair, **asked).value("pairs")
+        return any(f.what == "mouth" and f.state == "short" for f in rows)
+
+    assert not eaten(months_ahead=0)
+    assert eaten()
+
+
+# Laws -------------------------------------------------------------------------------------------
+
+
+@settings(max_examples=40, deadline=None)
+@given(number=st.integers(1, 60), more=st.integers(1, 40), surface=st.sampled_from(["still", "ripple", "strong"]))
+def test_more_animals_never_raise_oxygen_or_the_reserve(number, more, surface):
+    few = sheet_of(plan(tank=BARE_BOX, animals=(Group("zebra_danio", number),), air=Air(surface_movement=surface)))
+    many = few.changed({"animals.0.number": number + more})
+    for key in ("dawn_oxygen_mg_l", "settled_kh_dkh"):
+        fewer, crowded = few.look(key), many.look(key)
+        if not isinstance(crowded, Missing):
+            assert crowded <= fewer
+
+
+@settings(max_examples=40, deadline=None)
+@given(litres=st.floats(20, 2000), share=st.floats(0.05, 1), gap=st.integers(1, 30))
+def test_nitrogen_made_is_nitrogen_taken_out_once_settled(litres, share, gap):
+    box = Tank(tank_length_cm=litres / 2.5, tank_width_cm=50, tank_height_cm=50, bed="none", freeboard_cm=0)
+    sheet = sheet_of(plan(tank=box, changes=Changes(regime="every", every_d=gap, change_frac=share)))
+    peak, source = sheet.value("peak_nitrate_mg_l"), 1.0
+    taken = (peak - source) * share * sheet.value("real_volume_l")
+    assert taken == pytest.approx(sheet.value("load_full_mg_d") * gap, rel=1e-9)
