@@ -183,7 +183,7 @@ def test_today_in_a_year_and_grown():
 
 def test_it_is_told_when_a_tank_is_outgrown_and_by_what():
     box = Tank(tank_length_cm=80, tank_width_cm=50, tank_height_cm=50, bed="none")
-    found = {row.check: row.months for row in outgrown(plan(animals=YOUNG, tank=box))}
+    found = {row.check: row.months for row in outgrown(sheet_of(plan(animals=YOUNG, tank=box)))}
     # Nine lengths of 10 cm pass 80 cm when they are 8.89 cm: 12 ln(7/1.11)/1.2 months.
     assert found["length_enough"] == pytest.approx(12 * math.log(7 / (10 - 80 / 9)) / 1.2, abs=0.6)
     months = list(found.values())
@@ -193,7 +193,7 @@ def test_it_is_told_when_a_tank_is_outgrown_and_by_what():
 
 
 def test_grown_animals_outgrow_nothing():
-    assert outgrown(plan()) == ()
+    assert outgrown(sheet_of(plan())) == ()
 
 
 def test_a_bite_is_judged_at_the_size_asked_for():

@@ -5,8 +5,6 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-GLASSES = ["Space", "Waste", "Flow", "Heat", "Nitrate"]
-
 
 def figure(page, name):
     return page.locator(f"dd [data-figure={name}]")
@@ -114,6 +112,64 @@ def test_changes_settle_and_the_least_regime_holds(page, opened):
         days.first.click()
         expect(days).to_have_count(left)
     expect(page.get_by_text("No day is chosen").first).to_be_visible()
+
+
+def test_animals_are_looked_at_young_and_the_tank_is_outgrown(page, opened):
+    opened(2, "animals")
+    page.get_by_role("combobox", name="Add an animal").fill("frontosa")
+    page.get_by_role("option", name="Frontosa").click()
+    row = page.get_by_role("listitem", name="Frontosa")
+    row.get_by_role("combobox", name="Size today: Frontosa").click()
+    page.get_by_role("option", name="measured").click()
+    row.get_by_label("Length today: Frontosa").fill("5")
+    expect(page.get_by_text(re.compile("^Outgrown in"))).to_be_visible()
+    # 5 frontosa of 30 cm want 350 L at least; at 5 cm they want far less, and figures follow.
+    expect(glass(page, "Space")).to_contain_text("short")
+    page.get_by_role("button", name="at today’s size").click()
+    expect(glass(page, "Space")).not_to_contain_text("short")
+    expect(page.get_by_role("status").first).to_contain_text("animals at today’s size")
+    page.get_by_role("textbox", name="Months ahead").fill("60")
+    expect(glass(page, "Space")).to_contain_text("short")
+    expect(page.get_by_text(re.compile("animals in 60"))).to_be_visible()
+
+
+def test_oxygen_follows_air_and_power(page, opened):
+    opened(1, "heat")
+    # A range is shown where the truth is one.
+    dawn = page.locator("dd", has=page.locator("[data-figure=dawn_oxygen_mg_l]"))
+    expect(dawn).to_contain_text(re.compile(r"\(\d.* to \d.*\)"))
+    expect(page.get_by_text(re.compile("With all power off oxygen sinks to"))).to_be_visible()
+    page.get_by_role("combobox", name="Surface").click()
+    page.get_by_role("option", name="still", exact=True).click()
+    page.get_by_label("Returning water falls").fill("0")
+    expect(glass(page, "Oxygen")).to_contain_text("short")
+    check = page.get_by_role("listitem").filter(has_text="At night")
+    check.get_by_role("button", name=re.compile("^Use: Air through stones")).click()
+    expect(glass(page, "Oxygen")).not_to_contain_text("short")
+
+
+def test_change_water_is_treated_or_told(page, opened):
+    opened(1, "changes")
+    # 30 % of 481 L at 25 mL for 100 L, twice for chloramine.
+    expect(figure(page, "dose_ml")).to_have_text(re.compile("72"))
+    page.get_by_role("combobox", name="Treated").click()
+    page.get_by_role("option", name="in the tank, then refilled").click()
+    expect(figure(page, "dose_ml")).to_have_text(re.compile("241"))
+    page.get_by_role("combobox", name="Treated").click()
+    page.get_by_role("option", name="not at all").click()
+    expect(page.get_by_text("Dilution is not treatment.")).to_be_visible()
+    page.get_by_label("KH of the change water").fill("0,6")
+    expect(glass(page, "Buffer")).to_contain_text("short")
+
+
+def test_a_slip_of_the_hydrometer_is_asked_about(page, opened):
+    opened(2, "changes")
+    page.get_by_role("combobox", name="Salinity").click()
+    page.get_by_role("option", name="by hydrometer").click()
+    page.get_by_label("Hydrometer reads").fill("1.06")
+    expect(page.get_by_role("alert")).to_contain_text("a slip of the decimal, 1.006 perhaps?")
+    page.get_by_label("Hydrometer reads").fill("1.003")
+    expect(page.get_by_role("alert")).to_have_count(0)
 
 
 @pytest.mark.parametrize(

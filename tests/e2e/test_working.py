@@ -15,7 +15,7 @@ def test_a_working_opens_down_to_what_was_entered(page, opened):
     expect(slip).to_contain_text("= 11 +")
     expect(slip).to_contain_text("Source: Mass balance")
     expect(slip).to_contain_text(re.compile(r"likely; \d+ to \d+"))
-    for part in ("Nitrate rises a day", "Waste nitrogen at full load", "Waste nitrogen full grown"):
+    for part in ("Nitrate rises a day", "Waste nitrogen at full load", "Waste nitrogen at that size"):
         slip.get_by_role("button", name=re.compile(f"^{part}")).first.click()
     expect(slip).to_contain_text("Timmons & Ebeling")
     expect(slip.get_by_role("region", name="What moves it most").get_by_role("listitem")).to_have_count(5)

@@ -17,7 +17,7 @@ from loquen.core.sheet.engine import CONSTANT, Key, Missing, Sheet
 from loquen.core.sheet.nodes import WORST_FIRST, CheckWords, Verdict, worst
 from loquen.core.sheet.words import told_case
 
-RANGED = ("dawn_oxygen_mg_l", "outage_h", "settled_ammonia_mg_l", "peak_nitrate_mg_l", "kh_lasts_d")
+RANGED = ("dawn_oxygen_mg_l", "outage_h", "peak_nitrate_mg_l")
 """Figures whose range is shown without being asked for."""
 OWN_REMEDIES = {"nitrate_held": asking.least_work, "in_balance": asking.least_work}
 
@@ -37,7 +37,7 @@ def view(plan: Plan, months_ahead: float | None = None) -> out.SheetOut:
         company=findings(f for i in range(len(plan.animals)) for f in listed(sheet, f"animals.{i}.company")),
         suited=findings(f for i in range(len(plan.animals)) for f in listed(sheet, f"animals.{i}.suited")),
         outgrown=[
-            out.OutgrownOut(check=row.check, label=row.label, months=row.months) for row in life.outgrown(plan)
+            out.OutgrownOut(check=row.check, label=row.label, months=row.months) for row in life.outgrown(sheet)
         ],
         outage=out.SentenceOut.of(sentence_of(sheet, "outage_result")),
         least_regime=least_regime_of(sheet),
@@ -63,6 +63,7 @@ def line(plan: Plan) -> tuple[Sentence, list[out.GlassOut], out.SectionOut]:
 
 
 def figures_of(sheet: Sheet) -> Iterable[out.FigureOut]:
+    ranges = asking.spreads(sheet, RANGED)
     for key, node in sheet.wiring.nodes.items():
         if not node.label or node.check:
             continue
@@ -71,7 +72,7 @@ def figures_of(sheet: Sheet) -> Iterable[out.FigureOut]:
             reason = out.SentenceOut.of(told_case(value.case)[1])
             yield out.FigureOut(key=key, label=node.label, kind=node.kind, value=None, missing=reason)
         else:
-            low, high = (asking.spread(sheet, key) if key in RANGED else None) or (None, None)
+            low, high = ranges.get(key, (None, None))
             yield out.FigureOut(key=key, label=node.label, kind=node.kind, value=float(value), low=low, high=high)
 
 

@@ -212,6 +212,35 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** Air */
+        Air: {
+            /**
+             * Surface Movement
+             * @default ripple
+             * @enum {string}
+             */
+            surface_movement: "still" | "ripple" | "strong";
+            /**
+             * Stones Lph
+             * @default 0
+             */
+            stones_lph: number;
+            /**
+             * Stones Cm
+             * @default 30
+             */
+            stones_cm: number;
+            /**
+             * Fall Cm
+             * @default 0
+             */
+            fall_cm: number;
+            /**
+             * Altitude M
+             * @default 0
+             */
+            altitude_m: number;
+        };
         /** AnimalDrawn */
         AnimalDrawn: {
             /** Label */
@@ -324,9 +353,14 @@ export interface components {
             /** Nitrate */
             nitrate: number;
         };
-        /** Draft */
+        /**
+         * Draft
+         * @description A plan, and the size its animals are planned for: in so many months, full grown when left out.
+         */
         Draft: {
             plan: components["schemas"]["Plan"];
+            /** Months Ahead */
+            months_ahead?: number | null;
         };
         /**
          * EntryOut
@@ -388,6 +422,10 @@ export interface components {
             kind: string;
             /** Value */
             value: number | null;
+            /** Low */
+            low?: number | null;
+            /** High */
+            high?: number | null;
             missing?: components["schemas"]["SentenceOut"] | null;
         };
         /** Filter */
@@ -528,6 +566,8 @@ export interface components {
              * @default 1
              */
             weighed_g_d: number;
+            /** Food Protein Frac */
+            food_protein_frac?: number | null;
         };
         /** Heat */
         Heat: {
@@ -636,6 +676,18 @@ export interface components {
             /** Change */
             change: number;
         };
+        /**
+         * OutgrownOut
+         * @description A check that holds today and falls short as the animals grow.
+         */
+        OutgrownOut: {
+            /** Check */
+            check: string;
+            /** Label */
+            label: string;
+            /** Months */
+            months: number;
+        };
         /** Plan */
         Plan: {
             /** Name */
@@ -697,12 +749,32 @@ export interface components {
             heat: components["schemas"]["Heat"];
             /**
              * @default {
+             *       "surface_movement": "ripple",
+             *       "stones_lph": 0,
+             *       "stones_cm": 30,
+             *       "fall_cm": 0,
+             *       "altitude_m": 0
+             *     }
+             */
+            air: components["schemas"]["Air"];
+            /**
+             * @default {
              *       "tank_ph": 7.4,
              *       "tank_gh_dgh": 9,
+             *       "salinity_by": "ppt",
              *       "salinity_ppt": 0,
+             *       "gravity_sg": 1,
+             *       "hydrometer_c": 25,
              *       "source_kh_dkh": 5,
              *       "source_nitrate_mg_l": 2.2590478033675248,
-             *       "source_c": 24
+             *       "source_us_cm": 450,
+             *       "source_c": 24,
+             *       "topped_up": "source",
+             *       "disinfectant": "none",
+             *       "disinfectant_mg_l": 1,
+             *       "treatment": "container",
+             *       "conditioner_ml": 25,
+             *       "chloramine_factor": 2
              *     }
              */
             water: components["schemas"]["Water"];
@@ -741,6 +813,8 @@ export interface components {
          */
         Question: {
             plan: components["schemas"]["Plan"];
+            /** Months Ahead */
+            months_ahead?: number | null;
             /** Figure */
             figure: string;
             /** Target */
@@ -877,6 +951,9 @@ export interface components {
             company: components["schemas"]["FindingOut"][];
             /** Suited */
             suited: components["schemas"]["FindingOut"][];
+            /** Outgrown */
+            outgrown: components["schemas"]["OutgrownOut"][];
+            outage: components["schemas"]["SentenceOut"];
             least_regime: components["schemas"]["RegimeOut"] | null;
             saw_tooth: components["schemas"]["SawToothOut"] | null;
             section: components["schemas"]["SectionOut"];
@@ -1117,6 +1194,8 @@ export interface components {
             offset: number;
             /** Digits */
             digits: number;
+            /** Significant */
+            significant: number;
         };
         /** Water */
         Water: {
@@ -1131,10 +1210,28 @@ export interface components {
              */
             tank_gh_dgh: number;
             /**
+             * Salinity By
+             * @default ppt
+             * @enum {string}
+             */
+            salinity_by: "ppt" | "gravity";
+            /**
              * Salinity Ppt
              * @default 0
              */
             salinity_ppt: number;
+            /**
+             * Gravity Sg
+             * @default 1
+             */
+            gravity_sg: number;
+            /**
+             * Hydrometer C
+             * @default 25
+             */
+            hydrometer_c: number;
+            /** Tank Us Cm */
+            tank_us_cm?: number | null;
             /**
              * Source Kh Dkh
              * @default 5
@@ -1146,10 +1243,48 @@ export interface components {
              */
             source_nitrate_mg_l: number;
             /**
+             * Source Us Cm
+             * @default 450
+             */
+            source_us_cm: number;
+            /**
              * Source C
              * @default 24
              */
             source_c: number;
+            /**
+             * Topped Up
+             * @default source
+             * @enum {string}
+             */
+            topped_up: "source" | "pure";
+            /**
+             * Disinfectant
+             * @default none
+             * @enum {string}
+             */
+            disinfectant: "none" | "chlorine" | "chloramine";
+            /**
+             * Disinfectant Mg L
+             * @default 1
+             */
+            disinfectant_mg_l: number;
+            /**
+             * Treatment
+             * @default container
+             * @enum {string}
+             */
+            treatment: "container" | "tank" | "none";
+            /**
+             * Conditioner Ml
+             * @default 25
+             */
+            conditioner_ml: number;
+            /**
+             * Chloramine Factor
+             * @default 2
+             */
+            chloramine_factor: number;
         };
         /**
          * WorkingNode

@@ -1,12 +1,13 @@
 import { describe, expect, it } from "vitest";
 import { parsed, Units, US_UNITS } from "./quantity";
 
-const unit = (key: string, label: string, factor: number, digits: number, offset = 0) => ({
+const unit = (key: string, label: string, factor: number, digits: number, offset = 0, significant = 3) => ({
   key,
   label,
   factor,
   offset,
   digits,
+  significant,
 });
 const KINDS = [
   { key: "volume", label: "Volume", units: [unit("L", "L", 1, 1), unit("gal", "US gal", 0.2641720524, 1)] },

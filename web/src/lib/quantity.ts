@@ -23,7 +23,7 @@ export const US_UNITS: UnitChoice = {
 };
 
 const THIN_SPACE = "\u2009";
-const PLAIN: Unit = { key: "", label: "", factor: 1, offset: 0, digits: 2 };
+const PLAIN: Unit = { key: "", label: "", factor: 1, offset: 0, digits: 2, significant: 3 };
 
 export class Units {
   private readonly byKind: Map<string, Kind>;
@@ -50,9 +50,10 @@ export class Units {
     return (shown - offset) / factor;
   }
 
-  /** A computed number: at most the kind's decimals, at most three significant digits after the point. */
+  /** A computed number: at most the unit's decimals, and no more digits than it deserves. */
   number(value: number, kind: string): string {
-    return rounded(this.shown(value, kind), this.unit(kind).digits, 3);
+    const { digits, significant } = this.unit(kind);
+    return rounded(this.shown(value, kind), digits, significant);
   }
 
   /** A difference: a change of the number, without the unit's offset. */

@@ -80,7 +80,8 @@ export function Select({ label, value, options, onChange, quiet, placeholder }: 
         <RadixSelect.Content
           position="popper"
           sideOffset={4}
-          className="z-50 max-h-80 overflow-hidden border border-line bg-paper shadow-lg"
+          collisionPadding={8}
+          className="z-50 max-h-[min(20rem,var(--radix-select-content-available-height))] overflow-hidden border border-line bg-paper shadow-lg"
         >
           <RadixSelect.Viewport className="p-1">
             {options.map(([key, words]) => (

@@ -53,6 +53,7 @@ class UnitOut(BaseModel):
     factor: float
     offset: float
     digits: int
+    significant: int
 
 
 class KindOut(BaseModel):

@@ -57,11 +57,19 @@ def entry_at(path: str) -> Quantity | Choice | None:
     return entries(model).get(names[0]) if model and len(names) == 1 else None
 
 
+@cache
+def names(model: type) -> tuple[str, ...]:
+    """The field names of a plan dataclass."""
+    return tuple(item.name for item in fields(model))
+
+
 def leaves(plan: Plan) -> Iterator[tuple[str, Any]]:
     """Every entered value of a plan with its path."""
-    for section in sections():
+    for section, model in sections().items():
         part = getattr(plan, section)
-        rows = [(f"{section}.{i}", row) for i, row in enumerate(part)] if section in ROWS else [(section, part)]
+        rows = (
+            [(f"{section}.{i}.", row) for i, row in enumerate(part)] if section in ROWS else [(f"{section}.", part)]
+        )
         for prefix, row in rows:
-            for item in fields(row):
-                yield f"{prefix}.{item.name}", getattr(row, item.name)
+            for name in names(model):
+                yield prefix + name, getattr(row, name)

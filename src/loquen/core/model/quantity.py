@@ -17,6 +17,7 @@ class Unit:
     factor: float
     digits: int
     offset: float = 0.0
+    significant: int = 3
 
 
 @dataclass(frozen=True, slots=True)

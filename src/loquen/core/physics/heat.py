@@ -107,7 +107,7 @@ def evaporation_l_d(
     litres = (
         SECONDS_PER_DAY * activity * surface_m2 * pull * (0.089 + 0.0782 * air_m_s) / latent_heat_kj_kg(water_c)
     )
-    return np.maximum(litres, 0.0)
+    return max(litres, 0.0) if isinstance(litres, float) else np.maximum(litres, 0.0)
 
 
 def evaporation_loss_w(litres_d: Number, water_c: Number) -> Number:

@@ -13,7 +13,7 @@ Number = Any  # float, or a numpy array where the docstring says so
 
 def within(name: str, value: Number, low: float, high: float, unit: str) -> None:
     """Raise OutOfRange unless every element of `value` lies in low..high (NaN never does)."""
-    if isinstance(value, float | int):
+    if type(value) is float or type(value) is int:
         good = low <= value <= high
     else:
         array = np.asarray(value, dtype=float)

@@ -89,23 +89,34 @@ def movers(sheet: Sheet, key: Key) -> list[Mover]:
     return sorted(found, key=lambda mover: -abs(mover.change))[:MOST_MOVERS]
 
 
-def spread(sheet: Sheet, key: Key) -> tuple[float, float] | None:
-    """Low and high of a figure, from every uncertain constant upstream, combined as independent."""
-    base = number(sheet, key)
-    if base is None:
-        return None
-    down = up = 0.0
-    for name in sheet.wiring.upstream(key):
-        row = constants().get(name.removeprefix(CONSTANT)) if name.startswith(CONSTANT) else None
-        if row is None or row.low is None or row.high is None:
+def spreads(sheet: Sheet, keys: tuple[Key, ...]) -> dict[Key, tuple[float, float]]:
+    """Low and high of figures, from every uncertain constant upstream, combined as independent.
+
+    Figures without a number, or that hang on nothing uncertain, are left out.
+    """
+    bases = {key: base for key in keys if (base := number(sheet, key)) is not None}
+    downs, ups = dict.fromkeys(bases, 0.0), dict.fromkeys(bases, 0.0)
+    for name, row in constants().items():
+        path = CONSTANT + name
+        hanging = [key for key in bases if key in sheet.wiring.users.get(path, ())]
+        if row.low is None or row.high is None or not hanging:
             continue
-        ends = [number(sheet.changed({name: end}), key) for end in (row.low, row.high)]
-        known = [end - base for end in ends if end is not None]
-        down += min([0.0, *known]) ** 2
-        up += max([0.0, *known]) ** 2
-    if down == up == 0:
-        return None
-    return max(0.0, base - math.sqrt(down)) if base >= 0 else base - math.sqrt(down), base + math.sqrt(up)
+        ends = [sheet.changed({path: end}) for end in (row.low, row.high)]
+        for key in hanging:
+            moved = [end - bases[key] for changed in ends if (end := number(changed, key)) is not None]
+            downs[key] += min([0.0, *moved]) ** 2
+            ups[key] += max([0.0, *moved]) ** 2
+    found = {}
+    for key, base in bases.items():
+        if downs[key] or ups[key]:
+            low = base - math.sqrt(downs[key])
+            found[key] = (max(0.0, low) if base >= 0 else low, base + math.sqrt(ups[key]))
+    return found
+
+
+def spread(sheet: Sheet, key: Key) -> tuple[float, float] | None:
+    """Low and high of one figure; None where nothing upstream is uncertain."""
+    return spreads(sheet, (key,)).get(key)
 
 
 def retyped(entry: Quantity, value: float) -> float:

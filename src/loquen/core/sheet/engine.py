@@ -142,26 +142,34 @@ class Sheet:
         if key not in known:
             if self.kept is not None and key not in self.stale:
                 known[key] = self.kept.look(key)
-            elif key.startswith(CONSTANT):
-                known[key] = constants()[key.removeprefix(CONSTANT)].value
             elif key in self.wiring.nodes:
                 known[key] = self._compute(key)
+            elif key.startswith(CONSTANT):
+                known[key] = constants()[key.removeprefix(CONSTANT)].value
             else:
                 raise UnknownKey("figures", key)
         return known[key]
 
     def _compute(self, key: Key) -> Any:
+        # What is known here or was known before the change is taken without a call: this loop is most of
+        # what a sheet costs.
+        known, stale, look = self.known, self.stale, self.look
+        before = self.kept.known if self.kept is not None else {}
         values = []
         for argument in self.wiring.arguments[key]:
-            value: Any
-            if isinstance(argument, str):
-                value = self.look(argument)
-                if isinstance(value, Missing):
+            if type(argument) is str:
+                if argument in known:
+                    value = known[argument]
+                elif argument in before and argument not in stale:
+                    value = before[argument]
+                else:
+                    value = look(argument)
+                if type(value) is Missing:
                     return value
             else:
-                value = tuple(self.look(k) for k in argument)
+                value = tuple([known[k] if k in known else look(k) for k in argument])
                 for row_value in value:
-                    if isinstance(row_value, Missing):
+                    if type(row_value) is Missing:
                         return row_value
             values.append(value)
         try:

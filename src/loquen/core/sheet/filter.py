@@ -1,5 +1,7 @@
 """Filtration: what the filters really move, and the ammonia level at which they keep up."""
 
+import numpy as np
+
 from loquen.core.data import library
 from loquen.core.data.library import Species
 from loquen.core.errors import Impossible
@@ -137,10 +139,11 @@ def removed_mg_d(
     level: float, flows: tuple[float, ...], areas: tuple[float, ...], tank_area: float, water_c: float
 ) -> float:
     """Ammonia that filters and tank surfaces take together at a level."""
-    surfaces = nitrogen.nitrification_rate_g_m2_d(level, water_c) * tank_area * 1000
-    beds = zip(flows, areas, strict=True)
-    return float(surfaces) + sum(
-        float(nitrogen.ammonia_removal_mg_d(level, flow, area, water_c)) for flow, area in beds
+    surfaces = float(nitrogen.nitrification_rate_g_m2_d(level, water_c)) * tank_area * 1000
+    if not areas:
+        return surfaces
+    return surfaces + float(
+        nitrogen.ammonia_removal_mg_d(level, np.asarray(flows), np.asarray(areas), water_c).sum()
     )
 
 

@@ -2,9 +2,8 @@
 
 import math
 from dataclasses import dataclass
+from functools import cache
 
-from loquen.core.model.plan import Plan
-from loquen.core.sheet.book import sheet_of
 from loquen.core.sheet.engine import Key, Missing, Sheet
 from loquen.core.sheet.nodes import Verdict
 from loquen.core.sheet.words import told_case
@@ -24,21 +23,21 @@ class Outgrown:
     months: float
 
 
-def outgrown(plan: Plan) -> tuple[Outgrown, ...]:
+def outgrown(sheet: Sheet) -> tuple[Outgrown, ...]:
     """Every check that growth alone will break, soonest first; empty when everything is grown or holds."""
-    grown, today = sheet_of(plan), sheet_of(plan, months_ahead=0.0)
-    end = months_to_grow(today)
+    aged = cache(lambda months: sheet.changed({ASKED_MONTHS: months}))
+    end = months_to_grow(aged(0.0))
     if end == 0:
         return ()
     found = []
-    for key in sorted(today.wiring.users[ASKED_MONTHS]):
-        node = today.wiring.nodes[key]
-        if node.check is None or short(today, key) or not short(grown, key):
+    for key in sorted(sheet.wiring.users[ASKED_MONTHS]):
+        node = sheet.wiring.nodes[key]
+        if node.check is None or short(aged(0.0), key) or not short(aged(math.inf), key):
             continue
         low, high = 0.0, end
         while high - low > HALF_A_MONTH:
             middle = (low + high) / 2
-            low, high = (low, middle) if short(today.changed({ASKED_MONTHS: middle}), key) else (middle, high)
+            low, high = (low, middle) if short(aged(middle), key) else (middle, high)
         found.append(Outgrown(key, node.label, high))
     return tuple(sorted(found, key=lambda row: row.months))
 

@@ -1,4 +1,5 @@
 import { FigureButton, Measure, Says } from "@/ui/Says";
+import { useUnits } from "@/ui/units";
 import { usePlanInUse, useSheet } from "./context";
 
 /** Figures by name, each open to its working. */
@@ -35,11 +36,19 @@ export function Figures({ keys }: { keys: string[] }) {
 /** One figure's number as a button that opens its working. */
 export function FigureValue({ name }: { name: string }) {
   const { openFigure } = usePlanInUse();
+  const units = useUnits();
   const figure = useSheet().figures[name];
   if (!figure || figure.value == null) return <span className="text-quiet">–</span>;
   return (
-    <FigureButton figure={name} open={openFigure}>
-      <Measure value={figure.value} kind={figure.kind} />
-    </FigureButton>
+    <>
+      <FigureButton figure={name} open={openFigure}>
+        <Measure value={figure.value} kind={figure.kind} />
+      </FigureButton>
+      {figure.low != null && figure.high != null && (
+        <span className="ml-1.5 text-sm text-quiet">
+          ({units.number(figure.low, figure.kind)} to {units.number(figure.high, figure.kind)})
+        </span>
+      )}
+    </>
   );
 }

@@ -11,17 +11,17 @@ import { Formula, Parts } from "./WorkingTree";
 
 /** The working of one figure: formula, numbers, source, what moves it, and what it would take. */
 export function Slip({ figure, close }: { figure: string; close: () => void }) {
-  const { sheetOf, plan } = useSession();
+  const { sheetOf, plan, monthsAhead } = useSession();
   const [asking, setAsking] = useState<{ target: number | null; path: string | null }>({
     target: null,
     path: null,
   });
   const computed = sheetOf ?? plan;
   const working = useQuery({
-    queryKey: ["working", figure, asking, computed],
+    queryKey: ["working", figure, asking, computed, monthsAhead],
     queryFn: ({ signal }) => {
       const paths = asking.path ? [asking.path] : null;
-      const body = { plan: computed, figure, target: asking.target, paths };
+      const body = { plan: computed, figure, target: asking.target, paths, months_ahead: monthsAhead };
       return asked(client.POST("/api/working", { body, signal }));
     },
     placeholderData: keepPreviousData,

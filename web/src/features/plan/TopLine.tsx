@@ -69,6 +69,8 @@ function Status({ state }: { state: SessionState }) {
   return (
     <p role="status" className="text-sm text-quiet">
       {water != null && `${units.text(water, "volume")} real water · `}
+      {state.monthsAhead != null &&
+        `animals ${state.monthsAhead === 0 ? "at today’s size" : `in ${units.text(state.monthsAhead, "months")}`} · `}
       <span className={["saved", "unsaved", "saving"].includes(state.saving) ? "" : "text-short"}>
         {words}
       </span>

@@ -24,10 +24,10 @@ function server() {
     if (state.away) throw new Refused(0);
   };
   const api: PlanServer = {
-    async sheet(draft) {
+    async sheet(draft, monthsAhead) {
       reach();
       if (typeof draft.tank?.pane_mm !== "number") throw new Refused(422, fault);
-      return { of: draft } as unknown as Sheet;
+      return { of: draft, monthsAhead } as unknown as Sheet;
     },
     async read() {
       reach();

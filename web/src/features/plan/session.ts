@@ -22,6 +22,8 @@ export interface SessionState {
   /** The last good figures; `sheetOf` is the plan they belong to. */
   sheet: Sheet | null;
   sheetOf: Plan | null;
+  /** How far ahead the animals' size is planned for; null is full grown. A way of looking, never saved. */
+  monthsAhead: number | null;
   faults: Record<string, Sentence>;
   problem: Sentence | null;
   saving: Saving;
@@ -29,14 +31,15 @@ export interface SessionState {
 
 /** What the session asks of the server; a test gives its own. */
 export interface PlanServer {
-  sheet(plan: Plan, signal: AbortSignal): Promise<Sheet>;
+  sheet(plan: Plan, monthsAhead: number | null, signal: AbortSignal): Promise<Sheet>;
   read(id: number): Promise<System>;
   save(id: number, base: number, plan: Plan): Promise<System>;
   step(id: number, base: number, direction: "undo" | "redo"): Promise<System>;
 }
 
 export const planServer: PlanServer = {
-  sheet: (plan, signal) => asked(client.POST("/api/sheet", { body: { plan }, signal })),
+  sheet: (plan, monthsAhead, signal) =>
+    asked(client.POST("/api/sheet", { body: { plan, months_ahead: monthsAhead }, signal })),
   read: (id) => asked(client.GET("/api/systems/{system_id}", { params: { path: { system_id: id } } })),
   save: (id, base, plan) =>
     asked(
@@ -70,6 +73,7 @@ export class PlanSession {
       ...settled(system),
       sheet: null,
       sheetOf: null,
+      monthsAhead: null,
       faults: {},
       problem: null,
       saving: "saved",
@@ -108,12 +112,18 @@ export class PlanSession {
     if (this.state.saving !== "stale") this.later(QUIET_MS);
   }
 
+  /** Look at the animals at another size: in so many months, or full grown. */
+  lookAhead(monthsAhead: number | null): void {
+    this.set({ monthsAhead });
+    void this.compute();
+  }
+
   private async compute(): Promise<void> {
     this.asking?.abort();
     const asking = (this.asking = new AbortController());
     const plan = this.state.plan;
     try {
-      const sheet = await this.server.sheet(plan, asking.signal);
+      const sheet = await this.server.sheet(plan, this.state.monthsAhead, asking.signal);
       if (!asking.signal.aborted) this.set({ sheet, sheetOf: plan, faults: {}, problem: null });
     } catch (cause) {
       if (asking.signal.aborted || !(cause instanceof Refused)) return;

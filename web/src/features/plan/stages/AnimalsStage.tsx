@@ -8,6 +8,7 @@ import { Checks } from "../Checks";
 import { usePlan, usePlanInUse, useSession, useSheet } from "../context";
 import { ChoiceField, NumberField } from "../fields";
 import { Figures, FigureValue } from "../Figures";
+import { PlannedSize } from "../PlannedSize";
 
 export function AnimalsStage() {
   const plan = usePlan();
@@ -19,6 +20,7 @@ export function AnimalsStage() {
   return (
     <>
       <Groups />
+      <PlannedSize />
       <div className="mt-2 mb-6 max-w-md">
         <SpeciesPicker label="Add an animal" pick={(species) => add(species.key, species.group_least)} />
       </div>
@@ -113,7 +115,16 @@ function GroupDetails({ at, group, name }: { at: number; group: Group; name: str
         <span className="text-quiet">fed</span>
         <ChoiceField bare path={`${row}.feed_by`} label={`Feeding: ${name}`} />
         {group.feed_by === "weighed" && (
-          <NumberField bare path={`${row}.weighed_g_d`} label={`Dry food: ${name}`} />
+          <>
+            <NumberField bare path={`${row}.weighed_g_d`} label={`Dry food: ${name}`} />
+            <span className="text-quiet">protein</span>
+            <NumberField
+              bare
+              path={`${row}.food_protein_frac`}
+              label={`Protein: ${name}`}
+              placeholder="usual"
+            />
+          </>
         )}
       </span>
       <span className="flex items-center gap-1.5">
@@ -123,7 +134,7 @@ function GroupDetails({ at, group, name }: { at: number; group: Group; name: str
       {shown && (
         <span className="text-quiet">
           <FigureValue name={`${row}.length_now_cm`} /> now, <FigureValue name={`${row}.adult_length_cm`} />{" "}
-          grown, <FigureValue name={`${row}.waste_grown_mg_d`} />
+          grown, <FigureValue name={`${row}.waste_then_mg_d`} />
         </span>
       )}
     </div>

@@ -9,7 +9,8 @@ import { Figures } from "../Figures";
 const WEEK = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"] as const;
 
 export function ChangesStage() {
-  const { changes } = usePlan();
+  const { changes, water } = usePlan();
+  const treated = water.disinfectant !== "none";
   return (
     <>
       <NitrateChart />
@@ -24,11 +25,36 @@ export function ChangesStage() {
       <Fields legend="The water">
         <NumberField path="water.source_nitrate_mg_l" />
         <NumberField path="water.source_kh_dkh" />
+        <NumberField path="water.source_us_cm" />
         <NumberField path="water.source_c" />
+        <ChoiceField path="water.topped_up" />
+        <NumberField path="water.tank_us_cm" placeholder="settled" />
         <NumberField path="water.tank_ph" />
         <NumberField path="water.tank_gh_dgh" />
-        <NumberField path="water.salinity_ppt" />
+        <ChoiceField path="water.salinity_by" />
+        {water.salinity_by === "ppt" ? (
+          <NumberField path="water.salinity_ppt" />
+        ) : (
+          <>
+            <NumberField path="water.gravity_sg" />
+            <NumberField path="water.hydrometer_c" />
+          </>
+        )}
       </Fields>
+      <Fields legend="Disinfectant in it">
+        <ChoiceField path="water.disinfectant" />
+        {treated && (
+          <>
+            <NumberField path="water.disinfectant_mg_l" />
+            <ChoiceField path="water.treatment" />
+            <NumberField path="water.conditioner_ml" />
+            {water.disinfectant === "chloramine" && <NumberField path="water.chloramine_factor" />}
+          </>
+        )}
+      </Fields>
+      {treated && (
+        <Figures keys={["change_l", "dosed_l", "dose_ml", "thiosulfate_g", "freed_ammonia_mg_l"]} />
+      )}
       <Fields legend="The work">
         <NumberField path="changes.hose_l_min" />
         <NumberField path="changes.setup_min" />
@@ -43,6 +69,14 @@ export function ChangesStage() {
           "trough_nitrate_mg_l",
           "change_l_wk",
           "work_min",
+          "used_dkh_d",
+          "settled_kh_dkh",
+          "kh_lasts_d",
+          "settled_us_cm",
+          "step_k",
+          "step_solids_frac",
+          "step_dkh",
+          "shock_frac",
         ]}
       />
     </>

@@ -1,5 +1,6 @@
 import { Checks } from "../Checks";
-import { usePlan, usePlanInUse, useSession } from "../context";
+import { Says } from "@/ui/Says";
+import { usePlan, usePlanInUse, useSession, useSheet } from "../context";
 import { ChoiceField, Fields, NumberField, Row, SwitchField } from "../fields";
 import { Figures } from "../Figures";
 import { Switch } from "@/ui/controls";
@@ -10,7 +11,8 @@ const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "
 export function HeatStage() {
   const { heat } = usePlan();
   const { faults } = useSession();
-  const { session } = usePlanInUse();
+  const { session, openFigure } = usePlanInUse();
+  const { outage } = useSheet();
   const months = heat.room_months_c;
   const year = (on: boolean) =>
     session.edit({ "heat.room_months_c": on ? MONTHS.map(() => heat.room_mean_c) : null });
@@ -61,6 +63,16 @@ export function HeatStage() {
         <NumberField path="heat.light_h" />
         <NumberField path="heat.price_per_kwh" />
       </Fields>
+      <Fields legend="Air">
+        <ChoiceField path="air.surface_movement" />
+        <NumberField path="air.fall_cm" />
+        <NumberField path="air.stones_lph" />
+        <NumberField path="air.stones_cm" />
+        <NumberField path="air.altitude_m" />
+      </Fields>
+      <p className="-mt-2 mb-5">
+        <Says sentence={outage} open={openFigure} />
+      </p>
       <Checks stage="heat" />
       <HeatChart />
       <Figures
@@ -79,6 +91,12 @@ export function HeatStage() {
           "heating_kwh",
           "equipment_kwh",
           "electricity_money",
+          "saturation_oxygen_mg_l",
+          "night_oxygen_mg_h",
+          "whole_transfer_l_h",
+          "dawn_oxygen_mg_l",
+          "floor_oxygen_mg_l",
+          "outage_h",
         ]}
       />
     </>
