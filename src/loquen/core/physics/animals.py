@@ -1,9 +1,7 @@
 """Body mass, growth, food and breath of animals."""
 
-import numpy as np
-
 from loquen.core.data.library import body_shapes
-from loquen.core.physics.ranges import Number, choice, within
+from loquen.core.physics.ranges import Number, choice, exp, within
 
 FEED_LEVELS = {"light": 0.6, "normal": 1.0, "growing": 1.8}
 
@@ -43,7 +41,7 @@ def length_at_age_cm(
     within("adult_length_cm", adult_length_cm, 0.5, 300, "cm")
     within("growth_per_year", growth_per_year, 0.01, 10, "1/year")
     within("start_length_cm", start_length_cm, 0, adult_length_cm, "cm")
-    return adult_length_cm - (adult_length_cm - start_length_cm) * np.exp(-growth_per_year * age_d / 365.25)
+    return adult_length_cm - (adult_length_cm - start_length_cm) * exp(-growth_per_year * age_d / 365.25)
 
 
 def feed_g_d(mass_g: Number, temp_c: Number, level: str = "normal") -> Number:

@@ -2,11 +2,9 @@
 
 import math
 
-import numpy as np
-
 from loquen.core.data.tables import constant
 from loquen.core.errors import Impossible
-from loquen.core.physics.ranges import Number, within
+from loquen.core.physics.ranges import Number, exp, within
 
 SCALE_HEIGHT_M = 8434.0
 
@@ -22,7 +20,7 @@ def air_pressure_atm(altitude_m: Number) -> Number:
     Source: bensonkrause1984
     """
     within("altitude_m", altitude_m, -500, 6000, "m")
-    return np.exp(-altitude_m / SCALE_HEIGHT_M)
+    return exp(-altitude_m / SCALE_HEIGHT_M)
 
 
 def oxygen_saturation_mg_l(temp_c: Number, salinity_ppt: Number = 0.0, altitude_m: Number = 0.0) -> Number:
@@ -42,9 +40,9 @@ def oxygen_saturation_mg_l(temp_c: Number, salinity_ppt: Number = 0.0, altitude_
     within("salinity_ppt", salinity_ppt, 0, 45, "ppt")
     k = temp_c + 273.15
     fresh = -139.34411 + 1.575701e5 / k - 6.642308e7 / k**2 + 1.243800e10 / k**3 - 8.621949e11 / k**4
-    at_sea = np.exp(fresh - salinity_ppt * (0.017674 - 10.754 / k + 2140.7 / k**2))
+    at_sea = exp(fresh - salinity_ppt * (0.017674 - 10.754 / k + 2140.7 / k**2))
     pressure = air_pressure_atm(altitude_m)
-    vapour = np.exp(11.8571 - 3840.70 / k - 216_961 / k**2)
+    vapour = exp(11.8571 - 3840.70 / k - 216_961 / k**2)
     theta = 0.000975 - 1.426e-5 * temp_c + 6.436e-8 * temp_c**2
     aloft = pressure * (1 - vapour / pressure) * (1 - theta * pressure) / ((1 - vapour) * (1 - theta))
     return at_sea * aloft

@@ -7,7 +7,7 @@ import numpy as np
 from loquen.core.data.library import materials
 from loquen.core.data.tables import constant
 from loquen.core.errors import Impossible
-from loquen.core.physics.ranges import Number, within
+from loquen.core.physics.ranges import Number, exp, within
 
 SECONDS_PER_DAY = 86_400
 
@@ -57,7 +57,7 @@ def vapour_pressure_kpa(temp_c: Number) -> Number:
     Source: buck1996
     """
     within("temp_c", temp_c, 0, 60, "°C")
-    return 0.61121 * np.exp((18.678 - temp_c / 234.5) * temp_c / (257.14 + temp_c))
+    return 0.61121 * exp((18.678 - temp_c / 234.5) * temp_c / (257.14 + temp_c))
 
 
 def latent_heat_kj_kg(water_c: Number) -> Number:

@@ -1,5 +1,6 @@
 """Range checks shared by the relations, and the word list of their keyed choices."""
 
+import math
 from collections.abc import Mapping
 from typing import Any, TypeVar
 
@@ -27,3 +28,8 @@ def choice(table: str, options: Mapping[str, T], key: str) -> T:
     if key not in options:
         raise UnknownKey(table, key)
     return options[key]
+
+
+def exp(value: Number) -> Number:
+    """e to the value: a plain float for a plain float, which keeps what follows quick; else elementwise."""
+    return math.exp(value) if type(value) is float else np.exp(value)

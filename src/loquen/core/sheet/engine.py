@@ -1,10 +1,11 @@
 """Wires figures by the names of their parameters, and evaluates what is asked for and what changed."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, fields
 from functools import cache, cached_property
 from graphlib import TopologicalSorter
 from math import inf
+from operator import itemgetter
 from typing import Any
 
 from loquen.core.data.tables import constants
@@ -26,6 +27,25 @@ class Missing:
 
     case: Impossible
     origin: Key
+
+
+Reader = Callable[[Mapping[Key, Any]], tuple[Any, ...]]
+
+
+def reader(argument: tuple[Key, ...]) -> Reader:
+    """Reads the values of some keys at once."""
+    if len(argument) > 1:
+        return itemgetter(*argument)
+    return lambda known: tuple([known[key] for key in argument])
+
+
+def node_reader(arguments: tuple[Argument, ...]) -> tuple[Reader, bool]:
+    """Reads what a node takes, and says whether any of it is a row of values."""
+    plain = [argument for argument in arguments if isinstance(argument, str)]
+    if len(plain) == len(arguments):
+        return reader(tuple(plain)), False
+    parts = [itemgetter(a) if isinstance(a, str) else reader(a) for a in arguments]
+    return lambda known: tuple([part(known) for part in parts]), True
 
 
 @dataclass(frozen=True)
@@ -51,6 +71,11 @@ class Wiring:
             for source in upstream[key]:
                 users.setdefault(source, set()).add(key)
         return {source: frozenset(found) for source, found in users.items()}
+
+    @cached_property
+    def readers(self) -> dict[Key, tuple[Reader, bool]]:
+        """How each node's arguments are read from what is known."""
+        return {key: node_reader(arguments) for key, arguments in self.arguments.items()}
 
     def flat(self, key: Key) -> list[Key]:
         """The keys that a node takes, one by one."""
@@ -114,6 +139,18 @@ class Book:
         return tuple(f"{home}.{i}.{path}" for i in range(counts[home]))
 
 
+class Known(dict[Key, Any]):
+    """What a sheet has looked up; a key that is not there is found when it is asked for."""
+
+    def __init__(self, values: Mapping[Key, Any], find: Callable[[Key], Any]) -> None:
+        super().__init__(values)
+        self.find = find
+
+    def __missing__(self, key: Key) -> Any:
+        value = self[key] = self.find(key)
+        return value
+
+
 class Sheet:
     """The figures and checks of one plan. A value is computed when asked for, and once.
 
@@ -122,56 +159,43 @@ class Sheet:
 
     def __init__(self, book: Book, plan: Plan, **asked: float) -> None:
         self.book = book
+        self.plan = plan
         self.wiring = book.wiring(tuple((section, len(getattr(plan, section))) for section in ROWS))
-        self.known: dict[Key, Any] = dict(leaves(plan))
-        self.known |= {f"asked.{name}": value for name, value in (ASKED | asked).items()}
         self.kept: Sheet | None = None
         self.stale: frozenset[Key] = frozenset()
-        self.plan = plan
+        self.known = Known(dict(leaves(plan)), self._find)
+        self.known |= {f"asked.{name}": value for name, value in (ASKED | asked).items()}
 
     def value(self, key: Key) -> Any:
         """The value under a key; raise Impossible where a named case stands in its place."""
-        found = self.look(key)
+        found = self.known[key]
         if isinstance(found, Missing):
             raise found.case
         return found
 
     def look(self, key: Key) -> Any:
         """The value under a key, or Missing with the named case; raise UnknownKey for no such key."""
-        known = self.known
-        if key not in known:
-            if self.kept is not None and key not in self.stale:
-                known[key] = self.kept.look(key)
-            elif key in self.wiring.nodes:
-                known[key] = self._compute(key)
-            elif key.startswith(CONSTANT):
-                known[key] = constants()[key.removeprefix(CONSTANT)].value
-            else:
-                raise UnknownKey("figures", key)
-        return known[key]
+        return self.known[key]
+
+    def _find(self, key: Key) -> Any:
+        if self.kept is not None and key not in self.stale:
+            return self.kept.known[key]
+        if key in self.wiring.nodes:
+            return self._compute(key)
+        if key.startswith(CONSTANT):
+            return constants()[key.removeprefix(CONSTANT)].value
+        raise UnknownKey("figures", key)
 
     def _compute(self, key: Key) -> Any:
-        # What is known here or was known before the change is taken without a call: this loop is most of
-        # what a sheet costs.
-        known, stale, look = self.known, self.stale, self.look
-        before = self.kept.known if self.kept is not None else {}
-        values = []
-        for argument in self.wiring.arguments[key]:
-            if type(argument) is str:
-                if argument in known:
-                    value = known[argument]
-                elif argument in before and argument not in stale:
-                    value = before[argument]
-                else:
-                    value = look(argument)
-                if type(value) is Missing:
-                    return value
-            else:
-                value = tuple([known[k] if k in known else look(k) for k in argument])
+        read, with_rows = self.wiring.readers[key]
+        values = read(self.known)
+        for value in values:
+            if type(value) is Missing:
+                return value
+            if with_rows and type(value) is tuple:
                 for row_value in value:
                     if type(row_value) is Missing:
                         return row_value
-            values.append(value)
         try:
             return self.wiring.nodes[key].compute(*values)
         except Impossible as case:
@@ -181,14 +205,15 @@ class Sheet:
 
     def all(self) -> dict[Key, Any]:
         """Every node's value (or Missing), computed in order."""
-        return {key: self.look(key) for key in self.wiring.order}
+        known = self.known
+        return {key: known[key] for key in self.wiring.order}
 
     def changed(self, changes: Mapping[Key, Any]) -> "Sheet":
         """The sheet with some inputs or constants changed; raise UnknownKey for a key that is neither."""
-        sheet = Sheet.__new__(Sheet)
-        sheet.book, sheet.plan, sheet.wiring = self.book, self.plan, self.wiring
-        sheet.known, sheet.kept = dict(changes), self
-        sheet.stale = frozenset(changes).union(*(self.wiring.users.get(path, ()) for path in changes))
         for path in changes:
             self.look(path)
+        sheet = Sheet.__new__(Sheet)
+        sheet.book, sheet.plan, sheet.wiring, sheet.kept = self.book, self.plan, self.wiring, self
+        sheet.stale = frozenset(changes).union(*(self.wiring.users.get(path, ()) for path in changes))
+        sheet.known = Known(changes, sheet._find)
         return sheet
