@@ -25,6 +25,30 @@ CONFLICTS = {
     "notch_too_large": ("The missing corner takes the whole side: at most {most}.", {"most": "length"}),
     "bed_above_water": ("The bed would rise above the water, which stands {height} high.", {"height": "length"}),
     "hardscape_fills_tank": ("Rock and wood would fill the tank: at most {most} together.", {"most": "volume"}),
+    "baffle_over_rim": ("This baffle is as high as the sump: at most {most}.", {"most": "length"}),
+    "chambers_too_long": (
+        "The chambers leave no room for the return: {least} of sump, or {most} of chambers.",
+        {"least": "length", "most": "length"},
+    ),
+    "one_return_chamber": ("A sump has one return chamber, last in the flow.", {}),
+    "level_over_rim": ("The water would stand over the sump's rim: at most {most}.", {"most": "length"}),
+    "intake_in_air": ("The pump's intake lies above the water: at most {most}.", {"most": "length"}),
+    "overflow_in_bed": (
+        "The holes would lie in the bed, which reaches {bed}: smaller ones, or less bed.",
+        {"bed": "length"},
+    ),
+    "toughened_drilled": (
+        "A toughened pane can not be drilled: it bursts. Annealed glass, or a hang-on overflow.",
+        {},
+    ),
+    "hole_near_edge": (
+        "A hole this near the edge cracks: one bore and the pane's thickness, {least} at least.",
+        {"least": "length"},
+    ),
+    "no_pump_curve": (
+        "A pump's curve starts at no flow and falls from point to point; as many lifts as flows.",
+        {},
+    ),
     "gravity_slip": (
         "No fresh or low-salinity water reads above 1.030: a slip of the decimal, {meant} perhaps?",
         {"meant": "gravity"},

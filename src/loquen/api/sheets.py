@@ -92,7 +92,7 @@ def verdict_of(sheet: Sheet, key: Key) -> Verdict | None:
     value = sheet.look(key)
     if not isinstance(value, Missing):
         return value if isinstance(value, Verdict) else None
-    if value.case.code in ("not_needed", "no_crowd_fish", "one_kind"):
+    if value.case.code in ("not_needed", "no_crowd_fish", "one_kind", "no_trap"):
         return None
     state, sentence = told_case(value.case)
     headline = say({"short": "can not", "holds": "never"}.get(state, "not known yet"))

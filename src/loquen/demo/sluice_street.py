@@ -3,7 +3,21 @@
 from sqlalchemy import Engine
 
 from loquen.api.schemas.plan import document
-from loquen.core.model.plan import Air, Changes, Filter, Group, Heat, Plan, Tank, Water
+from loquen.core.model.plan import (
+    Air,
+    Chamber,
+    Changes,
+    Filter,
+    Flow,
+    Group,
+    Heat,
+    Outlet,
+    Plan,
+    RunPart,
+    Sump,
+    Tank,
+    Water,
+)
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.sheet.starting import filter_of
 from loquen.store import systems
@@ -56,8 +70,47 @@ def long_hall() -> Plan:
             plants="stems",
             plant_cover_frac=0.35,
         ),
-        filters=(filter_of("canister_1500"), filter_of("canister_2400")),
-        heat=cellar(24.5, lid="closed", light_w=40.0, fitted_heaters=2, fitted_w=200.0),
+        flow=Flow(
+            way="weir",
+            weir_cm=40,
+            box_length_cm=40,
+            box_width_cm=14,
+            box_lip_cm=5,
+            drain_kind="siphon",
+            drain_pipe="pvc_40",
+            emergency_pipe="waste_50",
+            drain_length_m=1.6,
+            drain_elbows=3,
+            shutoff_head_m=3.4,
+            pump_max_lph=4000,
+            pump_w=42,
+        ),
+        run=(
+            RunPart("pipe", "pvc_32", 1, 2.2),
+            RunPart("elbow_90", "pvc_32", 3),
+            RunPart("union", "pvc_32", 1),
+            RunPart("ball_valve", "pvc_32", 1),
+        ),
+        returns=(Outlet("pvc_25", 0.5, 1, 1.0, 2.0), Outlet("pvc_25", 1.6, 2, 1.0, 2.0)),
+        sump=Sump(
+            sump_length_cm=120,
+            sump_width_cm=45,
+            sump_height_cm=45,
+            sump_pane_mm=8,
+            return_level_cm=22,
+            intake_cm=9,
+            stand_cm=80,
+            stand_room_cm=74,
+            topper_l=6,
+        ),
+        chambers=(
+            Chamber("settling", 24, 30),
+            Chamber("media", 46, 28),
+            Chamber("heater", 14, 27),
+            Chamber("trap", 4, 25),
+            Chamber("return", 32, 22),
+        ),
+        heat=cellar(24.5, lid="closed", light_w=40.0, fitted_heaters=2, fitted_w=300.0),
         air=Air(fall_cm=4.0),
         water=tap(tank_ph=7.3, tank_gh_dgh=9, source_c=22),
         changes=Changes(target_nitrate_mg_l=ion(40), weekdays=("Sat",), change_frac=0.3),
@@ -115,9 +168,61 @@ def rope_walk_b() -> Plan:
     )
 
 
+def old_copper() -> Plan:
+    """Three river tanks on one sump that is a little too small: what comes down does not fit."""
+    return Plan(
+        name="Old Copper",
+        animals=(Group("stream_goby", 18, males=6), Group("glowlight_danio", 30)),
+        tank=Tank(
+            tank_count=3,
+            tank_length_cm=100,
+            tank_width_cm=40,
+            tank_height_cm=40,
+            pane_mm=10,
+            bed="gravel",
+            bed_front_cm=2,
+            bed_back_cm=4,
+            rock_kg=18,
+        ),
+        flow=Flow(
+            way="holes",
+            hole_mm=40,
+            hole_count=2,
+            drain_pipe="waste_50",
+            drain_count=2,
+            emergency_pipe="waste_50",
+            drain_length_m=1.4,
+            shutoff_head_m=4.8,
+            pump_max_lph=6500,
+            pump_w=70,
+            air_break=False,
+        ),
+        run=(
+            RunPart("pipe", "pvc_40", 1, 2.5),
+            RunPart("elbow_90", "pvc_40", 4),
+            RunPart("tee_branch", "pvc_40", 1),
+        ),
+        returns=(Outlet("pvc_25", 0.8, 2, 1.0, 3.0),),
+        sump=Sump(
+            sump_length_cm=80,
+            sump_width_cm=35,
+            sump_height_cm=38,
+            return_level_cm=20,
+            intake_cm=8,
+            stand_cm=60,
+            stand_room_cm=66,
+        ),
+        chambers=(Chamber("settling", 16, 27), Chamber("media", 30, 25), Chamber("return", 34, 20)),
+        heat=cellar(23.0, lid="closed", light_w=60.0),
+        air=Air(surface_movement="strong", fall_cm=6.0),
+        water=tap(tank_ph=7.2, tank_gh_dgh=8, source_c=21),
+        changes=Changes(target_nitrate_mg_l=ion(30), weekdays=("Thu",), change_frac=0.3),
+    )
+
+
 def fill(engine: Engine) -> None:
     """Put the demo systems into an empty database; leave any other alone."""
     with transaction(engine) as session:
         if not systems.list_all(session):
-            for plan in (long_hall(), tidal_corner(), rope_walk_b()):
+            for plan in (long_hall(), tidal_corner(), rope_walk_b(), old_copper()):
                 systems.create(session, document(plan))

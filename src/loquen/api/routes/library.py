@@ -132,10 +132,15 @@ def entry_out(entry: Quantity | Choice, may_be_empty: bool) -> EntryOut:
         "plants": library.plant_covers,
         "media": library.media,
         "filter_kinds": library.filter_kinds,
+        "pipes": library.pipes,
     }
     options = dict(entry.options or {})
     if entry.table in tables:
         options = {key: row.label for key, row in tables[entry.table]().items()}
+    elif entry.table == "pipes_or_none":
+        options = {"none": "none", **{key: row.label for key, row in library.pipes().items()}}
+    elif entry.table == "run_parts":
+        options = library.run_parts()
     return EntryOut(
         label=entry.label, kind="", low=None, high=None, whole=False, optional=may_be_empty, options=options
     )

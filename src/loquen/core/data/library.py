@@ -374,6 +374,11 @@ def fittings() -> Table[Fitting]:
     return read_csv("fittings.csv", Fitting)
 
 
+def run_parts() -> dict[str, str]:
+    """What may stand along a run, by key: straight pipe, and every fitting."""
+    return {"pipe": "straight pipe", **{key: row.label for key, row in fittings().items()}}
+
+
 @cache
 def pipes() -> Table[Pipe]:
     return read_csv("pipes.csv", Pipe)

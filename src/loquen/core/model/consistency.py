@@ -1,14 +1,17 @@
 """Parts of a plan that can not both be true, each named with the field it is typed in."""
 
+from itertools import pairwise
 from typing import Any
 
 from loquen.core.data import library
 from loquen.core.data.tables import Table
 from loquen.core.errors import PlanConflict
-from loquen.core.model.plan import Plan, Tank
+from loquen.core.model.fields import ROWS
+from loquen.core.model.plan import Flow, Plan, Sump, Tank
 
 MOST_ROWS = 40
 MOST_GRAVITY = 1.030
+SHORTEST_RETURN_CM = 8.0
 
 
 def conflicts(plan: Plan) -> list[PlanConflict]:
@@ -21,6 +24,7 @@ def conflicts(plan: Plan) -> list[PlanConflict]:
         *bed(plan.tank),
         *months(plan),
         *hydrometer(plan),
+        *sump(plan),
     ]
 
 
@@ -36,6 +40,16 @@ def unknown_keys(plan: Plan) -> list[PlanConflict]:
             (f"filters.{i}.filter_kind", row.filter_kind, library.filter_kinds()),
             (f"filters.{i}.media", row.media, library.media()),
         ]
+    pipes = [("flow.drain_pipe", plan.flow.drain_pipe)]
+    if plan.flow.emergency_pipe != "none":
+        pipes.append(("flow.emergency_pipe", plan.flow.emergency_pipe))
+    pipes += [(f"run.{i}.run_pipe", row.run_pipe) for i, row in enumerate(plan.run)]
+    pipes += [(f"returns.{i}.outlet_pipe", row.outlet_pipe) for i, row in enumerate(plan.returns)]
+    tables += [(path, key, library.pipes()) for path, key in pipes]
+    tables.append(("sump.sump_media", plan.sump.sump_media, library.media()))
+    tables += [
+        (f"run.{i}.part", row.part, library.fittings()) for i, row in enumerate(plan.run) if row.part != "pipe"
+    ]
     return [
         PlanConflict("unknown_in_library", path, key=key, table=table.name)
         for path, key, table in tables
@@ -44,8 +58,9 @@ def unknown_keys(plan: Plan) -> list[PlanConflict]:
 
 
 def too_many_rows(plan: Plan) -> list[PlanConflict]:
-    sections = (("animals", plan.animals), ("filters", plan.filters))
-    return [PlanConflict("too_many_rows", path, most=MOST_ROWS) for path, rows in sections if len(rows) > MOST_ROWS]
+    return [
+        PlanConflict("too_many_rows", path, most=MOST_ROWS) for path in ROWS if len(getattr(plan, path)) > MOST_ROWS
+    ]
 
 
 def groups(plan: Plan) -> list[PlanConflict]:
@@ -116,3 +131,64 @@ def hydrometer(plan: Plan) -> list[PlanConflict]:
     if plan.water.salinity_by != "gravity" or gravity <= MOST_GRAVITY:
         return []
     return [PlanConflict("gravity_slip", "water.gravity_sg", meant=1 + (gravity - 1) / 10)]
+
+
+def sump(plan: Plan) -> list[PlanConflict]:
+    """What can not be built or can not work, each with the nearest value that can."""
+    if plan.flow.way == "none":
+        return []
+    return [*chambers(plan), *levels(plan.sump), *drilling(plan), *pump_curve(plan.flow)]
+
+
+def chambers(plan: Plan) -> list[PlanConflict]:
+    below = plan.sump
+    kinds = [chamber.chamber_kind for chamber in plan.chambers]
+    found = [
+        PlanConflict("baffle_over_rim", f"chambers.{i}.baffle_cm", most=below.sump_height_cm - 2)
+        for i, chamber in enumerate(plan.chambers)
+        if chamber.chamber_kind != "return" and chamber.baffle_cm >= below.sump_height_cm
+    ]
+    others = sum(chamber.chamber_cm for chamber in plan.chambers if chamber.chamber_kind != "return")
+    most = below.sump_length_cm - SHORTEST_RETURN_CM
+    if others > most:
+        least = others + SHORTEST_RETURN_CM
+        found.append(PlanConflict("chambers_too_long", "sump.sump_length_cm", most=most, least=least))
+    if kinds.count("return") != 1 or kinds[-1] != "return":
+        found.append(PlanConflict("one_return_chamber", "chambers"))
+    return found
+
+
+def levels(below: Sump) -> list[PlanConflict]:
+    found = []
+    if below.return_level_cm >= below.sump_height_cm:
+        found.append(PlanConflict("level_over_rim", "sump.return_level_cm", most=below.sump_height_cm - 2))
+    if below.intake_cm >= below.return_level_cm:
+        found.append(PlanConflict("intake_in_air", "sump.intake_cm", most=below.return_level_cm - 1))
+    return found
+
+
+def drilling(plan: Plan) -> list[PlanConflict]:
+    flow, tank = plan.flow, plan.tank
+    if flow.way != "holes":
+        return []
+    found = []
+    bed_cm = max(tank.bed_front_cm, tank.bed_back_cm) if tank.bed != "none" else 0.0
+    if water_height_cm(tank) - 2 * flow.hole_mm / 10 <= bed_cm:
+        found.append(PlanConflict("overflow_in_bed", "flow.hole_mm", bed=bed_cm))
+    if tank.toughened:
+        found.append(PlanConflict("toughened_drilled", "tank.toughened"))
+    least = (flow.hole_mm + tank.pane_mm) / 10
+    if flow.hole_edge_cm < least:
+        found.append(PlanConflict("hole_near_edge", "flow.hole_edge_cm", least=least))
+    return found
+
+
+def pump_curve(flow: Flow) -> list[PlanConflict]:
+    if flow.pump_by == "ends":
+        return []
+    flows, heads = flow.curve_lph or (), flow.curve_head_m or ()
+    rises = all(a < b for a, b in pairwise(flows))
+    falls = all(a > b for a, b in pairwise(heads))
+    if len(flows) == len(heads) >= 2 and flows[0] == 0 and rises and falls:
+        return []
+    return [PlanConflict("no_pump_curve", "flow.curve_lph")]

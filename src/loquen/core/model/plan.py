@@ -64,6 +64,7 @@ class Tank:
     measured: Annotated[
         Literal["inside", "outside"], Choice("Measured", {"inside": "inside", "outside": "outside"})
     ] = "inside"
+    tank_count: Annotated[int, Quantity("Tanks alike on one water", "count", 1, 60, whole=True)] = 1
     tank_length_cm: Annotated[float, Quantity("Length", "length", 10, 1000)] = 90.0
     tank_width_cm: Annotated[float, Quantity("Width, front to back", "length", 10, 500)] = 45.0
     tank_height_cm: Annotated[float, Quantity("Height", "length", 10, 200)] = 45.0
@@ -80,6 +81,7 @@ class Tank:
     pane_material: Annotated[
         Literal["glass", "acrylic"], Choice("Material", {"glass": "glass", "acrylic": "acrylic"})
     ] = "glass"
+    toughened: Annotated[bool, Choice("Toughened panes")] = False
     support: Annotated[
         Literal["three_edges", "four_edges"],
         Choice("Top edge", {"three_edges": "free (rimless)", "four_edges": "braced all along"}),
@@ -109,6 +111,119 @@ class Filter:
 
 
 @dataclass(frozen=True, slots=True)
+class Flow:
+    """How water leaves the display, goes through a sump and comes back."""
+
+    way: Annotated[
+        Literal["none", "weir", "holes"],
+        Choice(
+            "Water leaves by",
+            {
+                "none": "no overflow: filters alone",
+                "weir": "a weir box to a sump",
+                "holes": "drilled holes to a sump",
+            },
+        ),
+    ] = "none"
+    weir_cm: Annotated[float, Quantity("Weir, length of its edge", "length", 3, 500)] = 30.0
+    teeth_frac: Annotated[float, Quantity("Of it open between teeth", "share", 0.1, 1)] = 1.0
+    box_length_cm: Annotated[float, Quantity("Box, length", "length", 3, 500)] = 20.0
+    box_width_cm: Annotated[float, Quantity("Box, width", "length", 3, 100)] = 12.0
+    box_lip_cm: Annotated[float, Quantity("Water in the box above its drain's lip", "length", 0, 100)] = 4.0
+    hole_mm: Annotated[float, Quantity("Hole", "thickness", 5, 200)] = 30.0
+    hole_count: Annotated[int, Quantity("Holes in a row", "count", 1, 40, whole=True)] = 2
+    hole_edge_cm: Annotated[float, Quantity("Hole's rim to the pane's edge", "length", 0, 200)] = 8.0
+    drain_kind: Annotated[
+        Literal["open", "siphon"],
+        Choice("Drain runs", {"open": "open, with an air core", "siphon": "full, throttled by a valve"}),
+    ] = "open"
+    drain_pipe: Annotated[str, Choice("Drain", table="pipes")] = "waste_40"
+    drain_count: Annotated[int, Quantity("Drains", "count", 1, 12, whole=True)] = 1
+    drain_length_m: Annotated[float, Quantity("Drain, length of pipe", "head", 0.1, 30)] = 1.5
+    drain_elbows: Annotated[int, Quantity("Drain, elbows", "count", 0, 20, whole=True)] = 2
+    emergency_pipe: Annotated[str, Choice("Emergency drain, open", table="pipes_or_none")] = "waste_40"
+    pump_by: Annotated[
+        Literal["ends", "points"],
+        Choice("Pump curve by", {"ends": "its two ends", "points": "points of its curve"}),
+    ] = "ends"
+    shutoff_head_m: Annotated[float, Quantity("Lifts at most", "head", 0.1, 60)] = 2.8
+    pump_max_lph: Annotated[float, Quantity("Moves at most", "flow", 50, 200_000)] = 3000.0
+    curve_lph: Annotated[tuple[float, ...] | None, Quantity("Curve, flow", "flow", 0, 200_000)] = None
+    curve_head_m: Annotated[tuple[float, ...] | None, Quantity("Curve, lift", "head", 0, 60)] = None
+    pump_w: Annotated[float, Quantity("Pump takes", "power", 0, 3000)] = 30.0
+    air_break: Annotated[bool, Choice("Air-break hole in each return")] = True
+    air_break_cm: Annotated[float, Quantity("Air-break hole under the water", "length", 0, 30)] = 0.5
+    uv_fitted: Annotated[bool, Choice("Ultraviolet clarifier")] = False
+    uv_rated_mj: Annotated[float, Quantity("Maker's dose", "uv_dose", 0.1, 1000)] = 30.0
+    uv_rated_lph: Annotated[float, Quantity("At a flow of", "flow", 10, 100_000)] = 1000.0
+    uv_wanted_mj: Annotated[float, Quantity("Dose wanted", "uv_dose", 1, 500)] = 30.0
+    uv_lph: Annotated[float, Quantity("Flow through it", "flow", 10, 100_000)] = 1000.0
+    measured_return_lph: Annotated[float | None, Quantity("Measured flow of the return", "flow", 1, 200_000)] = None
+    measured_w: Annotated[float | None, Quantity("Measured watts of the pump", "power", 0, 3000)] = None
+    measured_drop_cm: Annotated[float | None, Quantity("Measured drop with the power off", "length", 0, 60)] = None
+
+
+@dataclass(frozen=True, slots=True)
+class RunPart:
+    """One kind of part along the return's common run."""
+
+    part: Annotated[str, Choice("Part", table="run_parts")] = "pipe"
+    run_pipe: Annotated[str, Choice("Size", table="pipes")] = "pvc_32"
+    run_count: Annotated[int, Quantity("How many", "count", 1, 60, whole=True)] = 1
+    run_length_m: Annotated[float, Quantity("Length", "head", 0.01, 100)] = 1.5
+
+
+@dataclass(frozen=True, slots=True)
+class Outlet:
+    """One return into a display: its own pipe, valve and depth."""
+
+    outlet_pipe: Annotated[str, Choice("Size", table="pipes")] = "pvc_25"
+    outlet_length_m: Annotated[float, Quantity("Length", "head", 0.01, 50)] = 0.6
+    outlet_elbows: Annotated[int, Quantity("Elbows", "count", 0, 20, whole=True)] = 2
+    valve_open_frac: Annotated[float, Quantity("Valve open", "share", 0.1, 1)] = 1.0
+    outlet_depth_cm: Annotated[float, Quantity("Outlet under the water", "length", -40, 80)] = 2.0
+
+
+@dataclass(frozen=True, slots=True)
+class Sump:
+    """The tank below, inside its stand."""
+
+    sump_length_cm: Annotated[float, Quantity("Length inside", "length", 20, 500)] = 80.0
+    sump_width_cm: Annotated[float, Quantity("Width inside", "length", 10, 200)] = 35.0
+    sump_height_cm: Annotated[float, Quantity("Height inside", "length", 10, 120)] = 40.0
+    sump_pane_mm: Annotated[float, Quantity("Pane", "thickness", 3, 30)] = 6.0
+    return_level_cm: Annotated[float, Quantity("Water in the return chamber", "length", 2, 110)] = 20.0
+    intake_cm: Annotated[float, Quantity("Pump needs at least", "length", 0, 60)] = 8.0
+    sump_media: Annotated[str, Choice("Media", table="media")] = "sponge_20"
+    media_fill_frac: Annotated[float, Quantity("Media fill of its chamber", "share", 0, 1)] = 0.7
+    topper_l: Annotated[float, Quantity("Automatic top-up holds", "volume", 0, 2000)] = 0.0
+    stand_cm: Annotated[float, Quantity("Display's base above the sump's", "length", 5, 400)] = 75.0
+    stand_room_cm: Annotated[float, Quantity("Room under the stand", "length", 10, 300)] = 70.0
+    tallest_part_cm: Annotated[float, Quantity("Tallest part to lift out", "length", 0, 150)] = 25.0
+
+
+@dataclass(frozen=True, slots=True)
+class Chamber:
+    """One chamber of the sump, in the order of the flow; the return chamber takes what length is left."""
+
+    chamber_kind: Annotated[
+        Literal["settling", "media", "heater", "trap", "return"],
+        Choice(
+            "Chamber",
+            {
+                "settling": "inlet, settling",
+                "media": "media",
+                "heater": "heater and probe",
+                "trap": "bubble trap",
+                "return": "return",
+            },
+        ),
+    ] = "settling"
+    chamber_cm: Annotated[float, Quantity("Length", "length", 1, 500)] = 20.0
+    baffle_cm: Annotated[float, Quantity("Baffle", "length", 1, 110)] = 25.0
+
+
+@dataclass(frozen=True, slots=True)
 class Heat:
     """The room, the lid and what warms the water."""
 
@@ -124,13 +239,22 @@ class Heat:
         Choice("Lid", {"open": "open", "part": "half covered", "closed": "closed"}),
     ] = "closed"
     base_foam_mm: Annotated[float, Quantity("Foam under the base", "thickness", 0, 100)] = 10.0
+    side_foam_mm: Annotated[float, Quantity("Foam on back or sides", "thickness", 0, 100)] = 0.0
+    foam_frac: Annotated[float, Quantity("Part of the walls behind it", "share", 0, 1)] = 0.0
     against_wall: Annotated[bool, Choice("Back against a wall")] = True
+    heaters_in: Annotated[
+        Literal["tank", "sump"], Choice("Heaters hang in", {"tank": "the tank", "sump": "the sump"})
+    ] = "tank"
+    fan_m_s: Annotated[float, Quantity("A fan would move air at", "pipe_speed", 0, 5)] = 1.5
     light_w: Annotated[float, Quantity("Lamp", "power", 0, 2000)] = 20.0
     light_h: Annotated[float, Quantity("Lamp, hours a day", "hours", 0, 24)] = 8.0
     fitted_heaters: Annotated[int | None, Quantity("Heaters fitted", "count", 1, 12, whole=True)] = None
     fitted_w: Annotated[float | None, Quantity("Each fitted heater", "power", 5, 3000)] = None
     cut_out: Annotated[bool, Choice("Independent cut-out controller")] = False
     price_per_kwh: Annotated[float, Quantity("Electricity, per kWh", "money", 0, 100)] = 0.30
+    mains_v: Annotated[float, Quantity("Mains", "voltage", 12, 480)] = 230.0
+    circuit_a: Annotated[float, Quantity("Circuit's rating", "current", 1, 125)] = 16.0
+    circuit_other_w: Annotated[float, Quantity("Others on the circuit", "power", 0, 20_000)] = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -144,7 +268,31 @@ class Air:
     stones_lph: Annotated[float, Quantity("Air through stones", "flow", 0, 20_000)] = 0.0
     stones_cm: Annotated[float, Quantity("Stones lie under the surface", "length", 0, 200)] = 30.0
     fall_cm: Annotated[float, Quantity("Returning water falls", "length", 0, 200)] = 0.0
+    outlets: Annotated[int, Quantity("Air outlets on one pump", "count", 0, 400, whole=True)] = 0
+    outlet_lph: Annotated[float, Quantity("Each wants", "flow", 1, 2000)] = 60.0
+    outlet_cm: Annotated[float, Quantity("Deepest outlet", "length", 0, 200)] = 30.0
+    air_pump_lph: Annotated[float, Quantity("Air pump gives", "flow", 1, 100_000)] = 300.0
+    air_pump_kpa: Annotated[float, Quantity("At most against", "pressure", 0.5, 100)] = 12.0
     altitude_m: Annotated[float, Quantity("Altitude", "altitude", -400, 5000)] = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Light:
+    """Day and night, and what reptiles need of light."""
+
+    ramp_min: Annotated[float, Quantity("Ramp up and down", "minutes", 0, 240)] = 0.0
+    siesta_h: Annotated[float, Quantity("Break at midday", "hours", 0, 12)] = 0.0
+    basking_c: Annotated[float | None, Quantity("Basking place, measured", "temperature", 0, 70)] = None
+    uvb_fitted: Annotated[bool, Choice("Ultraviolet-B lamp")] = False
+    uvb_near_cm: Annotated[float, Quantity("Maker's nearer distance", "length", 2, 200)] = 20.0
+    uvb_near_uvi: Annotated[float, Quantity("Index there", "uv_index", 0.1, 100)] = 5.0
+    uvb_far_cm: Annotated[float, Quantity("Maker's farther distance", "length", 3, 300)] = 40.0
+    uvb_far_uvi: Annotated[float, Quantity("Index there", "uv_index", 0.01, 100)] = 1.6
+    uvb_wanted_uvi: Annotated[float, Quantity("Index wanted on the back", "uv_index", 0.1, 12)] = 2.0
+    uvb_screen_frac: Annotated[float, Quantity("Lost in a screen", "share", 0, 0.9)] = 0.0
+    uvb_cm: Annotated[float, Quantity("Lamp hangs above the back by", "length", 2, 300)] = 30.0
+    uvb_age_months: Annotated[float, Quantity("Lamp's age", "months", 0, 120)] = 0.0
+    uvb_life_months: Annotated[float, Quantity("Maker says replace after", "months", 1, 120)] = 12.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -210,8 +358,14 @@ class Plan:
     animals: tuple[Group, ...] = ()
     tank: Tank = field(default_factory=Tank)
     filters: tuple[Filter, ...] = ()
+    flow: Flow = field(default_factory=Flow)
+    run: tuple[RunPart, ...] = ()
+    returns: tuple[Outlet, ...] = ()
+    sump: Sump = field(default_factory=Sump)
+    chambers: tuple[Chamber, ...] = ()
     heat: Heat = field(default_factory=Heat)
     air: Air = field(default_factory=Air)
+    light: Light = field(default_factory=Light)
     water: Water = field(default_factory=Water)
     changes: Changes = field(default_factory=Changes)
     version: int = PLAN_VERSION

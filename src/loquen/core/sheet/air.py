@@ -11,6 +11,7 @@ from loquen.core.sheet.judging import at_least
 from loquen.core.sheet.nodes import Verdict, check, figure, step
 
 PLANTED = ("slow", "stems")
+KPA_PER_CM = 0.0980665
 
 
 @figure(
@@ -40,13 +41,11 @@ def decay_oxygen_mg_h(feed_full_g_d: float, oxygen_per_feed: float) -> float:
 
 @figure(
     "Oxygen plants use in the dark",
-    formula="{plant_night_mg_h_m2} × {footprint_m2} × {plant_cover_frac}, planted in the bed ({plants})",
+    formula="{plant_night_mg_h_m2} × {display_m2} × {plant_cover_frac}, planted in the bed ({plants})",
     source="practice",
 )
-def plant_oxygen_mg_h(
-    plant_night_mg_h_m2: float, footprint_m2: float, plant_cover_frac: float, plants: str
-) -> float:
-    return plant_night_mg_h_m2 * footprint_m2 * plant_cover_frac if plants in PLANTED else 0.0
+def plant_oxygen_mg_h(plant_night_mg_h_m2: float, display_m2: float, plant_cover_frac: float, plants: str) -> float:
+    return plant_night_mg_h_m2 * display_m2 * plant_cover_frac if plants in PLANTED else 0.0
 
 
 @figure(
@@ -74,28 +73,28 @@ def saturation_oxygen_mg_l(water_c: float, tank_salinity_ppt: float, altitude_m:
 
 @figure(
     "Exchange through the still surface",
-    formula="{footprint_m2} × {transfer_still_m_h} × 1000",
+    formula="{surface_m2} × {transfer_still_m_h} × 1000",
     source="oxygen_transfer",
 )
-def still_transfer_l_h(footprint_m2: float, transfer_still_m_h: float) -> float:
-    return float(gases.surface_transfer_l_h(footprint_m2, transfer_still_m_h))
+def still_transfer_l_h(surface_m2: float, transfer_still_m_h: float) -> float:
+    return float(gases.surface_transfer_l_h(surface_m2, transfer_still_m_h))
 
 
 @figure(
     "Exchange through the surface",
-    formula="{footprint_m2} × velocity × 1000, {surface_movement}: {transfer_still_m_h} still, "
+    formula="{surface_m2} × velocity × 1000, {surface_movement}: {transfer_still_m_h} still, "
     "{transfer_ripple_m_h} rippled, {transfer_strong_m_h} strongly moved",
     source="oxygen_transfer",
 )
 def surface_transfer_l_h(
-    footprint_m2: float,
+    surface_m2: float,
     surface_movement: str,
     transfer_still_m_h: float,
     transfer_ripple_m_h: float,
     transfer_strong_m_h: float,
 ) -> float:
     velocities = {"still": transfer_still_m_h, "ripple": transfer_ripple_m_h, "strong": transfer_strong_m_h}
-    return float(gases.surface_transfer_l_h(footprint_m2, velocities[surface_movement]))
+    return float(gases.surface_transfer_l_h(surface_m2, velocities[surface_movement]))
 
 
 @figure(
@@ -231,3 +230,47 @@ def outage_result(outage_h: float, floor_oxygen_mg_l: float) -> Sentence:
         floor=Term(floor_oxygen_mg_l, "oxygen", "floor_oxygen_mg_l"),
         hours=of(outage_h, "outage_h"),
     )
+
+
+# The air pump -----------------------------------------------------------------------------------
+
+
+@figure("Air the outlets want", formula="{outlets} × {outlet_lph} × (1 + {air_spare})", source="practice")
+def wanted_air_lph(outlets: int, outlet_lph: float, air_spare: float) -> float:
+    if outlets == 0:
+        raise Impossible("not_needed")
+    return outlets * outlet_lph * (1 + air_spare)
+
+
+@figure(
+    "Pressure they want",
+    formula="({outlet_cm} + {air_head_cm}) × 0.0981; outlets: {outlets}",
+    source="practice",
+)
+def wanted_air_kpa(outlet_cm: float, air_head_cm: float, outlets: int) -> float:
+    if outlets == 0:
+        raise Impossible("not_needed")
+    return (outlet_cm + air_head_cm) * KPA_PER_CM
+
+
+@check("The air pump gives enough", stage="heat", judges="wanted_air_lph", mends=("air.air_pump_lph",))
+def air_enough(wanted_air_lph: float, air_pump_lph: float, outlets: int) -> Verdict:
+    reason = say(
+        "{count} outlets and one in five to spare want {wanted}; the pump gives {given}.",
+        count=Term(outlets, "count"),
+        wanted=of(wanted_air_lph, "wanted_air_lph"),
+        given=Term(air_pump_lph, "flow"),
+    )
+    return at_least(air_pump_lph, wanted_air_lph, "flow", reason)
+
+
+@check(
+    "The air pump reaches down", stage="heat", judges="wanted_air_kpa", mends=("air.outlet_cm", "air.air_pump_kpa")
+)
+def air_reaches(wanted_air_kpa: float, air_pump_kpa: float) -> Verdict:
+    reason = say(
+        "Depth, stone and hose want {wanted}; the pump gives {given} at most.",
+        wanted=of(wanted_air_kpa, "wanted_air_kpa"),
+        given=Term(air_pump_kpa, "pressure"),
+    )
+    return at_least(air_pump_kpa, wanted_air_kpa, "pressure", reason)

@@ -14,12 +14,14 @@ from loquen.core.sheet.nodes import Node, Remedy, Verdict
 
 NUDGE = 0.1
 NUDGE_K = 1.0
+SMALL_STEP = 0.5
 MOST_MOVERS = 5
 SIGNIFICANT = 3
 STEPS = 40
 PROBES = 4
 BAND_PROBES = 12
 CLOSE = 1e-3
+ROW_NAMES = {"filters": "filter", "run": "part", "returns": "return", "chambers": "chamber"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,8 +58,8 @@ def label_of(sheet: Sheet, path: Key) -> str:
     section, *rest = path.split(".")
     if section == "animals":
         return f"{label}: {sheet.value(f'animals.{rest[0]}.animal').common}"
-    if section == "filters" and len(sheet.plan.filters) > 1:
-        return f"{label}, filter {int(rest[0]) + 1}"
+    if section in ROW_NAMES and len(getattr(sheet.plan, section)) > 1:
+        return f"{label}, {ROW_NAMES[section]} {int(rest[0]) + 1}"
     return label
 
 
@@ -80,7 +82,7 @@ def movers(sheet: Sheet, key: Key) -> list[Mover]:
         by = NUDGE_K if entry.kind == "temperature" else value * NUDGE
         if entry.whole:
             by = max(1.0, round(by))
-        if by == 0:
+        if by == 0 or (entry.whole and by > SMALL_STEP * value):
             continue
         moved = number(sheet.changed({path: retyped(entry, value + by)}), key)
         if moved is not None and abs(moved - base) > 1e-9 * max(1.0, abs(base)):

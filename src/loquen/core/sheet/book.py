@@ -3,7 +3,21 @@
 from functools import cache
 
 from loquen.core.model.plan import Plan
-from loquen.core.sheet import air, animals, changes, company, filter, heat, schools, tank, water  # noqa: A004
+from loquen.core.sheet import (
+    air,
+    animals,
+    changes,
+    company,
+    filter,  # noqa: A004
+    flow,
+    heat,
+    heaters,
+    light,
+    schools,
+    sump,
+    tank,
+    water,
+)
 from loquen.core.sheet.engine import Book, Sheet
 from loquen.core.sheet.nodes import collected
 
@@ -11,6 +25,7 @@ STAGES = {
     "animals": "Animals",
     "tank": "Tank",
     "filter": "Filter",
+    "flow": "Flow",
     "heat": "Heat and light",
     "changes": "Changes",
 }
@@ -21,6 +36,7 @@ GLASSES = {
     "oxygen": "Oxygen",
     "flow": "Flow",
     "heat": "Heat",
+    "drain": "Drain-down",
     "buffer": "Buffer",
     "nitrate": "Nitrate",
 }
@@ -29,7 +45,9 @@ GLASSES = {
 @cache
 def system_book() -> Book:
     """All nodes of a single system, wired once."""
-    return Book(collected([animals, tank, filter, heat, air, changes, water, company, schools]))
+    return Book(
+        collected([animals, tank, filter, flow, sump, heat, heaters, air, light, changes, water, company, schools])
+    )
 
 
 def sheet_of(plan: Plan, **asked: float) -> Sheet:

@@ -49,11 +49,11 @@ def gaps_of(weekdays: tuple[str, ...]) -> tuple[float, ...]:
 
 @figure(
     "Plants take",
-    formula="{plants} × {footprint_m2} × {plant_cover_frac} × 1000",
+    formula="{plants} × {display_m2} × {plant_cover_frac} × 1000",
     source="reineck",
 )
-def plants_mg_d(plants: str, footprint_m2: float, plant_cover_frac: float) -> float:
-    return library.plant_covers()[plants].n_g_m2_d * footprint_m2 * plant_cover_frac * 1000
+def plants_mg_d(plants: str, display_m2: float, plant_cover_frac: float) -> float:
+    return library.plant_covers()[plants].n_g_m2_d * display_m2 * plant_cover_frac * 1000
 
 
 @figure("Nitrate made a day", formula="{load_full_mg_d} ÷ {real_volume_l}", source="balance")

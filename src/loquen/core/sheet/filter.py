@@ -1,5 +1,7 @@
 """Filtration: what the filters really move, and the ammonia level at which they keep up."""
 
+from dataclasses import dataclass
+
 import numpy as np
 
 from loquen.core.data import library
@@ -37,15 +39,15 @@ def real_flow_lph(rated_lph: float, filter_type: library.FilterKind, measured_lp
 
 @figure(
     "Media that counts",
-    formula="{media_l}, at most {footprint_m2} × {undergravel_counted_cm} × 10 over an undergravel plate ({filter_type})",
+    formula="{media_l}, at most {display_m2} × {undergravel_counted_cm} × 10 over an undergravel plate ({filter_type})",
     source="practice",
     row="filters",
 )
 def media_counted_l(
-    media_l: float, footprint_m2: float, undergravel_counted_cm: float, filter_type: library.FilterKind
+    media_l: float, display_m2: float, undergravel_counted_cm: float, filter_type: library.FilterKind
 ) -> float:
     if filter_type.key == "undergravel":
-        return min(media_l, footprint_m2 * undergravel_counted_cm * 10)
+        return min(media_l, display_m2 * undergravel_counted_cm * 10)
     return media_l
 
 
@@ -64,9 +66,9 @@ def rated_total_lph(rated_lph: tuple[float, ...]) -> float:
     return sum(rated_lph)
 
 
-@figure("Real flow of all filters", formula="Σ {real_flow_lph}", source="practice")
-def total_flow_lph(real_flow_lph: tuple[float, ...]) -> float:
-    return sum(real_flow_lph)
+@figure("Real flow of filters and return", formula="Σ {real_flow_lph} + {return_lph}", source="practice")
+def total_flow_lph(real_flow_lph: tuple[float, ...], return_lph: float) -> float:
+    return sum(real_flow_lph) + return_lph
 
 
 @figure("Real turnover", formula="{total_flow_lph} ÷ {real_volume_l}", source="definition")
@@ -97,11 +99,11 @@ def turnover_high_per_h(turnover_bands: tuple[library.Turnover, ...], turnover_l
 
 @figure(
     "Mean drift",
-    formula="{total_flow_lph} × 1000 ÷ 3600 ÷ ({water_height_cm} × {inside_width_cm})",
+    formula="{total_flow_lph} ÷ {tank_count} × 1000 ÷ 3600 ÷ ({water_height_cm} × {inside_width_cm})",
     source="definition",
 )
-def drift_cm_s(total_flow_lph: float, water_height_cm: float, inside_width_cm: float) -> float:
-    return total_flow_lph * 1000 / 3600 / (water_height_cm * inside_width_cm)
+def drift_cm_s(total_flow_lph: float, tank_count: int, water_height_cm: float, inside_width_cm: float) -> float:
+    return total_flow_lph / tank_count * 1000 / 3600 / (water_height_cm * inside_width_cm)
 
 
 def sustained_bl_s(kind: Species, settled: float, weak: float, stream: float) -> float:
@@ -128,53 +130,67 @@ def drift_borne_cm_s(
 
 @figure(
     "The tank's own surfaces",
-    formula="({perimeter_cm} × {water_height_cm} ÷ 10000 + {footprint_m2}) × {wetted_share}",
+    formula="({perimeter_cm} × {water_height_cm} ÷ 10000 + {footprint_m2}) × {tank_count} × {wetted_share}",
     source="practice",
 )
-def tank_area_m2(perimeter_cm: float, water_height_cm: float, footprint_m2: float, wetted_share: float) -> float:
-    return (perimeter_cm * water_height_cm / 1e4 + footprint_m2) * wetted_share
-
-
-def removed_mg_d(
-    level: float, flows: tuple[float, ...], areas: tuple[float, ...], tank_area: float, water_c: float
+def tank_area_m2(
+    perimeter_cm: float, water_height_cm: float, footprint_m2: float, tank_count: int, wetted_share: float
 ) -> float:
-    """Ammonia that filters and tank surfaces take together at a level."""
+    return (perimeter_cm * water_height_cm / 1e4 + footprint_m2) * tank_count * wetted_share
+
+
+@dataclass(frozen=True, slots=True)
+class Beds:
+    """Media beds, each by what flows through it and the area at work in it."""
+
+    flows_lph: tuple[float, ...]
+    areas_m2: tuple[float, ...]
+
+    @property
+    def label(self) -> str:
+        pairs = zip(self.flows_lph, self.areas_m2, strict=True)
+        return "; ".join(f"{area:.2f} m² at {flow:.0f} L/h" for flow, area in pairs if area > 0)
+
+
+def removed_mg_d(level: float, beds: Beds, tank_area: float, water_c: float) -> float:
+    """Ammonia that media beds and tank surfaces take together at a level."""
     surfaces = float(nitrogen.nitrification_rate_g_m2_d(level, water_c)) * tank_area * 1000
-    if not areas:
-        return surfaces
-    return surfaces + float(
-        nitrogen.ammonia_removal_mg_d(level, np.asarray(flows), np.asarray(areas), water_c).sum()
-    )
+    flows, areas = np.asarray(beds.flows_lph), np.asarray(beds.areas_m2)
+    return surfaces + float(nitrogen.ammonia_removal_mg_d(level, flows, areas, water_c).sum())
+
+
+@step()
+def beds(
+    real_flow_lph: tuple[float, ...],
+    media_area_m2: tuple[float, ...],
+    return_lph: float,
+    sump_media_m2: float,
+) -> Beds:
+    """Every bed of media with what flows through it: the filters', and the sump's."""
+    return Beds((*real_flow_lph, return_lph), (*media_area_m2, sump_media_m2))
 
 
 @figure(
     "Most the media can turn over",
-    formula="0.60 × 1.08^({water_c} − 25) × (Σ {media_area_m2} + {tank_area_m2}) × 1000, flow {real_flow_lph}",
+    formula="0.60 × 1.08^({water_c} − 25) × (Σ area of {beds} + {tank_area_m2}) × 1000",
     source="monod",
 )
-def capacity_mg_d(
-    water_c: float, media_area_m2: tuple[float, ...], tank_area_m2: float, real_flow_lph: tuple[float, ...]
-) -> float:
-    working = sum(area for area, flow in zip(media_area_m2, real_flow_lph, strict=True) if flow > 0)
+def capacity_mg_d(water_c: float, beds: Beds, tank_area_m2: float) -> float:
+    working = sum(area for area, flow in zip(beds.areas_m2, beds.flows_lph, strict=True) if flow > 0)
     return float(nitrogen.full_rate_g_m2_d(water_c)) * (working + tank_area_m2) * 1000
 
 
 @figure(
     "Ammonia at full load",
-    formula="level N at which Σ 24·Q·N·(1 − e^(−1000·k·A ÷ 24·Q)) over {real_flow_lph} and {media_area_m2}, "
+    formula="level N at which Σ 24·Q·N·(1 − e^(−1000·k·A ÷ 24·Q)) over {beds}, "
     "plus {tank_area_m2} of surface, takes {load_full_mg_d} at {water_c}; at most {capacity_mg_d}",
     source="monod",
 )
 def settled_ammonia_mg_l(
-    load_full_mg_d: float,
-    capacity_mg_d: float,
-    real_flow_lph: tuple[float, ...],
-    media_area_m2: tuple[float, ...],
-    tank_area_m2: float,
-    water_c: float,
+    load_full_mg_d: float, capacity_mg_d: float, beds: Beds, tank_area_m2: float, water_c: float
 ) -> float:
     def excess(level: float) -> float:
-        return removed_mg_d(level, real_flow_lph, media_area_m2, tank_area_m2, water_c) - load_full_mg_d
+        return removed_mg_d(level, beds, tank_area_m2, water_c) - load_full_mg_d
 
     if load_full_mg_d == 0:
         return 0.0
@@ -222,17 +238,11 @@ def allowed_ammonia_mg_l(ammonia_limit_mg_l: float, unionised_limit_mg_l: float,
 
 @figure(
     "Waste the media take at that level",
-    formula="Σ over {real_flow_lph}, {media_area_m2} and {tank_area_m2} at {allowed_ammonia_mg_l}, {water_c}",
+    formula="Σ over {beds} and {tank_area_m2} at {allowed_ammonia_mg_l}, {water_c}",
     source="monod",
 )
-def media_allow_mg_d(
-    allowed_ammonia_mg_l: float,
-    real_flow_lph: tuple[float, ...],
-    media_area_m2: tuple[float, ...],
-    tank_area_m2: float,
-    water_c: float,
-) -> float:
-    return removed_mg_d(allowed_ammonia_mg_l, real_flow_lph, media_area_m2, tank_area_m2, water_c)
+def media_allow_mg_d(allowed_ammonia_mg_l: float, beds: Beds, tank_area_m2: float, water_c: float) -> float:
+    return removed_mg_d(allowed_ammonia_mg_l, beds, tank_area_m2, water_c)
 
 
 @check(

@@ -1,17 +1,9 @@
-"""Heat: what the tank loses, the heaters it needs, and what happens when one fails."""
+"""Heat: what the tank loses, and what pumps and lamps give it."""
 
-from loquen.core.data import library
-from loquen.core.errors import Impossible
-from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import heat
-from loquen.core.sheet.judging import at_least, at_most
-from loquen.core.sheet.nodes import Gauge, Verdict, check, figure, step
-from loquen.core.sheet.roots import root
+from loquen.core.sheet.nodes import figure
 
-HOTTEST_C, COLDEST_C = 45.0, 0.0
-DAYS_IN_MONTH = (31, 28.25, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31)
 LID_COVER = {"open": 0.0, "part": 0.5, "closed": 1.0}
-ELECTRICITY = "Drip loops on every cable and a residual-current device on the circuit; a licensed electrician and the local code decide."
 
 
 @figure(
@@ -40,11 +32,18 @@ def wall_m2(perimeter_cm: float, water_height_cm: float, inside_length_cm: float
 
 @figure(
     "A wall passes",
-    formula="1 ÷ (1 ÷ {outside_film_w_m2k} + {pane_mm} ÷ 1000 ÷ conductivity of {pane_material} + 1 ÷ 300)",
+    formula="1 ÷ (1 ÷ {outside_film_w_m2k} + {pane_mm} ÷ 1000 ÷ conductivity of {pane_material} + 1 ÷ 300), "
+    "{foam_frac} of the wall behind {side_foam_mm} of foam",
     source="film",
 )
-def wall_w_m2k(pane_mm: float, pane_material: str, outside_film_w_m2k: float) -> float:
-    return float(heat.layered_u_w_m2k([(pane_mm, pane_material)], outside_film_w_m2k))
+def wall_w_m2k(
+    pane_mm: float, pane_material: str, outside_film_w_m2k: float, foam_frac: float, side_foam_mm: float
+) -> float:
+    bare = float(heat.layered_u_w_m2k([(pane_mm, pane_material)], outside_film_w_m2k))
+    if foam_frac == 0 or side_foam_mm == 0:
+        return bare
+    layers = [(pane_mm, pane_material), (side_foam_mm, "polystyrene")]
+    return bare * (1 - foam_frac) + float(heat.layered_u_w_m2k(layers, outside_film_w_m2k)) * foam_frac
 
 
 @figure(
@@ -59,8 +58,8 @@ def base_w_m2k(base_film_w_m2k: float, pane_mm: float, pane_material: str, base_
 
 @figure(
     "Walls, base and surface lose",
-    formula="{wall_w_m2k} × {wall_m2} + {base_w_m2k} × {footprint_m2} + ({surface_open_w_m2k} × (1 − {cover_frac}) "
-    "+ {surface_covered_w_m2k} × {cover_frac}) × {footprint_m2}",
+    formula="({wall_w_m2k} × {wall_m2} + {base_w_m2k} × {footprint_m2}) × {tank_count} + {sump_w_k} + "
+    "({surface_open_w_m2k} × (1 − {cover_frac}) + {surface_covered_w_m2k} × {cover_frac}) × {surface_m2}",
     source="film",
 )
 def walls_w_k(
@@ -68,12 +67,15 @@ def walls_w_k(
     wall_m2: float,
     base_w_m2k: float,
     footprint_m2: float,
+    tank_count: int,
+    sump_w_k: float,
     surface_open_w_m2k: float,
     surface_covered_w_m2k: float,
     cover_frac: float,
+    surface_m2: float,
 ) -> float:
     surface = surface_open_w_m2k * (1 - cover_frac) + surface_covered_w_m2k * cover_frac
-    return wall_w_m2k * wall_m2 + (base_w_m2k + surface) * footprint_m2
+    return (wall_w_m2k * wall_m2 + base_w_m2k * footprint_m2) * tank_count + sump_w_k + surface * surface_m2
 
 
 def evaporation_w(surface_m2: float, water_c: float, room_c: float, humidity: float, cover: float) -> float:
@@ -83,26 +85,26 @@ def evaporation_w(surface_m2: float, water_c: float, room_c: float, humidity: fl
 
 @figure(
     "Evaporation in the mean room",
-    formula="86400 × F × {footprint_m2} × (p({water_c}) − {humidity_frac} × p({room_mean_c})) × 0.089 ÷ Y, "
+    formula="86400 × F × {surface_m2} × (p({water_c}) − {humidity_frac} × p({room_mean_c})) × 0.089 ÷ Y, "
     "F from cover {cover_frac}",
     source="ashrae_pools",
 )
 def evaporation_l_d(
-    footprint_m2: float, water_c: float, room_mean_c: float, humidity_frac: float, cover_frac: float
+    surface_m2: float, water_c: float, room_mean_c: float, humidity_frac: float, cover_frac: float
 ) -> float:
     room = max(room_mean_c, 0.0)
-    return float(heat.evaporation_l_d(footprint_m2, water_c, room, humidity_frac, cover_frac))
+    return float(heat.evaporation_l_d(surface_m2, water_c, room, humidity_frac, cover_frac))
 
 
 @figure(
     "Evaporation takes on the coldest night",
-    formula="litres evaporated at {water_c} in {room_cold_c}, {humidity_frac}, {footprint_m2}, {cover_frac} × Y ÷ 86400",
+    formula="litres evaporated at {water_c} in {room_cold_c}, {humidity_frac}, {surface_m2}, {cover_frac} × Y ÷ 86400",
     source="ashrae_pools",
 )
 def evaporation_cold_w(
-    water_c: float, room_cold_c: float, humidity_frac: float, footprint_m2: float, cover_frac: float
+    water_c: float, room_cold_c: float, humidity_frac: float, surface_m2: float, cover_frac: float
 ) -> float:
-    return evaporation_w(footprint_m2, water_c, room_cold_c, humidity_frac, cover_frac)
+    return evaporation_w(surface_m2, water_c, room_cold_c, humidity_frac, cover_frac)
 
 
 @figure(
@@ -123,9 +125,14 @@ def change_heat_w(change_l_wk: float, water_heat_j_l_k: float, water_c: float, s
     return max(0.0, change_l_wk / 7 * water_heat_j_l_k * (water_c - source_c) / 86_400)
 
 
-@figure("Pumps give by night", formula="Σ {filter_w} × {pump_heat_share}", source="practice")
-def equipment_low_w(filter_w: tuple[float, ...], pump_heat_share: float) -> float:
-    return sum(filter_w) * pump_heat_share
+@figure("Pumps take", formula="Σ {filter_w} + {return_w}", source="definition")
+def pumps_w(filter_w: tuple[float, ...], return_w: float) -> float:
+    return sum(filter_w) + return_w
+
+
+@figure("Pumps give by night", formula="{pumps_w} × {pump_heat_share}", source="practice")
+def equipment_low_w(pumps_w: float, pump_heat_share: float) -> float:
+    return pumps_w * pump_heat_share
 
 
 @figure(
@@ -135,355 +142,3 @@ def equipment_low_w(filter_w: tuple[float, ...], pump_heat_share: float) -> floa
 )
 def equipment_high_w(equipment_low_w: float, light_w: float, light_heat_share: float) -> float:
     return equipment_low_w + light_w * light_heat_share
-
-
-@figure(
-    "Heat needed",
-    formula="({loss_cold_w} + {change_heat_w} − {equipment_low_w}) × {heater_margin}, not below 0; heated: {heated}",
-    source="balance",
-)
-def heater_need_w(
-    loss_cold_w: float, change_heat_w: float, equipment_low_w: float, heater_margin: float, heated: bool
-) -> float:
-    if not heated:
-        raise Impossible("not_heated")
-    return max(0.0, (loss_cold_w + change_heat_w - equipment_low_w) * heater_margin)
-
-
-@figure("Rule of practice, a watt a litre", formula="{real_volume_l} × {watt_per_litre}", source="practice")
-def rule_of_practice_w(real_volume_l: float, watt_per_litre: float) -> float:
-    return real_volume_l * watt_per_litre
-
-
-@figure(
-    "Heaters",
-    formula="{fitted_heaters} as fitted, else 2, or 3 above {three_heaters_above_l} of {real_volume_l}",
-    source="practice",
-    kind="count",
-)
-def heater_count(fitted_heaters: int | None, three_heaters_above_l: float, real_volume_l: float) -> float:
-    if fitted_heaters is not None:
-        return fitted_heaters
-    return 3 if real_volume_l > three_heaters_above_l else 2
-
-
-@figure(
-    "Each heater",
-    formula="{fitted_w} as fitted, else {heater_need_w} ÷ {heater_count} up to the next size sold",
-    source="practice",
-)
-def heater_each_w(fitted_w: float | None, heater_need_w: float, heater_count: float) -> float:
-    if fitted_w is not None:
-        return fitted_w
-    for stock in library.stock_heaters_w():
-        if stock >= heater_need_w / heater_count:
-            return stock
-    raise Impossible("no_stock_heater", needed=heater_need_w / heater_count)
-
-
-def settle_c(
-    power_w: float, walls_w_k: float, surface_m2: float, room_c: float, humidity: float, cover: float
-) -> float:
-    """Temperature at which walls and evaporation lose what is put in, within 0 to 45 °C."""
-
-    def excess(water_c: float) -> float:
-        lost = walls_w_k * (water_c - room_c) + evaporation_w(surface_m2, water_c, room_c, humidity, cover)
-        return lost - power_w
-
-    if excess(HOTTEST_C) < 0:
-        return HOTTEST_C
-    return COLDEST_C if excess(COLDEST_C) > 0 else root(excess, COLDEST_C, HOTTEST_C)
-
-
-@figure(
-    "With one heater dead, on the coldest night",
-    formula="T at which {walls_w_k} × (T − {room_cold_c}) + evaporation(T) = ({heater_count} − 1) × {heater_each_w} "
-    "+ {equipment_low_w}; surface {footprint_m2}, {humidity_frac}, cover {cover_frac}; not above {water_c}",
-    source="balance",
-)
-def one_dead_c(
-    walls_w_k: float,
-    room_cold_c: float,
-    heater_count: float,
-    heater_each_w: float,
-    equipment_low_w: float,
-    footprint_m2: float,
-    humidity_frac: float,
-    cover_frac: float,
-    water_c: float,
-) -> float:
-    power = (heater_count - 1) * heater_each_w + equipment_low_w
-    return min(water_c, settle_c(power, walls_w_k, footprint_m2, room_cold_c, humidity_frac, cover_frac))
-
-
-@figure(
-    "With one heater stuck on, on the hottest day",
-    formula="T at which {walls_w_k} × (T − {room_warm_c}) + evaporation(T) = {heater_each_w} + {equipment_high_w}; "
-    "surface {footprint_m2}, {humidity_frac}, cover {cover_frac}; 45 °C at most",
-    source="balance",
-)
-def stuck_on_c(
-    walls_w_k: float,
-    room_warm_c: float,
-    heater_each_w: float,
-    equipment_high_w: float,
-    footprint_m2: float,
-    humidity_frac: float,
-    cover_frac: float,
-) -> float:
-    power = heater_each_w + equipment_high_w
-    return settle_c(power, walls_w_k, footprint_m2, room_warm_c, humidity_frac, cover_frac)
-
-
-@figure(
-    "With no heater on, on the hottest day",
-    formula="T at which {walls_w_k} × (T − {room_warm_c}) + evaporation(T) = {equipment_high_w}; "
-    "surface {footprint_m2}, {humidity_frac}, cover {cover_frac}",
-    source="balance",
-)
-def summer_c(
-    walls_w_k: float,
-    room_warm_c: float,
-    equipment_high_w: float,
-    footprint_m2: float,
-    humidity_frac: float,
-    cover_frac: float,
-) -> float:
-    return settle_c(equipment_high_w, walls_w_k, footprint_m2, room_warm_c, humidity_frac, cover_frac)
-
-
-@figure(
-    "With no heater, on the coldest night",
-    formula="T at which {walls_w_k} × (T − {room_cold_c}) + evaporation(T) = {equipment_low_w}; "
-    "surface {footprint_m2}, {humidity_frac}, cover {cover_frac}",
-    source="balance",
-)
-def winter_c(
-    walls_w_k: float,
-    room_cold_c: float,
-    equipment_low_w: float,
-    footprint_m2: float,
-    humidity_frac: float,
-    cover_frac: float,
-) -> float:
-    return settle_c(equipment_low_w, walls_w_k, footprint_m2, room_cold_c, humidity_frac, cover_frac)
-
-
-@figure(
-    "Chiller for the hottest day",
-    formula="({equipment_high_w} − {walls_w_k} × ({animals_high_c} − {room_warm_c}) − evaporation at {animals_high_c}, "
-    "{footprint_m2}, {humidity_frac}, {cover_frac}) × {chiller_margin}, not below 0",
-    source="balance",
-)
-def chiller_w(
-    equipment_high_w: float,
-    walls_w_k: float,
-    animals_high_c: float,
-    room_warm_c: float,
-    footprint_m2: float,
-    humidity_frac: float,
-    cover_frac: float,
-    chiller_margin: float,
-) -> float:
-    evaporation = evaporation_w(footprint_m2, animals_high_c, room_warm_c, humidity_frac, cover_frac)
-    loss = walls_w_k * (animals_high_c - room_warm_c) + evaporation
-    return max(0.0, (equipment_high_w - loss) * chiller_margin)
-
-
-@figure(
-    "Heating energy a year",
-    formula="Σ over months of ({walls_w_k} × ({water_c} − room) + evaporation + {change_heat_w} − pumps and lamp) × hours ÷ 1000; "
-    "room {room_months_c} or {room_mean_c}, {humidity_frac}, {footprint_m2}, {cover_frac}, {equipment_low_w}, "
-    "{equipment_high_w} for {light_h}; heated: {heated}",
-    source="balance",
-)
-def heating_kwh(
-    walls_w_k: float,
-    water_c: float,
-    change_heat_w: float,
-    room_months_c: tuple[float, ...] | None,
-    room_mean_c: float,
-    humidity_frac: float,
-    footprint_m2: float,
-    cover_frac: float,
-    equipment_low_w: float,
-    equipment_high_w: float,
-    light_h: float,
-    heated: bool,
-) -> float:
-    if not heated:
-        return 0.0
-    given = equipment_low_w + (equipment_high_w - equipment_low_w) * light_h / 24
-    total = 0.0
-    for days, room in zip(DAYS_IN_MONTH, room_months_c or (room_mean_c,) * 12, strict=True):
-        evaporation = evaporation_w(footprint_m2, water_c, room, humidity_frac, cover_frac)
-        total += max(0.0, walls_w_k * (water_c - room) + evaporation + change_heat_w - given) * days
-    return total * 24 / 1000
-
-
-@figure(
-    "Pumps and lamp a year",
-    formula="(Σ {filter_w} × 24 + {light_w} × {light_h}) × 365.25 ÷ 1000",
-    source="balance",
-)
-def equipment_kwh(filter_w: tuple[float, ...], light_w: float, light_h: float) -> float:
-    return (sum(filter_w) * 24 + light_w * light_h) * 365.25 / 1000
-
-
-@figure("Electricity a year", formula="({heating_kwh} + {equipment_kwh}) × {price_per_kwh}", source="balance")
-def electricity_money(heating_kwh: float, equipment_kwh: float, price_per_kwh: float) -> float:
-    return (heating_kwh + equipment_kwh) * price_per_kwh
-
-
-def unused_when(state: bool) -> None:
-    """Raise Impossible "not_needed" for a check that this kind of tank does not have."""
-    if state:
-        raise Impossible("not_needed")
-
-
-@check(
-    "All heaters hold the coldest night",
-    stage="heat",
-    glass="heat",
-    judges="heater_need_w",
-    mends=("heat.fitted_w", "heat.base_foam_mm", "heat.target_c"),
-    caution=ELECTRICITY,
-)
-def heaters_hold(
-    heated: bool,
-    heater_count: float,
-    heater_each_w: float,
-    equipment_low_w: float,
-    loss_cold_w: float,
-    change_heat_w: float,
-    room_cold_c: float,
-) -> Verdict:
-    unused_when(not heated)
-    put_in = heater_count * heater_each_w + equipment_low_w
-    lost = loss_cold_w + change_heat_w
-    reason = say(
-        "At {room} in the room it loses {lost}, change water included; {count} × {each} and the pumps put in {power}.",
-        room=Term(room_cold_c, "temperature"),
-        lost=Term(lost, "power", "loss_cold_w"),
-        count=Term(heater_count, "count", "heater_count"),
-        each=of(heater_each_w, "heater_each_w"),
-        power=Term(put_in, "power"),
-    )
-    return at_least(put_in, lost, "power", reason)
-
-
-@check("One heater dead", stage="heat", glass="heat", judges="one_dead_c", mends=("heat.fitted_w",))
-def dead_heater_held(
-    heated: bool, one_dead_c: float, animals_low_c: float, target_c: float, heater_count: float
-) -> Verdict:
-    unused_when(not heated)
-    reason = say(
-        "With one of {count} dead the coldest night ends at {settles}; these animals bear {low}.",
-        count=Term(heater_count, "count", "heater_count"),
-        settles=of(one_dead_c, "one_dead_c"),
-        low=of(animals_low_c, "animals_low_c"),
-    )
-    return temperature_at_least(one_dead_c, animals_low_c, reason)
-
-
-def temperature_at_least(value_c: float, low_c: float, reason: Sentence) -> Verdict:
-    verdict = at_least(value_c, low_c, "temperature_difference", reason, scale=5)
-    return Verdict(
-        verdict.state, verdict.margin, verdict.headline, reason, Gauge(value_c, 40, "temperature", low=low_c)
-    )
-
-
-def temperature_at_most(value_c: float, high_c: float, reason: Sentence) -> Verdict:
-    verdict = at_most(value_c, high_c, "temperature_difference", reason, scale=5)
-    return Verdict(
-        verdict.state,
-        verdict.margin,
-        verdict.headline,
-        reason,
-        Gauge(value_c, 45, "temperature", high=high_c),
-    )
-
-
-@check(
-    "One heater stuck on",
-    stage="heat",
-    glass="heat",
-    judges="stuck_on_c",
-    mends=("heat.cut_out", "heat.fitted_w"),
-)
-def stuck_heater_borne(
-    heated: bool, stuck_on_c: float, animals_high_c: float, room_warm_c: float, cut_out: bool
-) -> Verdict:
-    unused_when(not heated)
-    terms = {
-        "settles": of(stuck_on_c, "stuck_on_c"),
-        "high": of(animals_high_c, "animals_high_c"),
-        "room": Term(room_warm_c, "temperature"),
-    }
-    if cut_out:
-        reason = say(
-            "Stuck on in a room of {room} it would reach {settles}; the independent cut-out stops it before {high}. "
-            "Test the cut-out every few months.",
-            **terms,
-        )
-        return Verdict("holds", 1.0, say("held by the cut-out"), reason)
-    reason = say(
-        "Stuck on in a room of {room} one heater takes the water to {settles}; these animals bear {high}. "
-        "An independent cut-out controller is required where no size of heater passes.",
-        **terms,
-    )
-    return temperature_at_most(stuck_on_c, animals_high_c, reason)
-
-
-@check("The hottest day", stage="heat", glass="heat", judges="summer_c", mends=("heat.lid", "heat.room_warm_c"))
-def summer_borne(summer_c: float, animals_high_c: float, chiller_w: float, room_warm_c: float) -> Verdict:
-    terms = {
-        "settles": of(summer_c, "summer_c"),
-        "room": Term(room_warm_c, "temperature"),
-        "high": of(animals_high_c, "animals_high_c"),
-        "chiller": of(chiller_w, "chiller_w"),
-    }
-    text = "In a room of {room} the water settles at {settles} with no heater on; these animals bear {high}."
-    if chiller_w > 0:
-        text += " A chiller of {chiller}, or air over the surface, would hold it."
-    return temperature_at_most(summer_c, animals_high_c, say(text, **terms))
-
-
-@check(
-    "The coldest night without a heater",
-    stage="heat",
-    glass="heat",
-    judges="winter_c",
-    mends=("heat.room_cold_c",),
-)
-def winter_borne(heated: bool, winter_c: float, animals_low_c: float, room_cold_c: float) -> Verdict:
-    unused_when(heated)
-    reason = say(
-        "In a room of {room} the water settles at {settles}; these animals bear {low}.",
-        room=Term(room_cold_c, "temperature"),
-        settles=of(winter_c, "winter_c"),
-        low=of(animals_low_c, "animals_low_c"),
-    )
-    return temperature_at_least(winter_c, animals_low_c, reason)
-
-
-@step()
-def heat_result(
-    heated: bool,
-    heater_need_w: float,
-    heater_count: float,
-    heater_each_w: float,
-    rule_of_practice_w: float,
-    room_cold_c: float,
-    heating_kwh: float,
-) -> Sentence:
-    return say(
-        "The coldest night, {room}, asks for {need}: {count} heaters of {each}. A watt a litre would say {rule}; "
-        "walls, lid and room decide, not litres. Heating takes {energy} a year.",
-        room=Term(room_cold_c, "temperature"),
-        need=of(heater_need_w, "heater_need_w"),
-        count=Term(heater_count, "count", "heater_count"),
-        each=of(heater_each_w, "heater_each_w"),
-        rule=of(rule_of_practice_w, "rule_of_practice_w"),
-        energy=of(heating_kwh, "heating_kwh"),
-    )

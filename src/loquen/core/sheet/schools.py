@@ -224,7 +224,7 @@ def schools(
     wanted_high_l: float,
     wanted_length_cm: float,
     wanted_surface_cm2: float,
-    footprint_m2: float,
+    display_m2: float,
     balance_frac: float,
     in_balance: Verdict,
     litres_enough: Verdict,
@@ -234,7 +234,7 @@ def schools(
     crowd_high_g_per_100l: float,
 ) -> tuple[School, ...]:
     """All six, the one that binds marked; what does not apply to these animals says so."""
-    surface = wanted_surface_cm2 / (footprint_m2 * 1e4)
+    surface = wanted_surface_cm2 / (display_m2 * 1e4)
     length = wanted_length_cm / inside_length_cm
     volume = (wanted_low_l + wanted_high_l) / 2 / real_volume_l
     crowded = crowd_g_100l > 0

@@ -73,6 +73,11 @@ def footprint_m2(
     return areas[shape]() / 1e4
 
 
+@figure("Footprint of all tanks", formula="{footprint_m2} × {tank_count}", source="definition")
+def display_m2(footprint_m2: float, tank_count: int) -> float:
+    return footprint_m2 * tank_count
+
+
 @figure(
     "Wall around the water",
     formula="{shape}: perimeter from {inside_length_cm} and {inside_width_cm}, bow {bow_cm}",
@@ -122,12 +127,12 @@ def bed_volume_l(footprint_m2: float, bed_depth_cm: float) -> float:
 
 @figure(
     "Bags of bed",
-    formula="{bed_volume_l} × (1 + {bed_settling}) ÷ {bag_l}, rounded up",
+    formula="{bed_volume_l} × {tank_count} × (1 + {bed_settling}) ÷ {bag_l}, rounded up",
     source="practice",
     kind="count",
 )
-def bed_bags(bed_volume_l: float, bed_settling: float, bag_l: float) -> float:
-    return math.ceil(bed_volume_l * (1 + bed_settling) / bag_l - 1e-9)
+def bed_bags(bed_volume_l: float, tank_count: int, bed_settling: float, bag_l: float) -> float:
+    return math.ceil(bed_volume_l * tank_count * (1 + bed_settling) / bag_l - 1e-9)
 
 
 @figure("Share of the bed that is solid", formula="from the library: {bed_material}", source="densities")
@@ -152,7 +157,8 @@ def held_outside_l(holds_l: tuple[float, ...]) -> float:
 
 @figure(
     "Real water",
-    formula="{filled_volume_l} − {bed_displaced_l} − {rock_displaced_l} − {wood_l} + {held_outside_l}",
+    formula="({filled_volume_l} − {bed_displaced_l} − {rock_displaced_l} − {wood_l}) × {tank_count} "
+    "+ {held_outside_l} + {sump_running_l} + {pipes_l}",
     source="balance",
 )
 def real_volume_l(
@@ -160,9 +166,13 @@ def real_volume_l(
     bed_displaced_l: float,
     rock_displaced_l: float,
     wood_l: float,
+    tank_count: int,
     held_outside_l: float,
+    sump_running_l: float,
+    pipes_l: float,
 ) -> float:
-    return filled_volume_l - bed_displaced_l - rock_displaced_l - wood_l + held_outside_l
+    display = filled_volume_l - bed_displaced_l - rock_displaced_l - wood_l
+    return display * tank_count + held_outside_l + sump_running_l + pipes_l
 
 
 @step()

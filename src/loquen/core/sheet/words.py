@@ -48,6 +48,12 @@ CASES: dict[str, tuple[State, str]] = {
     "kh_not_used": ("holds", "It is not used: plants give back what the filter takes."),
     "not_treated": ("unknown", "The change water is not treated."),
     "no_disinfectant": ("unknown", "No disinfectant in the change water."),
+    "no_return": ("short", "There is a sump, but no return brings its water back."),
+    "no_trap": ("unknown", "There is no bubble trap in this sump."),
+    "nothing_evaporates": ("holds", "Nothing evaporates."),
+    "not_in_two_days": ("holds", "Not within two days."),
+    "no_basking": ("unknown", "No animal aboard basks."),
+    "uvb_points": ("short", "The maker's farther point must lie farther off, with less of it."),
     "nothing_taken": ("short", "Nothing takes the waste: no working media, or change water at the limit."),
 }
 KINDS = {"load": "nitrogen_load", "most": "nitrogen_load", "needed": "ratio", "limit": "ratio"}

@@ -21,6 +21,7 @@ from loquen.core.physics.hydraulics.pipes import (
 from loquen.core.physics.hydraulics.pumps import (
     Loss,
     PumpCurve,
+    branch_flow_lph,
     operating_flow_lph,
     pump_head_m,
     pump_of,
@@ -30,6 +31,7 @@ from loquen.core.physics.hydraulics.pumps import (
 __all__ = [
     "Loss",
     "PumpCurve",
+    "branch_flow_lph",
     "emitter_flow_lph",
     "fitting_loss_m",
     "operating_flow_lph",

@@ -1,6 +1,7 @@
 """Losses in pipes, fittings and valves."""
 
 import math
+from functools import lru_cache
 
 import numpy as np
 
@@ -27,6 +28,12 @@ def viscosity_m2_s(temp_c: Number) -> Number:
     tau = (temp_c + 273.15) / 300
     dynamic = 280.68 * tau**-1.9 + 511.45 * tau**-7.7 + 61.131 * tau**-19.6 + 0.45903 * tau**-40
     return dynamic * 1e-6 / density_kg_m3(0.0, temp_c)
+
+
+@lru_cache(maxsize=64)
+def usual_viscosity(temp_c: float) -> float:
+    """The viscosity at one temperature, kept: a run of pipe asks for the same one many times."""
+    return float(viscosity_m2_s(temp_c))
 
 
 def velocity_m_s(flow_lph: Number, bore_mm: Number) -> Number:
@@ -77,7 +84,8 @@ def pipe_loss_m(
     within("length_m", length_m, 0, 1000, "m")
     within("roughness_mm", roughness_mm, 0, 5, "mm")
     speed = velocity_m_s(flow_lph, bore_mm)
-    reynolds = speed * bore_mm / 1000 / viscosity_m2_s(temp_c)
+    viscosity = usual_viscosity(temp_c) if type(temp_c) is float else viscosity_m2_s(temp_c)
+    reynolds = speed * bore_mm / 1000 / viscosity
     rough = roughness_mm / bore_mm
     if np.ndim(reynolds) or np.ndim(rough):
         friction = np.vectorize(friction_of, otypes=[float])(reynolds, rough)

@@ -89,6 +89,17 @@ def operating_flow_lph(pump: PumpCurve, static_head_m: float, system_loss: Loss)
     return float(brentq(spare, 0.0, most, xtol=1e-6, rtol=1e-10))
 
 
+def branch_flow_lph(head_m: float, static_m: float, loss: Loss, most_lph: float) -> float:
+    """What one return passes when a head stands before it: 0 when it is not reached, `most_lph` at most."""
+    if head_m <= static_m:
+        return 0.0
+    if static_m + loss(most_lph) <= head_m:
+        return most_lph
+    from scipy.optimize import brentq
+
+    return float(brentq(lambda flow: static_m + loss(flow) - head_m, 0.0, most_lph, xtol=1e-6, rtol=1e-8))
+
+
 def split_flow_lph(
     pump: PumpCurve, common_loss: Loss, static_heads_m: Sequence[float], branch_losses: Sequence[Loss]
 ) -> tuple[float, ...]:
@@ -111,16 +122,10 @@ def split_flow_lph(
         raise Impossible("no_flow", static=lowest, shutoff=head(0.0))
     from scipy.optimize import brentq
 
-    def branch(at: float, static: float, loss: Loss) -> float:
-        if at <= static:
-            return 0.0
-        if static + loss(most) <= at:
-            return most
-        return float(brentq(lambda flow: static + loss(flow) - at, 0.0, most, xtol=1e-7, rtol=1e-10))
-
     def branches(total: float) -> tuple[float, ...]:
         at = head(total) - common_loss(total)
-        return tuple(branch(at, z, loss) for z, loss in zip(static_heads_m, branch_losses, strict=True))
+        pairs = zip(static_heads_m, branch_losses, strict=True)
+        return tuple(branch_flow_lph(at, static, loss, most) for static, loss in pairs)
 
     total = float(brentq(lambda flow: sum(branches(flow)) - flow, 0.0, most, xtol=1e-6, rtol=1e-10))
     return branches(total)

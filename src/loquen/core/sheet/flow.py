@@ -1,0 +1,520 @@
+"""The way out and back: the overflow, its drains, the return's run, the pump and what it really moves."""
+
+from dataclasses import dataclass
+
+from loquen.core.data import library
+from loquen.core.errors import Impossible
+from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.physics import hydraulics
+from loquen.core.physics.hydraulics import Loss, PumpCurve
+from loquen.core.sheet.judging import at_least, at_most, caution
+from loquen.core.sheet.nodes import Verdict, check, figure, step
+
+CURVE_POINTS = 16
+
+
+@step()
+def sumped(way: str) -> bool:
+    """Whether there is a sump at all."""
+    return way != "none"
+
+
+def need_sump(sumped: bool) -> None:
+    """Raise Impossible "not_needed" where a figure has no meaning without a sump."""
+    if not sumped:
+        raise Impossible("not_needed")
+
+
+# The return's run -------------------------------------------------------------------------------
+
+
+@step()
+def pump(
+    pump_by: str,
+    shutoff_head_m: float,
+    pump_max_lph: float,
+    curve_lph: tuple[float, ...] | None,
+    curve_head_m: tuple[float, ...] | None,
+) -> PumpCurve:
+    if pump_by == "points" and curve_lph and curve_head_m:
+        return tuple(zip(curve_lph, curve_head_m, strict=True))
+    return (shutoff_head_m, pump_max_lph)
+
+
+@dataclass(frozen=True, slots=True)
+class PipeLoss:
+    """Head (m) that straight pipe and fittings of one bore take at a flow (L/h)."""
+
+    bore_mm: float
+    length_m: float
+    k: float
+    temp_c: float
+
+    def __call__(self, flow_lph: float) -> float:
+        lost = 0.0
+        if self.length_m > 0:
+            lost += float(hydraulics.pipe_loss_m(flow_lph, self.bore_mm, self.length_m, self.temp_c))
+        return lost + float(hydraulics.fitting_loss_m(flow_lph, self.bore_mm, self.k))
+
+    @property
+    def label(self) -> str:
+        return f"{self.length_m:g} m of {self.bore_mm:g} mm bore and K {self.k:.2f}"
+
+
+@dataclass(frozen=True, slots=True)
+class Along:
+    """Losses one after another."""
+
+    parts: tuple[PipeLoss, ...]
+
+    def __call__(self, flow_lph: float) -> float:
+        return sum(part(flow_lph) for part in self.parts)
+
+    @property
+    def label(self) -> str:
+        return "; ".join(part.label for part in self.parts) or "nothing"
+
+
+@step("run")
+def part_loss(part: str, run_pipe: str, run_count: int, run_length_m: float, water_c: float) -> PipeLoss:
+    bore = library.pipes()[run_pipe].bore_mm
+    if part == "pipe":
+        return PipeLoss(bore, run_length_m * run_count, 0.0, water_c)
+    return PipeLoss(bore, 0.0, library.fittings()[part].k * run_count, water_c)
+
+
+@step()
+def common_loss(part_loss: tuple[PipeLoss, ...]) -> Along:
+    return Along(part_loss)
+
+
+@step("returns")
+def outlet_loss(
+    outlet_pipe: str,
+    outlet_length_m: float,
+    outlet_elbows: int,
+    valve_open_frac: float,
+    water_c: float,
+    outlet_elbow_k: float,
+    open_valve_k: float,
+    exit_k: float,
+) -> PipeLoss:
+    """One return's own pipe, elbows, valve and outlet."""
+    k = outlet_elbows * outlet_elbow_k + open_valve_k / valve_open_frac**6 + exit_k
+    return PipeLoss(library.pipes()[outlet_pipe].bore_mm, outlet_length_m, k, water_c)
+
+
+@figure(
+    "Lift of one return",
+    formula="({stand_cm} + {water_height_cm} + what its outlet stands above the water ({outlet_depth_cm}) "
+    "− {return_level_cm}) ÷ 100",
+    source="definition",
+    row="returns",
+)
+def outlet_lift_head_m(
+    stand_cm: float, water_height_cm: float, outlet_depth_cm: float, return_level_cm: float
+) -> float:
+    return (stand_cm + water_height_cm + max(0.0, -outlet_depth_cm) - return_level_cm) / 100
+
+
+@figure(
+    "Pump lifts at most",
+    formula="head of the pump with no flow: {pump_by}, {shutoff_head_m} or the first of {curve_head_m}",
+    source="pump_curves",
+)
+def shutoff_of_head_m(pump_by: str, shutoff_head_m: float, curve_head_m: tuple[float, ...] | None) -> float:
+    return max(curve_head_m) if pump_by == "points" and curve_head_m else shutoff_head_m
+
+
+@figure("Lift", formula="least of {outlet_lift_head_m}; {sumped}", source="definition")
+def lift_head_m(outlet_lift_head_m: tuple[float, ...], sumped: bool) -> float:
+    need_sump(sumped)
+    if not outlet_lift_head_m:
+        raise Impossible("no_return")
+    return min(outlet_lift_head_m)
+
+
+@step()
+def outlet_flows(
+    sumped: bool,
+    pump: PumpCurve,
+    common_loss: Loss,
+    outlet_lift_head_m: tuple[float, ...],
+    outlet_loss: tuple[Loss, ...],
+    tank_count: int,
+) -> tuple[float, ...]:
+    """What flows through each return as it is listed, all tanks' together; nothing where the pump does not reach.
+
+    With several tanks every tank has one such set, and the common run carries them all.
+    """
+    if not sumped or not outlet_loss:
+        return ()
+    shared = tuple(shared_loss(loss, tank_count) for loss in outlet_loss)
+    try:
+        if len(shared) == 1:
+            return (
+                hydraulics.operating_flow_lph(
+                    pump, outlet_lift_head_m[0], lambda flow: common_loss(flow) + shared[0](flow)
+                ),
+            )
+        return hydraulics.split_flow_lph(pump, common_loss, outlet_lift_head_m, shared)
+    except Impossible:
+        return (0.0,) * len(shared)
+
+
+def shared_loss(loss: Loss, tank_count: int) -> Loss:
+    """The loss of one tank's return when all tanks' together pass a flow."""
+    return loss if tank_count == 1 else lambda flow: loss(flow / tank_count)
+
+
+@figure(
+    "Planned flow of the return",
+    formula="Q at which the pump ({pump_by}) meets lift and losses: Σ {outlet_flows}",
+    source="pump_curves",
+)
+def planned_return_lph(outlet_flows: tuple[float, ...], pump_by: str) -> float:
+    return sum(outlet_flows)
+
+
+@figure(
+    "Flow of the return",
+    formula="{measured_return_lph} as measured, else {planned_return_lph}; 0 without a sump ({sumped})",
+    source="pump_curves",
+)
+def return_lph(sumped: bool, measured_return_lph: float | None, planned_return_lph: float) -> float:
+    return measured_return_lph if sumped and measured_return_lph is not None else planned_return_lph
+
+
+@figure(
+    "Pump of the return takes",
+    formula="{measured_w} as measured, else {pump_w}; 0 without a sump ({sumped})",
+    source="definition",
+)
+def return_w(pump_w: float, measured_w: float | None, sumped: bool) -> float:
+    if not sumped:
+        return 0.0
+    return pump_w if measured_w is None else measured_w
+
+
+@figure(
+    "Lost along the common run",
+    formula="Σ losses of its parts at {return_lph}: {common_loss}",
+    source="colebrook1939",
+)
+def run_loss_head_m(common_loss: Loss, return_lph: float) -> float:
+    return common_loss(return_lph)
+
+
+@figure(
+    "Fastest water in a return pipe",
+    formula="flow ÷ bore of the narrowest: {return_lph} through {run_pipe}, {outlet_flows} ÷ {tank_count} through {outlet_pipe}",
+    source="definition",
+)
+def fastest_m_s(
+    return_lph: float,
+    run_pipe: tuple[str, ...],
+    outlet_flows: tuple[float, ...],
+    tank_count: int,
+    outlet_pipe: tuple[str, ...],
+) -> float:
+    pipes = library.pipes()
+    runs = [(return_lph, pipes[key].bore_mm) for key in run_pipe]
+    outlets = [
+        (flow / tank_count, pipes[key].bore_mm) for flow, key in zip(outlet_flows, outlet_pipe, strict=False)
+    ]
+    return max((float(hydraulics.velocity_m_s(flow, bore)) for flow, bore in runs + outlets), default=0.0)
+
+
+@dataclass(frozen=True, slots=True)
+class Curve:
+    """Pump and system curve as (L/h, m), and where they meet."""
+
+    pump: tuple[tuple[float, float], ...]
+    system: tuple[tuple[float, float], ...]
+
+
+@step()
+def curves(
+    sumped: bool,
+    pump: PumpCurve,
+    common_loss: Loss,
+    outlet_lift_head_m: tuple[float, ...],
+    outlet_loss: tuple[Loss, ...],
+    tank_count: int,
+) -> Curve:
+    """Both curves for a chart; the system's is drawn by what all returns pass at each head."""
+    need_sump(sumped)
+    if not outlet_loss:
+        raise Impossible("no_return")
+    head, most = hydraulics.pump_of(pump)
+    flows = [most * n / CURVE_POINTS for n in range(CURVE_POINTS + 1)]
+    shared = tuple(shared_loss(loss, tank_count) for loss in outlet_loss)
+    lowest = min(outlet_lift_head_m)
+    top = max(head(0.0), lowest) - lowest
+    # By the head that stands at the outlets: what each then passes, and what the common run takes of the sum.
+    system = [(0.0, lowest)]
+    for n in range(1, CURVE_POINTS + 1):
+        at = lowest + top * (n / CURVE_POINTS) ** 2
+        pairs = zip(outlet_lift_head_m, shared, strict=True)
+        total = sum(hydraulics.branch_flow_lph(at, static, loss, most) for static, loss in pairs)
+        system.append((total, at + common_loss(total)))
+    return Curve(tuple((flow, head(flow)) for flow in flows), tuple(p for p in system if p[0] <= most))
+
+
+# The overflow -----------------------------------------------------------------------------------
+
+
+@figure("Flow down from one tank", formula="{return_lph} ÷ {tank_count}", source="definition")
+def overflow_lph(return_lph: float, tank_count: int) -> float:
+    return return_lph / tank_count
+
+
+def weir_rise_mm(flow_lph: float, weir_cm: float, teeth_frac: float) -> float:
+    return float(hydraulics.weir_head_mm(flow_lph, weir_cm * teeth_frac))
+
+
+def holes_rise_mm(flow_lph: float, hole_mm: float, hole_count: int) -> float:
+    """Water above the holes' lowest edge at a flow; a hole hardly covered is trusted with half."""
+    full_cm = head_for_holes_cm(flow_lph, hole_mm, hole_count)
+    if full_cm * 10 >= hole_mm:
+        return full_cm * 10 + hole_mm / 2
+    halved_cm = head_for_holes_cm(flow_lph * 2, hole_mm, hole_count)
+    return min(halved_cm * 10, hole_mm) + hole_mm / 2
+
+
+def head_for_holes_cm(flow_lph: float, hole_mm: float, hole_count: int) -> float:
+    """Head to their centres at which fully covered holes pass a flow."""
+    at_one_cm = float(hydraulics.orifice_flow_lph(hole_mm, 1.0, hole_count))
+    return (flow_lph / at_one_cm) ** 2
+
+
+@figure(
+    "Water stands above the crest",
+    formula="{way}: (Q ÷ (1.84 × {weir_cm} × {teeth_frac}))^(2/3), or over {hole_count} holes of {hole_mm}, "
+    "half trusted until one bore covers them; Q {overflow_lph}; {sumped}",
+    source="francis",
+)
+def overflow_head_mm(
+    way: str,
+    weir_cm: float,
+    teeth_frac: float,
+    hole_count: int,
+    hole_mm: float,
+    overflow_lph: float,
+    sumped: bool,
+) -> float:
+    need_sump(sumped)
+    if way == "weir":
+        return weir_rise_mm(overflow_lph, weir_cm, teeth_frac)
+    return holes_rise_mm(overflow_lph, hole_mm, hole_count)
+
+
+@figure("Crest above the base", formula="{water_height_cm} − {overflow_head_mm} ÷ 10", source="definition")
+def crest_cm(water_height_cm: float, overflow_head_mm: float) -> float:
+    return water_height_cm - overflow_head_mm / 10
+
+
+@dataclass(frozen=True, slots=True)
+class FlowCase:
+    """What the overflow does at another flow: the water above the crest, and each drain's share of its capacity."""
+
+    label: str
+    flow_lph: float
+    head_mm: float
+    drain_frac: float
+    emergency_frac: float | None
+
+
+@step()
+def flow_cases(
+    way: str,
+    overflow_lph: float,
+    weir_cm: float,
+    teeth_frac: float,
+    hole_mm: float,
+    hole_count: int,
+    drain_lph: float,
+    emergency_lph: float,
+    emergency_pipe: str,
+) -> tuple[FlowCase, ...]:
+    rows = []
+    for label, share in (("half", 0.5), ("as it is", 1.0), ("double", 2.0)):
+        flow = overflow_lph * share
+        head = (
+            weir_rise_mm(flow, weir_cm, teeth_frac) if way == "weir" else holes_rise_mm(flow, hole_mm, hole_count)
+        )
+        second = flow / emergency_lph if emergency_pipe != "none" and emergency_lph else None
+        rows.append(FlowCase(label, flow, head, flow / drain_lph, second))
+    return tuple(rows)
+
+
+@figure(
+    "Fall of the drain",
+    formula="({stand_cm} + {water_height_cm} − {return_level_cm}) ÷ 100; {sumped}",
+    source="definition",
+)
+def drain_fall_head_m(stand_cm: float, water_height_cm: float, return_level_cm: float, sumped: bool) -> float:
+    need_sump(sumped)
+    return (stand_cm + water_height_cm - return_level_cm) / 100
+
+
+@figure(
+    "Main drain passes",
+    formula="{drain_count} × ({drain_kind}: 27.8 × {drain_fill}^(5/3) × d^(8/3) open, or full bore under {drain_fall_head_m} "
+    "through {drain_length_m}, {drain_elbows} elbows of {outlet_elbow_k}, entry {entry_k}, exit {exit_k}) of {drain_pipe}, {water_c}",
+    source="wylyeaton1961",
+)
+def drain_lph(
+    drain_count: int,
+    drain_kind: str,
+    drain_fill: float,
+    drain_fall_head_m: float,
+    drain_length_m: float,
+    drain_elbows: int,
+    outlet_elbow_k: float,
+    entry_k: float,
+    exit_k: float,
+    drain_pipe: str,
+    water_c: float,
+) -> float:
+    bore = library.pipes()[drain_pipe].bore_mm
+    if drain_kind == "open":
+        return drain_count * float(hydraulics.stack_capacity_lph(bore, drain_fill))
+    k = entry_k + exit_k + drain_elbows * outlet_elbow_k
+    return drain_count * hydraulics.siphon_flow_lph(bore, max(0.0, drain_fall_head_m), drain_length_m, k, water_c)
+
+
+@figure(
+    "Emergency drain passes, open",
+    formula="27.8 × {drain_fill}^(5/3) × d^(8/3) of {emergency_pipe}; {sumped}",
+    source="wylyeaton1961",
+)
+def emergency_lph(emergency_pipe: str, drain_fill: float, sumped: bool) -> float:
+    need_sump(sumped)
+    if emergency_pipe == "none":
+        return 0.0
+    return float(hydraulics.stack_capacity_lph(library.pipes()[emergency_pipe].bore_mm, drain_fill))
+
+
+@check(
+    "The pump reaches the display",
+    stage="flow",
+    judges="lift_head_m",
+    mends=("flow.shutoff_head_m", "sump.stand_cm"),
+)
+def pump_reaches(lift_head_m: float, shutoff_of_head_m: float, planned_return_lph: float) -> Verdict:
+    reason = say(
+        "It has to lift {lift} and lifts {most} at most; it moves {flow}.",
+        lift=of(lift_head_m, "lift_head_m"),
+        most=of(shutoff_of_head_m, "shutoff_of_head_m"),
+        flow=of(planned_return_lph, "planned_return_lph"),
+    )
+    return at_least(shutoff_of_head_m, lift_head_m, "head", reason)
+
+
+@check(
+    "Main drain passes the pump",
+    stage="flow",
+    glass="drain",
+    judges="drain_lph",
+    mends=("flow.drain_count", "flow.drain_pipe"),
+)
+def drain_passes(drain_lph: float, overflow_lph: float, drain_kind: str) -> Verdict:
+    words = "open, a quarter full" if drain_kind == "open" else "running full"
+    reason = say(
+        "{words}, it passes {most}; {flow} come down.",
+        words=words.capitalize(),
+        most=of(drain_lph, "drain_lph"),
+        flow=of(overflow_lph, "overflow_lph"),
+    )
+    return at_least(drain_lph, overflow_lph, "flow", reason)
+
+
+@check(
+    "Emergency drain alone",
+    stage="flow",
+    glass="drain",
+    judges="emergency_lph",
+    mends=("flow.emergency_pipe",),
+    caution="Leave the emergency drain open and dry, with no valve in it; hear it run and look at once.",
+)
+def emergency_passes(emergency_lph: float, overflow_lph: float, emergency_pipe: str) -> Verdict:
+    flow = of(overflow_lph, "overflow_lph")
+    if emergency_pipe == "none":
+        reason = say("There is no second path for the {flow} that come down when the drain blocks.", flow=flow)
+        return Verdict("short", -overflow_lph, say("no second path"), reason)
+    reason = say(
+        "Open, a quarter full, it passes {most}; {flow} come down when the main drain blocks.",
+        most=of(emergency_lph, "emergency_lph"),
+        flow=flow,
+    )
+    return at_least(emergency_lph, overflow_lph, "flow", reason)
+
+
+@check("Quiet pipes", stage="flow", judges="fastest_m_s", mends=("flow.pump_max_lph",))
+def pipes_quiet(fastest_m_s: float, quiet_m_s: float, loud_m_s: float, sumped: bool) -> Verdict:
+    need_sump(sumped)
+    terms = {
+        "speed": of(fastest_m_s, "fastest_m_s"),
+        "quiet": Term(quiet_m_s, "pipe_speed"),
+        "loud": Term(loud_m_s, "pipe_speed"),
+    }
+    if fastest_m_s > loud_m_s:
+        reason = say("{speed} in the narrowest pipe: over {loud} it hums, wears and wastes lift.", **terms)
+        return at_most(fastest_m_s, loud_m_s, "pipe_speed", reason)
+    fine = say("{speed} in the narrowest pipe; up to {quiet} it is quiet.", **terms)
+    loud = say("{speed} in the narrowest pipe: over {quiet} it can be heard, {loud} is the most.", **terms)
+    return caution(fastest_m_s, "fastest_m_s", quiet_m_s, fine, loud)
+
+
+# Ultraviolet ------------------------------------------------------------------------------------
+
+
+@figure(
+    "Flow for the wanted dose",
+    formula="{uv_rated_lph} × {uv_rated_mj} ÷ {uv_wanted_mj}; fitted: {uv_fitted}",
+    source="uv_dose",
+)
+def uv_most_lph(uv_rated_lph: float, uv_rated_mj: float, uv_wanted_mj: float, uv_fitted: bool) -> float:
+    if not uv_fitted:
+        raise Impossible("not_needed")
+    return float(hydraulics.uv_flow_lph(uv_wanted_mj, uv_rated_mj, uv_rated_lph))
+
+
+@figure(
+    "Dose at this flow", formula="{uv_rated_mj} × {uv_rated_lph} ÷ {uv_lph}; fitted: {uv_fitted}", source="uv_dose"
+)
+def uv_given_mj(uv_rated_mj: float, uv_rated_lph: float, uv_lph: float, uv_fitted: bool) -> float:
+    if not uv_fitted:
+        raise Impossible("not_needed")
+    return uv_rated_mj * uv_rated_lph / uv_lph
+
+
+@check(
+    "Ultraviolet dose",
+    stage="flow",
+    judges="uv_given_mj",
+    mends=("flow.uv_lph",),
+    caution="Never look at a lit lamp. Replace it by its hours, not when it goes out.",
+)
+def uv_reaches(uv_given_mj: float, uv_wanted_mj: float, uv_most_lph: float) -> Verdict:
+    reason = say(
+        "At this flow it gives {dose}; {wanted} are wanted, for which {flow} is the most.",
+        dose=of(uv_given_mj, "uv_given_mj"),
+        wanted=Term(uv_wanted_mj, "uv_dose"),
+        flow=of(uv_most_lph, "uv_most_lph"),
+    )
+    return at_least(uv_given_mj, uv_wanted_mj, "uv_dose", reason)
+
+
+@step()
+def flow_result(
+    sumped: bool, shutoff_of_head_m: float, return_lph: float, lift_head_m: float, turnover_per_h: float
+) -> Sentence:
+    return say(
+        "The pump lifts {most} at most. Against {lift} of lift and these pipes it moves {flow}; with the filters that is {turns}.",
+        most=of(shutoff_of_head_m, "shutoff_of_head_m"),
+        lift=of(lift_head_m, "lift_head_m"),
+        flow=of(return_lph, "return_lph"),
+        turns=of(turnover_per_h, "turnover_per_h"),
+    )

@@ -1,0 +1,520 @@
+"""Heaters: the watts that are needed, what happens when one fails, the hottest day, money and the circuit."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+
+from loquen.core.data import library
+from loquen.core.errors import Impossible
+from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.physics import heat
+from loquen.core.sheet.heat import evaporation_w
+from loquen.core.sheet.judging import at_least, at_most
+from loquen.core.sheet.nodes import Gauge, Verdict, check, figure, step
+from loquen.core.sheet.roots import root
+
+HOTTEST_C, COLDEST_C = 45.0, 0.0
+DAYS_IN_MONTH = (31, 28.25, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31)
+ELECTRICITY = "Drip loops on every cable and a residual-current device on the circuit; a licensed electrician and the local code decide."
+FAILURE_HOURS = 48
+
+
+@figure(
+    "Heat needed",
+    formula="({loss_cold_w} + {change_heat_w} − {equipment_low_w}) × {heater_margin}, not below 0; heated: {heated}",
+    source="balance",
+)
+def heater_need_w(
+    loss_cold_w: float, change_heat_w: float, equipment_low_w: float, heater_margin: float, heated: bool
+) -> float:
+    if not heated:
+        raise Impossible("not_heated")
+    return max(0.0, (loss_cold_w + change_heat_w - equipment_low_w) * heater_margin)
+
+
+@figure("Rule of practice, a watt a litre", formula="{real_volume_l} × {watt_per_litre}", source="practice")
+def rule_of_practice_w(real_volume_l: float, watt_per_litre: float) -> float:
+    return real_volume_l * watt_per_litre
+
+
+@figure(
+    "Heaters together",
+    formula="what {fitted_w} × {fitted_heaters}, else the plan for {loss_cold_w}, comes to; heated: {heated}, {real_volume_l}, "
+    "{change_heat_w}, {equipment_low_w}, {heater_margin}, {three_heaters_above_l}",
+    source="practice",
+)
+def heaters_w(
+    heated: bool,
+    fitted_heaters: int | None,
+    fitted_w: float | None,
+    loss_cold_w: float,
+    change_heat_w: float,
+    equipment_low_w: float,
+    heater_margin: float,
+    real_volume_l: float,
+    three_heaters_above_l: float,
+) -> float:
+    if not heated:
+        return 0.0
+    count = heater_count(fitted_heaters, three_heaters_above_l, real_volume_l)
+    need = heater_need_w(loss_cold_w, change_heat_w, equipment_low_w, heater_margin, heated)
+    return count * heater_each_w(fitted_w, need, count)
+
+
+@figure(
+    "Heaters",
+    formula="{fitted_heaters} as fitted, else 2, or 3 above {three_heaters_above_l} of {real_volume_l}",
+    source="practice",
+    kind="count",
+)
+def heater_count(fitted_heaters: int | None, three_heaters_above_l: float, real_volume_l: float) -> float:
+    if fitted_heaters is not None:
+        return fitted_heaters
+    return 3 if real_volume_l > three_heaters_above_l else 2
+
+
+@figure(
+    "Each heater",
+    formula="{fitted_w} as fitted, else {heater_need_w} ÷ {heater_count} up to the next size sold",
+    source="practice",
+)
+def heater_each_w(fitted_w: float | None, heater_need_w: float, heater_count: float) -> float:
+    if fitted_w is not None:
+        return fitted_w
+    for stock in library.stock_heaters_w():
+        if stock >= heater_need_w / heater_count:
+            return stock
+    raise Impossible("no_stock_heater", needed=heater_need_w / heater_count)
+
+
+def settle_c(
+    power_w: float, walls_w_k: float, surface_m2: float, room_c: float, humidity: float, cover: float
+) -> float:
+    """Temperature at which walls and evaporation lose what is put in, within 0 to 45 °C."""
+
+    def excess(water_c: float) -> float:
+        lost = walls_w_k * (water_c - room_c) + evaporation_w(surface_m2, water_c, room_c, humidity, cover)
+        return lost - power_w
+
+    if excess(HOTTEST_C) < 0:
+        return HOTTEST_C
+    return COLDEST_C if excess(COLDEST_C) > 0 else root(excess, COLDEST_C, HOTTEST_C)
+
+
+@figure(
+    "With one heater dead, on the coldest night",
+    formula="T at which {walls_w_k} × (T − {room_cold_c}) + evaporation(T) = ({heater_count} − 1) × {heater_each_w} "
+    "+ {equipment_low_w}; surface {surface_m2}, {humidity_frac}, cover {cover_frac}; not above {water_c}",
+    source="balance",
+)
+def one_dead_c(
+    walls_w_k: float,
+    room_cold_c: float,
+    heater_count: float,
+    heater_each_w: float,
+    equipment_low_w: float,
+    surface_m2: float,
+    humidity_frac: float,
+    cover_frac: float,
+    water_c: float,
+) -> float:
+    power = (heater_count - 1) * heater_each_w + equipment_low_w
+    return min(water_c, settle_c(power, walls_w_k, surface_m2, room_cold_c, humidity_frac, cover_frac))
+
+
+@figure(
+    "With one heater stuck on, on the hottest day",
+    formula="T at which {walls_w_k} × (T − {room_warm_c}) + evaporation(T) = {heater_each_w} + {equipment_high_w}; "
+    "surface {surface_m2}, {humidity_frac}, cover {cover_frac}; 45 °C at most",
+    source="balance",
+)
+def stuck_on_c(
+    walls_w_k: float,
+    room_warm_c: float,
+    heater_each_w: float,
+    equipment_high_w: float,
+    surface_m2: float,
+    humidity_frac: float,
+    cover_frac: float,
+) -> float:
+    power = heater_each_w + equipment_high_w
+    return settle_c(power, walls_w_k, surface_m2, room_warm_c, humidity_frac, cover_frac)
+
+
+@figure(
+    "With no heater on, on the hottest day",
+    formula="T at which {walls_w_k} × (T − {room_warm_c}) + evaporation(T) = {equipment_high_w}; "
+    "surface {surface_m2}, {humidity_frac}, cover {cover_frac}",
+    source="balance",
+)
+def summer_c(
+    walls_w_k: float,
+    room_warm_c: float,
+    equipment_high_w: float,
+    surface_m2: float,
+    humidity_frac: float,
+    cover_frac: float,
+) -> float:
+    return settle_c(equipment_high_w, walls_w_k, surface_m2, room_warm_c, humidity_frac, cover_frac)
+
+
+@figure(
+    "With no heater, on the coldest night",
+    formula="T at which {walls_w_k} × (T − {room_cold_c}) + evaporation(T) = {equipment_low_w}; "
+    "surface {surface_m2}, {humidity_frac}, cover {cover_frac}",
+    source="balance",
+)
+def winter_c(
+    walls_w_k: float,
+    room_cold_c: float,
+    equipment_low_w: float,
+    surface_m2: float,
+    humidity_frac: float,
+    cover_frac: float,
+) -> float:
+    return settle_c(equipment_low_w, walls_w_k, surface_m2, room_cold_c, humidity_frac, cover_frac)
+
+
+@figure(
+    "Chiller for the hottest day",
+    formula="({equipment_high_w} − {walls_w_k} × ({animals_high_c} − {room_warm_c}) − evaporation at {animals_high_c}, "
+    "{surface_m2}, {humidity_frac}, {cover_frac}) × {chiller_margin}, not below 0",
+    source="balance",
+)
+def chiller_w(
+    equipment_high_w: float,
+    walls_w_k: float,
+    animals_high_c: float,
+    room_warm_c: float,
+    surface_m2: float,
+    humidity_frac: float,
+    cover_frac: float,
+    chiller_margin: float,
+) -> float:
+    evaporation = evaporation_w(surface_m2, animals_high_c, room_warm_c, humidity_frac, cover_frac)
+    loss = walls_w_k * (animals_high_c - room_warm_c) + evaporation
+    return max(0.0, (equipment_high_w - loss) * chiller_margin)
+
+
+@figure(
+    "Heating energy a year",
+    formula="Σ over months of ({walls_w_k} × ({water_c} − room) + evaporation + {change_heat_w} − pumps and lamp) × hours ÷ 1000; "
+    "room {room_months_c} or {room_mean_c}, {humidity_frac}, {surface_m2}, {cover_frac}, {equipment_low_w}, "
+    "{equipment_high_w} for {light_h}; heated: {heated}",
+    source="balance",
+)
+def heating_kwh(
+    walls_w_k: float,
+    water_c: float,
+    change_heat_w: float,
+    room_months_c: tuple[float, ...] | None,
+    room_mean_c: float,
+    humidity_frac: float,
+    surface_m2: float,
+    cover_frac: float,
+    equipment_low_w: float,
+    equipment_high_w: float,
+    light_h: float,
+    heated: bool,
+) -> float:
+    if not heated:
+        return 0.0
+    given = equipment_low_w + (equipment_high_w - equipment_low_w) * light_h / 24
+    total = 0.0
+    for days, room in zip(DAYS_IN_MONTH, room_months_c or (room_mean_c,) * 12, strict=True):
+        evaporation = evaporation_w(surface_m2, water_c, room, humidity_frac, cover_frac)
+        total += max(0.0, walls_w_k * (water_c - room) + evaporation + change_heat_w - given) * days
+    return total * 24 / 1000
+
+
+@figure(
+    "Pumps and lamp a year",
+    formula="({pumps_w} × 24 + {light_w} × {light_h}) × 365.25 ÷ 1000",
+    source="balance",
+)
+def equipment_kwh(pumps_w: float, light_w: float, light_h: float) -> float:
+    return (pumps_w * 24 + light_w * light_h) * 365.25 / 1000
+
+
+@figure("Electricity a year", formula="({heating_kwh} + {equipment_kwh}) × {price_per_kwh}", source="balance")
+def electricity_money(heating_kwh: float, equipment_kwh: float, price_per_kwh: float) -> float:
+    return (heating_kwh + equipment_kwh) * price_per_kwh
+
+
+def unused_when(state: bool) -> None:
+    """Raise Impossible "not_needed" for a check that this kind of tank does not have."""
+    if state:
+        raise Impossible("not_needed")
+
+
+@check(
+    "All heaters hold the coldest night",
+    stage="heat",
+    glass="heat",
+    judges="heater_need_w",
+    mends=("heat.fitted_w", "heat.base_foam_mm", "heat.target_c"),
+    caution=ELECTRICITY,
+)
+def heaters_hold(
+    heated: bool,
+    heater_count: float,
+    heater_each_w: float,
+    equipment_low_w: float,
+    loss_cold_w: float,
+    change_heat_w: float,
+    room_cold_c: float,
+) -> Verdict:
+    unused_when(not heated)
+    put_in = heater_count * heater_each_w + equipment_low_w
+    lost = loss_cold_w + change_heat_w
+    reason = say(
+        "At {room} in the room it loses {lost}, change water included; {count} × {each} and the pumps put in {power}.",
+        room=Term(room_cold_c, "temperature"),
+        lost=Term(lost, "power", "loss_cold_w"),
+        count=Term(heater_count, "count", "heater_count"),
+        each=of(heater_each_w, "heater_each_w"),
+        power=Term(put_in, "power"),
+    )
+    return at_least(put_in, lost, "power", reason)
+
+
+@check("One heater dead", stage="heat", glass="heat", judges="one_dead_c", mends=("heat.fitted_w",))
+def dead_heater_held(
+    heated: bool, one_dead_c: float, animals_low_c: float, target_c: float, heater_count: float
+) -> Verdict:
+    unused_when(not heated)
+    reason = say(
+        "With one of {count} dead the coldest night ends at {settles}; these animals bear {low}.",
+        count=Term(heater_count, "count", "heater_count"),
+        settles=of(one_dead_c, "one_dead_c"),
+        low=of(animals_low_c, "animals_low_c"),
+    )
+    return temperature_at_least(one_dead_c, animals_low_c, reason)
+
+
+def temperature_at_least(value_c: float, low_c: float, reason: Sentence) -> Verdict:
+    verdict = at_least(value_c, low_c, "temperature_difference", reason, scale=5)
+    return Verdict(
+        verdict.state, verdict.margin, verdict.headline, reason, Gauge(value_c, 40, "temperature", low=low_c)
+    )
+
+
+def temperature_at_most(value_c: float, high_c: float, reason: Sentence) -> Verdict:
+    verdict = at_most(value_c, high_c, "temperature_difference", reason, scale=5)
+    return Verdict(
+        verdict.state,
+        verdict.margin,
+        verdict.headline,
+        reason,
+        Gauge(value_c, 45, "temperature", high=high_c),
+    )
+
+
+@check(
+    "One heater stuck on",
+    stage="heat",
+    glass="heat",
+    judges="stuck_on_c",
+    mends=("heat.cut_out", "heat.fitted_w"),
+)
+def stuck_heater_borne(
+    heated: bool, stuck_on_c: float, animals_high_c: float, room_warm_c: float, cut_out: bool
+) -> Verdict:
+    unused_when(not heated)
+    terms = {
+        "settles": of(stuck_on_c, "stuck_on_c"),
+        "high": of(animals_high_c, "animals_high_c"),
+        "room": Term(room_warm_c, "temperature"),
+    }
+    if cut_out:
+        reason = say(
+            "Stuck on in a room of {room} it would reach {settles}; the independent cut-out stops it before {high}. "
+            "Test the cut-out every few months.",
+            **terms,
+        )
+        return Verdict("holds", 1.0, say("held by the cut-out"), reason)
+    reason = say(
+        "Stuck on in a room of {room} one heater takes the water to {settles}; these animals bear {high}. "
+        "An independent cut-out controller is required where no size of heater passes.",
+        **terms,
+    )
+    return temperature_at_most(stuck_on_c, animals_high_c, reason)
+
+
+@check("The hottest day", stage="heat", glass="heat", judges="summer_c", mends=("heat.lid", "heat.room_warm_c"))
+def summer_borne(summer_c: float, animals_high_c: float, chiller_w: float, room_warm_c: float) -> Verdict:
+    terms = {
+        "settles": of(summer_c, "summer_c"),
+        "room": Term(room_warm_c, "temperature"),
+        "high": of(animals_high_c, "animals_high_c"),
+        "chiller": of(chiller_w, "chiller_w"),
+    }
+    text = "In a room of {room} the water settles at {settles} with no heater on; these animals bear {high}."
+    if chiller_w > 0:
+        text += " A chiller of {chiller}, or air over the surface, would hold it."
+    return temperature_at_most(summer_c, animals_high_c, say(text, **terms))
+
+
+@check(
+    "The coldest night without a heater",
+    stage="heat",
+    glass="heat",
+    judges="winter_c",
+    mends=("heat.room_cold_c",),
+)
+def winter_borne(heated: bool, winter_c: float, animals_low_c: float, room_cold_c: float) -> Verdict:
+    unused_when(heated)
+    reason = say(
+        "In a room of {room} the water settles at {settles}; these animals bear {low}.",
+        room=Term(room_cold_c, "temperature"),
+        settles=of(winter_c, "winter_c"),
+        low=of(animals_low_c, "animals_low_c"),
+    )
+    return temperature_at_least(winter_c, animals_low_c, reason)
+
+
+@dataclass(frozen=True, slots=True)
+class Failure:
+    """Temperature hour by hour after something fails, from the temperature that is kept."""
+
+    label: str
+    temps_c: tuple[float, ...]
+
+
+@step()
+def failures(
+    heated: bool,
+    water_c: float,
+    walls_w_k: float,
+    surface_m2: float,
+    humidity_frac: float,
+    cover_frac: float,
+    real_volume_l: float,
+    water_heat_j_l_k: float,
+    room_cold_c: float,
+    room_warm_c: float,
+    heater_count: float,
+    heater_each_w: float,
+    equipment_low_w: float,
+    equipment_high_w: float,
+) -> tuple[Failure, ...]:
+    """Two days after one heater stuck on, one died, and all power went; hour by hour, all three side by side."""
+    unused_when(not heated)
+    room = np.array([room_warm_c, room_cold_c, room_cold_c])
+    power = np.array([heater_each_w + equipment_high_w, (heater_count - 1) * heater_each_w + equipment_low_w, 0.0])
+    per_hour = 3600 / (real_volume_l * water_heat_j_l_k)
+    air = np.maximum(room, 0.0)
+    temps = [np.full(3, water_c)]
+    for _ in range(FAILURE_HOURS):
+        now = temps[-1]
+        evaporated = heat.evaporation_l_d(surface_m2, now, air, humidity_frac, cover_frac)
+        lost = walls_w_k * (now - room) + heat.evaporation_loss_w(evaporated, now)
+        given = power.copy()
+        # The thermostat of the heaters left holds what is kept as long as they can.
+        if now[1] >= water_c:
+            given[1] = min(power[1], lost[1])
+        temps.append(np.clip(now + (given - lost) * per_hour, COLDEST_C, HOTTEST_C))
+    labels = ("one stuck on, hottest day", "one dead, coldest night", "all power off, coldest night")
+    return tuple(
+        Failure(label, tuple(float(temp) for temp in row)) for label, row in zip(labels, np.array(temps).T, strict=True)
+    )
+
+
+@figure(
+    "Hours until the cold harms, all power off",
+    formula="first hour below {animals_low_c} of {failures}",
+    source="balance",
+)
+def cold_in_h(failures: tuple[Failure, ...], animals_low_c: float) -> float:
+    return first_hour(failures[2].temps_c, lambda temp: temp < animals_low_c)
+
+
+@figure(
+    "Hours until a stuck heater harms",
+    formula="first hour above {animals_high_c} of {failures}",
+    source="balance",
+)
+def hot_in_h(failures: tuple[Failure, ...], animals_high_c: float) -> float:
+    return first_hour(failures[0].temps_c, lambda temp: temp > animals_high_c)
+
+
+def first_hour(temps_c: tuple[float, ...], passed: Callable[[float], bool]) -> float:
+    """The first hour in which a limit is passed; raise Impossible "not_in_two_days" when none is."""
+    for hour, temp in enumerate(temps_c):
+        if passed(temp):
+            return float(hour)
+    raise Impossible("not_in_two_days")
+
+
+@figure(
+    "Fan over the surface takes on the hottest day",
+    formula="evaporation of {surface_m2} with {fan_m_s} of air, less the calm one's, at {animals_high_c} in {room_warm_c}, {humidity_frac}",
+    source="ashrae_pools",
+)
+def fan_w(
+    surface_m2: float, fan_m_s: float, animals_high_c: float, room_warm_c: float, humidity_frac: float
+) -> float:
+    water = min(animals_high_c, HOTTEST_C)
+    blown = heat.evaporation_l_d(surface_m2, water, room_warm_c, humidity_frac, 0.0, fan_m_s)
+    return float(heat.evaporation_loss_w(blown, water)) - evaporation_w(
+        surface_m2, water, room_warm_c, humidity_frac, 0.0
+    )
+
+
+@figure("Water the fan evaporates", formula="{fan_w} × 86400 ÷ Y at {animals_high_c}", source="ashrae_pools")
+def fan_l_d(fan_w: float, animals_high_c: float) -> float:
+    return fan_w * 86_400 / 1000 / float(heat.latent_heat_kj_kg(animals_high_c))
+
+
+@figure(
+    "Everything on the circuit",
+    formula="{heaters_w} + {pumps_w} + {light_w} + {circuit_other_w}",
+    source="definition",
+)
+def circuit_w(heaters_w: float, pumps_w: float, light_w: float, circuit_other_w: float) -> float:
+    return heaters_w + pumps_w + light_w + circuit_other_w
+
+
+@figure("Circuit carries all day", formula="{mains_v} × {circuit_a} × {circuit_share}", source="nec210")
+def circuit_most_w(mains_v: float, circuit_a: float, circuit_share: float) -> float:
+    return mains_v * circuit_a * circuit_share
+
+
+@check(
+    "The circuit carries it",
+    stage="heat",
+    judges="circuit_w",
+    mends=("heat.circuit_other_w",),
+    caution=ELECTRICITY,
+)
+def circuit_carries(circuit_w: float, circuit_most_w: float, mains_v: float) -> Verdict:
+    reason = say(
+        "Heaters, pumps and lamps draw {load}, {amps} A; the circuit carries {most} all day.",
+        load=of(circuit_w, "circuit_w"),
+        amps=Term(circuit_w / mains_v, "ratio"),
+        most=of(circuit_most_w, "circuit_most_w"),
+    )
+    return at_most(circuit_w, circuit_most_w, "power", reason)
+
+
+@step()
+def heat_result(
+    heated: bool,
+    heater_need_w: float,
+    heater_count: float,
+    heater_each_w: float,
+    rule_of_practice_w: float,
+    room_cold_c: float,
+    heating_kwh: float,
+) -> Sentence:
+    return say(
+        "The coldest night, {room}, asks for {need}: {count} heaters of {each}. A watt a litre would say {rule}; "
+        "walls, lid and room decide, not litres. Heating takes {energy} a year.",
+        room=Term(room_cold_c, "temperature"),
+        need=of(heater_need_w, "heater_need_w"),
+        count=Term(heater_count, "count", "heater_count"),
+        each=of(heater_each_w, "heater_each_w"),
+        rule=of(rule_of_practice_w, "rule_of_practice_w"),
+        energy=of(heating_kwh, "heating_kwh"),
+    )

@@ -1,0 +1,438 @@
+"""The sump: its chambers and levels, and what happens when the power fails or a drain blocks."""
+
+import math
+
+from loquen.core.data import library
+from loquen.core.errors import Impossible
+from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.physics import heat, hydraulics
+from loquen.core.sheet.flow import need_sump
+from loquen.core.sheet.judging import at_least, at_most
+from loquen.core.sheet.nodes import Verdict, check, figure, step
+from loquen.core.sheet.roots import root
+
+# Chambers and levels ----------------------------------------------------------------------------
+
+
+@figure(
+    "Length that the other chambers take",
+    formula="Σ {chamber_cm} of all but the return ({chamber_kind})",
+    source="definition",
+)
+def others_cm(chamber_cm: tuple[float, ...], chamber_kind: tuple[str, ...]) -> float:
+    return sum(length for length, kind in zip(chamber_cm, chamber_kind, strict=True) if kind != "return")
+
+
+@figure(
+    "Chamber's length",
+    formula="{chamber_kind}: {chamber_cm}, or what {sump_length_cm} leaves beside {others_cm}",
+    source="definition",
+    row="chambers",
+)
+def chamber_run_cm(chamber_kind: str, chamber_cm: float, sump_length_cm: float, others_cm: float) -> float:
+    return max(0.0, sump_length_cm - others_cm) if chamber_kind == "return" else chamber_cm
+
+
+@figure(
+    "Water over the baffles",
+    formula="(Q ÷ (1.84 × {sump_width_cm}))^(2/3), Q {return_lph}",
+    source="francis",
+)
+def baffle_head_mm(return_lph: float, sump_width_cm: float) -> float:
+    return float(hydraulics.weir_head_mm(return_lph, sump_width_cm))
+
+
+@figure(
+    "Chamber's level",
+    formula="{chamber_kind}: {return_level_cm}, or {baffle_cm} + {baffle_head_mm} ÷ 10 where that is higher; "
+    "rim {sump_height_cm}",
+    source="definition",
+    row="chambers",
+)
+def chamber_level_cm(
+    chamber_kind: str, return_level_cm: float, baffle_cm: float, baffle_head_mm: float, sump_height_cm: float
+) -> float:
+    if chamber_kind == "return":
+        return return_level_cm
+    return min(sump_height_cm, max(return_level_cm, baffle_cm + baffle_head_mm / 10))
+
+
+@figure(
+    "Water in the chamber",
+    formula="{chamber_run_cm} × {sump_width_cm} × {chamber_level_cm} ÷ 1000",
+    source="definition",
+    row="chambers",
+)
+def chamber_l(chamber_run_cm: float, sump_width_cm: float, chamber_level_cm: float) -> float:
+    return chamber_run_cm * sump_width_cm * chamber_level_cm / 1000
+
+
+@figure(
+    "Media in the chamber",
+    formula="{chamber_l} × {media_fill_frac} in a media chamber ({chamber_kind})",
+    source="definition",
+    row="chambers",
+)
+def chamber_media_l(chamber_l: float, media_fill_frac: float, chamber_kind: str) -> float:
+    return chamber_l * media_fill_frac if chamber_kind == "media" else 0.0
+
+
+@figure("Media in the sump", formula="Σ {chamber_media_l}; with a sump: {sumped}", source="definition")
+def sump_media_l(chamber_media_l: tuple[float, ...], sumped: bool) -> float:
+    return sum(chamber_media_l) if sumped else 0.0
+
+
+@step()
+def sump_media_row(sump_media: str) -> library.Media:
+    return library.media()[sump_media]
+
+
+@figure(
+    "Media area at work in the sump",
+    formula="{sump_media_l} × area × share used of {sump_media_row}",
+    source="timmons",
+)
+def sump_media_m2(sump_media_l: float, sump_media_row: library.Media) -> float:
+    return sump_media_l * sump_media_row.area_m2_l * sump_media_row.share_used
+
+
+@figure("Water in the sump, running", formula="Σ {chamber_l}; with a sump: {sumped}", source="definition")
+def sump_running_l(chamber_l: tuple[float, ...], sumped: bool) -> float:
+    return sum(chamber_l) if sumped else 0.0
+
+
+@figure(
+    "Footprint of the sump",
+    formula="{sump_length_cm} × {sump_width_cm} ÷ 10000; with a sump: {sumped}",
+    source="definition",
+)
+def sump_m2(sump_length_cm: float, sump_width_cm: float, sumped: bool) -> float:
+    return sump_length_cm * sump_width_cm / 1e4 if sumped else 0.0
+
+
+@figure("Open water together", formula="{display_m2} + {sump_m2}", source="definition")
+def surface_m2(display_m2: float, sump_m2: float) -> float:
+    return display_m2 + sump_m2
+
+
+@figure(
+    "The sump's walls and base lose",
+    formula="U of {sump_pane_mm} of glass × (2 × ({sump_length_cm} + {sump_width_cm}) × {return_level_cm} ÷ 10000 + {sump_m2}); "
+    "with a sump: {sumped}",
+    source="film",
+)
+def sump_w_k(
+    sump_pane_mm: float,
+    sump_length_cm: float,
+    sump_width_cm: float,
+    return_level_cm: float,
+    sump_m2: float,
+    sumped: bool,
+) -> float:
+    if not sumped:
+        return 0.0
+    walls_m2 = 2 * (sump_length_cm + sump_width_cm) * return_level_cm / 1e4
+    return float(heat.wall_u_w_m2k(sump_pane_mm, "glass")) * (walls_m2 + sump_m2)
+
+
+def pipe_litres(pipe: str, length_m: float) -> float:
+    """Water that a full pipe holds."""
+    bore_m = library.pipes()[pipe].bore_mm / 1000
+    return math.pi / 4 * bore_m**2 * length_m * 1000
+
+
+@figure(
+    "Water in the return's pipes",
+    formula="π ÷ 4 × d² × length of {part} {run_pipe} × {run_length_m} × {run_count}, and {outlet_pipe} × {outlet_length_m} "
+    "× {tank_count}; with a sump: {sumped}",
+    source="definition",
+)
+def pipes_l(
+    part: tuple[str, ...],
+    run_pipe: tuple[str, ...],
+    run_length_m: tuple[float, ...],
+    run_count: tuple[int, ...],
+    outlet_pipe: tuple[str, ...],
+    outlet_length_m: tuple[float, ...],
+    tank_count: int,
+    sumped: bool,
+) -> float:
+    if not sumped:
+        return 0.0
+    runs = zip(part, run_pipe, run_length_m, run_count, strict=True)
+    common = sum(pipe_litres(pipe, length * count) for kind, pipe, length, count in runs if kind == "pipe")
+    outlets = sum(pipe_litres(pipe, length) for pipe, length in zip(outlet_pipe, outlet_length_m, strict=True))
+    return common + outlets * tank_count
+
+
+# When the power fails ---------------------------------------------------------------------------
+
+
+@figure(
+    "Planned drop of the display",
+    formula="the larger of {overflow_head_mm} ÷ 10 and {air_break_cm} while an outlet is under water; "
+    "holes: {air_break}, deepest outlet {outlet_depth_cm}",
+    source="balance",
+)
+def planned_drop_cm(
+    overflow_head_mm: float, air_break_cm: float, air_break: bool, outlet_depth_cm: tuple[float, ...]
+) -> float:
+    deepest = max(outlet_depth_cm, default=0.0)
+    return max(overflow_head_mm / 10, min(air_break_cm, deepest) if air_break else deepest)
+
+
+@figure(
+    "The display drops with the power off",
+    formula="{measured_drop_cm} as measured, else {planned_drop_cm}",
+    source="balance",
+)
+def drop_cm(planned_drop_cm: float, measured_drop_cm: float | None) -> float:
+    return planned_drop_cm if measured_drop_cm is None else measured_drop_cm
+
+
+@figure(
+    "The display drops, air-break holes clogged",
+    formula="the larger of {overflow_head_mm} ÷ 10 and the deepest outlet, {outlet_depth_cm}",
+    source="balance",
+)
+def clogged_drop_cm(overflow_head_mm: float, outlet_depth_cm: tuple[float, ...]) -> float:
+    return max(overflow_head_mm / 10, *outlet_depth_cm, 0.0)
+
+
+@figure(
+    "Water in the overflow boxes that drains",
+    formula="{box_length_cm} × {box_width_cm} × {box_lip_cm} ÷ 1000 × {tank_count} with a weir box ({way})",
+    source="definition",
+)
+def box_l(box_length_cm: float, box_width_cm: float, box_lip_cm: float, tank_count: int, way: str) -> float:
+    return box_length_cm * box_width_cm * box_lip_cm / 1000 * tank_count if way == "weir" else 0.0
+
+
+@figure(
+    "Comes down when the power fails",
+    formula="{display_m2} × {drop_cm} × 10 + {box_l} + {pipes_l}",
+    source="balance",
+)
+def drain_down_l(display_m2: float, drop_cm: float, box_l: float, pipes_l: float) -> float:
+    return display_m2 * drop_cm * 10 + box_l + pipes_l
+
+
+@figure(
+    "Comes down with the holes clogged",
+    formula="{display_m2} × {clogged_drop_cm} × 10 + {box_l} + {pipes_l}",
+    source="balance",
+)
+def clogged_down_l(display_m2: float, clogged_drop_cm: float, box_l: float, pipes_l: float) -> float:
+    return display_m2 * clogged_drop_cm * 10 + box_l + pipes_l
+
+
+@figure(
+    "Free room in the sump",
+    formula="{sump_m2} × {sump_height_cm} × 10 − {sump_running_l}; with a sump: {sumped}",
+    source="definition",
+)
+def sump_free_l(sump_m2: float, sump_height_cm: float, sump_running_l: float, sumped: bool) -> float:
+    need_sump(sumped)
+    return sump_m2 * sump_height_cm * 10 - sump_running_l
+
+
+@figure(
+    "Power-off level in the sump",
+    formula="level at which {sump_running_l} + {drain_down_l} stand over {chamber_run_cm} × {sump_width_cm}, "
+    "each chamber at least to its baffle {baffle_cm} ({chamber_kind}), rim {sump_height_cm}",
+    source="balance",
+)
+def power_off_cm(
+    sump_running_l: float,
+    drain_down_l: float,
+    chamber_run_cm: tuple[float, ...],
+    sump_width_cm: float,
+    baffle_cm: tuple[float, ...],
+    chamber_kind: tuple[str, ...],
+    sump_height_cm: float,
+) -> float:
+    wanted = sump_running_l + drain_down_l
+    floors = [0.0 if kind == "return" else baffle for baffle, kind in zip(baffle_cm, chamber_kind, strict=True)]
+
+    def excess(level: float) -> float:
+        held = zip(chamber_run_cm, floors, strict=True)
+        return sum(length * sump_width_cm * max(level, low) / 1000 for length, low in held) - wanted
+
+    top = 4 * sump_height_cm
+    return 0.0 if excess(0.0) > 0 else top if excess(top) < 0 else root(excess, 0.0, top)
+
+
+@check(
+    "Drain-down fits the sump",
+    stage="flow",
+    glass="drain",
+    judges="drain_down_l",
+    mends=(
+        "returns.*.outlet_depth_cm",
+        "flow.weir_cm",
+        "flow.hole_count",
+        "sump.sump_length_cm",
+        "sump.sump_height_cm",
+    ),
+    caution="Switch the pump off and watch before you trust it; mark the highest level to fill the running sump to.",
+)
+def drain_down_fits(
+    drain_down_l: float, clogged_down_l: float, sump_free_l: float, sump_spare: float, power_off_cm: float
+) -> Verdict:
+    needed = drain_down_l * (1 + sump_spare)
+    terms = {
+        "down": of(drain_down_l, "drain_down_l"),
+        "free": of(sump_free_l, "sump_free_l"),
+        "clogged": of(clogged_down_l, "clogged_down_l"),
+        "spare": Term(sump_spare, "share"),
+        "level": of(power_off_cm, "power_off_cm"),
+    }
+    text = "Power off: {down} come down, {free} are free, {spare} to be kept; the sump then stands at {level}. "
+    clogs = clogged_down_l * (1 + sump_spare) > sump_free_l
+    text += "With the air-break holes clogged {clogged}" + (", which does not fit." if clogs else ".")
+    return at_most(needed, sump_free_l, "volume", say(text, **terms))
+
+
+# When a drain blocks ----------------------------------------------------------------------------
+
+
+@figure(
+    "Water the pump can lift out of the sump",
+    formula="return chamber {chamber_run_cm} ({chamber_kind}) × {sump_width_cm} × ({return_level_cm} − {intake_cm}) ÷ 1000 "
+    "+ {topper_l}; with a sump: {sumped}",
+    source="balance",
+)
+def liftable_l(
+    chamber_run_cm: tuple[float, ...],
+    chamber_kind: tuple[str, ...],
+    sump_width_cm: float,
+    return_level_cm: float,
+    intake_cm: float,
+    topper_l: float,
+    sumped: bool,
+) -> float:
+    need_sump(sumped)
+    lengths = zip(chamber_run_cm, chamber_kind, strict=True)
+    length = sum(run for run, kind in lengths if kind == "return")
+    return length * sump_width_cm * max(0.0, return_level_cm - intake_cm) / 1000 + topper_l
+
+
+@figure("Then the display rises", formula="{liftable_l} ÷ {display_m2}", source="balance")
+def blocked_rise_mm(liftable_l: float, display_m2: float) -> float:
+    return liftable_l / display_m2
+
+
+@figure("Free board", formula="({inside_height_cm} − {water_height_cm}) × 10", source="definition")
+def board_mm(inside_height_cm: float, water_height_cm: float) -> float:
+    return (inside_height_cm - water_height_cm) * 10
+
+
+@check(
+    "A blocked drain stays in the tank",
+    stage="flow",
+    glass="drain",
+    judges="blocked_rise_mm",
+    mends=("sump.topper_l", "tank.freeboard_cm", "sump.return_level_cm"),
+)
+def blocked_stays(blocked_rise_mm: float, board_mm: float, liftable_l: float) -> Verdict:
+    reason = say(
+        "The pump can lift {litres}, top-up included: the display rises {rise}; the rim is {board} above.",
+        litres=of(liftable_l, "liftable_l"),
+        rise=of(blocked_rise_mm, "blocked_rise_mm"),
+        board=of(board_mm, "board_mm"),
+    )
+    return at_most(blocked_rise_mm, board_mm, "thickness", reason)
+
+
+# Evaporation, bubbles, hands --------------------------------------------------------------------
+
+
+@figure(
+    "Days until the pump draws air",
+    formula="({liftable_l} − {topper_l}) ÷ {evaporation_l_d}, with the top-up's {topper_l} as well",
+    source="balance",
+)
+def dry_d(liftable_l: float, topper_l: float, evaporation_l_d: float) -> float:
+    if evaporation_l_d <= 0:
+        raise Impossible("nothing_evaporates")
+    return liftable_l / evaporation_l_d
+
+
+@figure(
+    "Speed down the bubble trap",
+    formula="{return_lph} ÷ 3.6 ÷ ({chamber_run_cm} × {sump_width_cm}) of the trap ({chamber_kind})",
+    source="definition",
+)
+def trap_cm_s(
+    return_lph: float, chamber_run_cm: tuple[float, ...], sump_width_cm: float, chamber_kind: tuple[str, ...]
+) -> float:
+    gaps = [run for run, kind in zip(chamber_run_cm, chamber_kind, strict=True) if kind == "trap" and run > 0]
+    if not gaps:
+        raise Impossible("no_trap")
+    return return_lph / 3.6 / (min(gaps) * sump_width_cm)
+
+
+@check("Bubbles stay behind", stage="flow", judges="trap_cm_s", mends=("sump.sump_width_cm",))
+def bubbles_stay(
+    trap_cm_s: float, trap_limit_cm_s: float, trap_gap_cm: float, chamber_cm: tuple[float, ...],
+    chamber_kind: tuple[str, ...], sumped: bool,
+) -> Verdict:  # fmt: skip
+    need_sump(sumped)
+    gap = min(length for length, kind in zip(chamber_cm, chamber_kind, strict=True) if kind == "trap")
+    terms = {
+        "speed": of(trap_cm_s, "trap_cm_s"),
+        "limit": Term(trap_limit_cm_s, "speed"),
+        "gap": Term(gap, "length"),
+        "least": Term(trap_gap_cm, "length"),
+    }
+    if gap < trap_gap_cm:
+        reason = say("The trap's gap of {gap} is narrower than {least}: it clogs and rushes.", **terms)
+        return at_least(gap, trap_gap_cm, "length", reason)
+    reason = say("Water goes down through the trap at {speed}; bubbles rise against {limit}.", **terms)
+    return at_most(trap_cm_s, trap_limit_cm_s, "speed", reason)
+
+
+@figure(
+    "Room over the sump",
+    formula="{stand_room_cm} − {sump_height_cm}; with a sump: {sumped}",
+    source="definition",
+)
+def over_sump_cm(stand_room_cm: float, sump_height_cm: float, sumped: bool) -> float:
+    need_sump(sumped)
+    return stand_room_cm - sump_height_cm
+
+
+@check(
+    "Parts come out under the stand",
+    stage="flow",
+    judges="over_sump_cm",
+    mends=("sump.stand_room_cm", "sump.sump_height_cm"),
+)
+def parts_come_out(over_sump_cm: float, tallest_part_cm: float) -> Verdict:
+    reason = say(
+        "{room} stand free over the sump's rim; the tallest part to lift out is {part}.",
+        room=of(over_sump_cm, "over_sump_cm"),
+        part=Term(tallest_part_cm, "length"),
+    )
+    return at_least(over_sump_cm, tallest_part_cm, "length", reason)
+
+
+@check("Evaporation and the pump", stage="flow", judges="dry_d", mends=("sump.topper_l", "sump.intake_cm"))
+def pump_stays_wet(dry_d: float, dry_least_d: float, evaporation_l_d: float, liftable_l: float) -> Verdict:
+    reason = say(
+        "{litres} can go before the pump draws air; {rate} evaporate.",
+        litres=of(liftable_l, "liftable_l"),
+        rate=of(evaporation_l_d, "evaporation_l_d"),
+    )
+    return at_least(dry_d, dry_least_d, "days", reason)
+
+
+@step()
+def sump_result(sump_running_l: float, drain_down_l: float, sump_free_l: float, sump_media_l: float) -> Sentence:
+    return say(
+        "Running, the sump holds {running}, {media} of it media. {down} come down when the power fails; {free} are free.",
+        running=of(sump_running_l, "sump_running_l"),
+        media=of(sump_media_l, "sump_media_l"),
+        down=of(drain_down_l, "drain_down_l"),
+        free=of(sump_free_l, "sump_free_l"),
+    )
