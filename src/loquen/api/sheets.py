@@ -40,6 +40,8 @@ def view(plan: Plan, months_ahead: float | None = None) -> out.SheetOut:
             out.OutgrownOut(check=row.check, label=row.label, months=row.months) for row in life.outgrown(sheet)
         ],
         outage=out.SentenceOut.of(sentence_of(sheet, "outage_result")),
+        flow=flow_of(sheet),
+        failures=[out.FailureOut(label=row.label, temps_c=list(row.temps_c)) for row in listed(sheet, "failures")],
         least_regime=least_regime_of(sheet),
         saw_tooth=saw_tooth_of(sheet),
         section=section_of(sheet),
@@ -244,6 +246,10 @@ def section_of(sheet: Sheet) -> out.SectionOut:
         closed=plan.heat.lid == "closed",
         heated=plan.heat.heated,
         filters=[row.filter_kind for row in plan.filters],
+        tank_count=tank.tank_count,
+        heaters_in=plan.heat.heaters_in if plan.flow.way != "none" else "tank",
+        overflow=overflow_of(sheet),
+        sump=sump_of(sheet),
         animals=[
             out.AnimalDrawn(
                 label=sheet.value(f"animals.{i}.animal").common,
@@ -253,6 +259,67 @@ def section_of(sheet: Sheet) -> out.SectionOut:
                 level=sheet.value(f"animals.{i}.animal").level,
             )
             for i, group in enumerate(plan.animals)
+        ],
+    )
+
+
+def flow_of(sheet: Sheet) -> out.FlowOut | None:
+    """The Flow stage's curves and cases; None without a sump or a return."""
+    curve = sheet.look("curves")
+    if isinstance(curve, Missing):
+        return None
+    return out.FlowOut(
+        pump=[out.FlowPoint(flow=flow, head=head) for flow, head in curve.pump],
+        system=[out.FlowPoint(flow=flow, head=head) for flow, head in curve.system],
+        outlets_lph=list(sheet.value("outlet_flows")),
+        cases=[
+            out.FlowCaseOut(**{name: getattr(row, name) for name in out.FlowCaseOut.model_fields})
+            for row in listed(sheet, "flow_cases")
+        ],
+        sump=out.SentenceOut.of(sentence_of(sheet, "sump_result")),
+    )
+
+
+def overflow_of(sheet: Sheet) -> out.OverflowDrawn | None:
+    flow = sheet.plan.flow
+    if flow.way == "none":
+        return None
+    return out.OverflowDrawn(
+        way=flow.way,
+        crest_cm=sheet.value("crest_cm"),
+        drop_cm=sheet.value("drop_cm"),
+        box_cm=flow.box_length_cm if flow.way == "weir" else 0.0,
+        hole_cm=flow.hole_mm / 10,
+        hole_count=flow.hole_count,
+        drain_passes=sheet.value("drain_passes").state != "short",
+        emergency=flow.emergency_pipe != "none",
+        outlet_depths_cm=[row.outlet_depth_cm for row in sheet.plan.returns],
+        pump_lph=sheet.value("return_lph"),
+    )
+
+
+def sump_of(sheet: Sheet) -> out.SumpDrawn | None:
+    below = sheet.plan.sump
+    if sheet.plan.flow.way == "none":
+        return None
+    return out.SumpDrawn(
+        length_cm=below.sump_length_cm,
+        height_cm=below.sump_height_cm,
+        pane_cm=below.sump_pane_mm / 10,
+        below_cm=below.stand_cm,
+        room_cm=below.stand_room_cm,
+        power_off_cm=sheet.value("power_off_cm"),
+        fits=sheet.value("drain_down_fits").state != "short",
+        intake_cm=below.intake_cm,
+        media_l=sheet.value("sump_media_l"),
+        chambers=[
+            out.ChamberDrawn(
+                kind=row.chamber_kind,
+                length_cm=sheet.value(f"chambers.{i}.chamber_run_cm"),
+                level_cm=sheet.value(f"chambers.{i}.chamber_level_cm"),
+                baffle_cm=row.baffle_cm,
+            )
+            for i, row in enumerate(sheet.plan.chambers)
         ],
     )
 

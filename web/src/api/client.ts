@@ -24,6 +24,7 @@ export type WorkingNode = Schemas["WorkingNode"];
 export type Finding = Schemas["FindingOut"];
 export type School = Schemas["SchoolOut"];
 export type SawTooth = Schemas["SawToothOut"];
+export type Flow = Schemas["FlowOut"];
 export type Fault = Schemas["Fault"];
 export type State = Glass["state"];
 

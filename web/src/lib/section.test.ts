@@ -20,6 +20,10 @@ const section: Section = {
   closed: true,
   heated: true,
   filters: ["canister"],
+  tank_count: 1,
+  heaters_in: "tank",
+  overflow: null,
+  sump: null,
   animals: [
     { label: "Danio", shape: "elongated", length_cm: 5, number: 12, level: "top" },
     { label: "Loach", shape: "fusiform", length_cm: 6, number: 5, level: "bottom" },

@@ -12,13 +12,13 @@ export const Glasses = memo(function Glasses({
   pick: (glass: Glass) => void;
 }) {
   return (
-    <ul aria-label="Sight glasses" className="flex gap-x-2 overflow-x-auto px-2 py-2 sm:px-6 sm:py-3">
+    <ul aria-label="Sight glasses" className="flex gap-x-1 overflow-x-auto px-2 py-2 sm:px-4 sm:py-3">
       {glasses.map((glass) => (
-        <li key={glass.key} className="flex-1 sm:min-w-40">
+        <li key={glass.key} className="min-w-12 flex-1 sm:min-w-36 xl:min-w-0">
           <button
             type="button"
             onClick={() => pick(glass)}
-            className="flex min-h-11 w-full flex-col items-center gap-2 text-center text-xs sm:flex-row sm:text-left sm:text-base"
+            className="flex min-h-11 w-full flex-col items-center gap-1 text-center text-xs sm:flex-row sm:text-left sm:text-base"
           >
             <span className="hidden sm:block">
               <Tube gauge={glass.gauge} state={glass.state} height={76} />
@@ -29,7 +29,7 @@ export const Glasses = memo(function Glasses({
             <span className="min-w-0">
               <span className="block font-semibold">{glass.label}</span>
               <span
-                className={`hidden text-sm sm:block ${glass.state === "short" ? "text-short" : "text-quiet"}`}
+                className={`hidden text-sm leading-tight sm:block ${glass.state === "short" ? "text-short" : "text-quiet"}`}
               >
                 <Says sentence={glass.headline} />
               </span>

@@ -47,6 +47,14 @@ class FilterOut(BaseModel):
     watts: float
 
 
+class PumpOut(BaseModel):
+    key: str
+    label: str
+    shutoff_head_m: float
+    max_flow_lph: float
+    watts: float
+
+
 class UnitOut(BaseModel):
     key: str
     label: str
@@ -77,6 +85,7 @@ class EntryOut(BaseModel):
 class LibraryOut(BaseModel):
     species: list[SpeciesOut]
     filters: list[FilterOut]
+    pumps: list[PumpOut]
     kinds: list[KindOut]
     entries: dict[str, EntryOut]
 
@@ -93,6 +102,9 @@ def whole_library() -> LibraryOut:
         filters=[
             FilterOut(**{n: getattr(row, n) for n in FilterOut.model_fields})
             for row in library.filter_models().values()
+        ],
+        pumps=[
+            PumpOut(**{n: getattr(row, n) for n in PumpOut.model_fields}) for row in library.pump_models().values()
         ],
         kinds=[
             KindOut(key=kind.key, label=kind.label, units=[UnitOut(**asdict(unit)) for unit in kind.units])

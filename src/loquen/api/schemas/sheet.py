@@ -138,6 +138,43 @@ class AnimalDrawn(BaseModel):
     level: str
 
 
+class ChamberDrawn(BaseModel):
+    kind: str
+    length_cm: float
+    level_cm: float
+    baffle_cm: float
+
+
+class SumpDrawn(BaseModel):
+    """The sump under its display, from its own inside lower left corner; levels above its base."""
+
+    length_cm: float
+    height_cm: float
+    pane_cm: float
+    below_cm: float
+    room_cm: float
+    power_off_cm: float
+    fits: bool
+    intake_cm: float
+    media_l: float
+    chambers: list[ChamberDrawn]
+
+
+class OverflowDrawn(BaseModel):
+    """The way out of the display: its crest, and what stands in the water."""
+
+    way: str
+    crest_cm: float
+    drop_cm: float
+    box_cm: float
+    hole_cm: float
+    hole_count: int
+    drain_passes: bool
+    emergency: bool
+    outlet_depths_cm: list[float]
+    pump_lph: float
+
+
 class SectionOut(BaseModel):
     """What the section drawing is drawn from, in cm of the real tank."""
 
@@ -157,6 +194,10 @@ class SectionOut(BaseModel):
     closed: bool
     heated: bool
     filters: list[str]
+    tank_count: int
+    heaters_in: str
+    overflow: OverflowDrawn | None
+    sump: SumpDrawn | None
     animals: list[AnimalDrawn]
 
 
@@ -166,6 +207,38 @@ class OutgrownOut(BaseModel):
     check: str
     label: str
     months: float
+
+
+class FlowPoint(BaseModel):
+    """A point of a curve: L/h and m."""
+
+    flow: float
+    head: float
+
+
+class FlowCaseOut(BaseModel):
+    label: str
+    flow_lph: float
+    head_mm: float
+    drain_frac: float
+    emergency_frac: float | None
+
+
+class FlowOut(BaseModel):
+    """What the Flow stage shows beside its figures."""
+
+    pump: list[FlowPoint]
+    system: list[FlowPoint]
+    outlets_lph: list[float]
+    cases: list[FlowCaseOut]
+    sump: SentenceOut
+
+
+class FailureOut(BaseModel):
+    """Temperature hour by hour after something failed."""
+
+    label: str
+    temps_c: list[float]
 
 
 class SheetOut(BaseModel):
@@ -179,6 +252,8 @@ class SheetOut(BaseModel):
     suited: list[FindingOut]
     outgrown: list[OutgrownOut]
     outage: SentenceOut
+    flow: FlowOut | None
+    failures: list[FailureOut]
     least_regime: RegimeOut | None
     saw_tooth: SawToothOut | None
     section: SectionOut

@@ -46,7 +46,7 @@ GLASSES = {
 def system_book() -> Book:
     """All nodes of a single system, wired once."""
     return Book(
-        collected([animals, tank, filter, flow, sump, heat, heaters, air, light, changes, water, company, schools])
+        collected([animals, tank, filter, sump, flow, heat, heaters, air, light, changes, water, company, schools])
     )
 
 

@@ -11,6 +11,7 @@ from loquen.core.sheet.judging import at_least, at_most, caution
 from loquen.core.sheet.nodes import Verdict, check, figure, step
 
 CURVE_POINTS = 16
+SYSTEM_POINTS = 7
 
 
 @step()
@@ -253,12 +254,12 @@ def curves(
     top = max(head(0.0), lowest) - lowest
     # By the head that stands at the outlets: what each then passes, and what the common run takes of the sum.
     system = [(0.0, lowest)]
-    for n in range(1, CURVE_POINTS + 1):
-        at = lowest + top * (n / CURVE_POINTS) ** 2
+    for n in range(1, SYSTEM_POINTS + 1):
+        at = lowest + top * (n / SYSTEM_POINTS) ** 2
         pairs = zip(outlet_lift_head_m, shared, strict=True)
         total = sum(hydraulics.branch_flow_lph(at, static, loss, most) for static, loss in pairs)
         system.append((total, at + common_loss(total)))
-    return Curve(tuple((flow, head(flow)) for flow in flows), tuple(p for p in system if p[0] <= most))
+    return Curve(tuple((flow, head(flow)) for flow in flows), tuple(p for p in system if p[0] < most))
 
 
 # The overflow -----------------------------------------------------------------------------------

@@ -1,9 +1,8 @@
 """Heaters: the watts that are needed, what happens when one fails, the hottest day, money and the circuit."""
 
+import math
 from collections.abc import Callable
 from dataclasses import dataclass
-
-import numpy as np
 
 from loquen.core.data import library
 from loquen.core.errors import Impossible
@@ -386,39 +385,68 @@ class Failure:
 def failures(
     heated: bool,
     water_c: float,
+    stuck_on_c: float,
+    one_dead_c: float,
+    powerless_c: float,
+    heater_each_w: float,
+    equipment_high_w: float,
+    equipment_low_w: float,
+    heater_count: float,
+    loss_cold_w: float,
+    loss_warm_w: float,
+    real_volume_l: float,
+    water_heat_j_l_k: float,
+) -> tuple[Failure, ...]:
+    """Two days after one heater stuck on, one died, and all power went."""
+    unused_when(not heated)
+    capacity = real_volume_l * water_heat_j_l_k
+    dead_w = (heater_count - 1) * heater_each_w + equipment_low_w
+    cases = (
+        ("one stuck on, hottest day", stuck_on_c, heater_each_w + equipment_high_w - loss_warm_w),
+        ("one dead, coldest night", one_dead_c, dead_w - loss_cold_w),
+        ("all power off, coldest night", powerless_c, -loss_cold_w),
+    )
+    return tuple(
+        Failure(label, approach(water_c, settles, spare / capacity * 3600)) for label, settles, spare in cases
+    )
+
+
+def approach(start_c: float, settles_c: float, first_k_h: float) -> tuple[float, ...]:
+    """Temperature hour by hour on its way from a start, where it moves by `first_k_h`, to where it settles."""
+    gap = settles_c - start_c
+    if gap * first_k_h <= 0:
+        return (start_c,) * (FAILURE_HOURS + 1)
+    rate = first_k_h / gap
+    return tuple(start_c + gap * -math.expm1(-rate * hour) for hour in range(FAILURE_HOURS + 1))
+
+
+@figure(
+    "With all power off, on the coldest night",
+    formula="T at which {walls_w_k} × (T − {room_cold_c}) + evaporation(T) = 0; surface {surface_m2}, {humidity_frac}, "
+    "cover {cover_frac}",
+    source="balance",
+)
+def powerless_c(
+    walls_w_k: float, room_cold_c: float, surface_m2: float, humidity_frac: float, cover_frac: float
+) -> float:
+    return settle_c(0.0, walls_w_k, surface_m2, room_cold_c, humidity_frac, cover_frac)
+
+
+@figure(
+    "Lost on the hottest day at the temperature kept",
+    formula="{walls_w_k} × ({water_c} − {room_warm_c}) + evaporation of {surface_m2} in {humidity_frac}, cover {cover_frac}",
+    source="balance",
+)
+def loss_warm_w(
     walls_w_k: float,
+    water_c: float,
+    room_warm_c: float,
     surface_m2: float,
     humidity_frac: float,
     cover_frac: float,
-    real_volume_l: float,
-    water_heat_j_l_k: float,
-    room_cold_c: float,
-    room_warm_c: float,
-    heater_count: float,
-    heater_each_w: float,
-    equipment_low_w: float,
-    equipment_high_w: float,
-) -> tuple[Failure, ...]:
-    """Two days after one heater stuck on, one died, and all power went; hour by hour, all three side by side."""
-    unused_when(not heated)
-    room = np.array([room_warm_c, room_cold_c, room_cold_c])
-    power = np.array([heater_each_w + equipment_high_w, (heater_count - 1) * heater_each_w + equipment_low_w, 0.0])
-    per_hour = 3600 / (real_volume_l * water_heat_j_l_k)
-    air = np.maximum(room, 0.0)
-    temps = [np.full(3, water_c)]
-    for _ in range(FAILURE_HOURS):
-        now = temps[-1]
-        evaporated = heat.evaporation_l_d(surface_m2, now, air, humidity_frac, cover_frac)
-        lost = walls_w_k * (now - room) + heat.evaporation_loss_w(evaporated, now)
-        given = power.copy()
-        # The thermostat of the heaters left holds what is kept as long as they can.
-        if now[1] >= water_c:
-            given[1] = min(power[1], lost[1])
-        temps.append(np.clip(now + (given - lost) * per_hour, COLDEST_C, HOTTEST_C))
-    labels = ("one stuck on, hottest day", "one dead, coldest night", "all power off, coldest night")
-    return tuple(
-        Failure(label, tuple(float(temp) for temp in row)) for label, row in zip(labels, np.array(temps).T, strict=True)
-    )
+) -> float:
+    evaporated = evaporation_w(surface_m2, water_c, room_warm_c, humidity_frac, cover_frac)
+    return walls_w_k * (water_c - room_warm_c) + evaporated
 
 
 @figure(
@@ -486,7 +514,6 @@ def circuit_most_w(mains_v: float, circuit_a: float, circuit_share: float) -> fl
     stage="heat",
     judges="circuit_w",
     mends=("heat.circuit_other_w",),
-    caution=ELECTRICITY,
 )
 def circuit_carries(circuit_w: float, circuit_most_w: float, mains_v: float) -> Verdict:
     reason = say(

@@ -5,7 +5,7 @@ import type { Glass } from "@/api/client";
 import { systemsQuery } from "@/api/queries";
 import { Glasses } from "@/ui/Glasses";
 import { Says } from "@/ui/Says";
-import { SectionDrawing } from "@/ui/SectionDrawing";
+import { SectionDrawing } from "@/ui/section/SectionDrawing";
 import { useShortcuts } from "@/ui/shortcuts";
 import { usePlanInUse, useSession } from "./context";
 import { Slip } from "./Slip";
@@ -66,6 +66,10 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
     },
     [goTo],
   );
+  const setBaffle = useCallback(
+    (chamber: number, cm: number) => session.edit({ [`chambers.${chamber}.baffle_cm`]: cm }),
+    [session],
+  );
   const stale = sheetOf !== plan;
   const current = STAGES.find(({ key }) => key === stage) ?? STAGES[0]!;
   return (
@@ -84,7 +88,8 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
                 section={sheet.section}
                 dimensions
                 pick={goTo}
-                className="mb-3 max-h-[40vh] w-full"
+                setBaffle={setBaffle}
+                className={`mb-3 w-full ${sheet.section.sump ? "max-h-[62vh]" : "max-h-[40vh]"}`}
               />
               <div className="hidden lg:block">
                 <Unsettled />

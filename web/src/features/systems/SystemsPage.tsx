@@ -7,7 +7,7 @@ import { systemsQuery } from "@/api/queries";
 import { Button, Menu } from "@/ui/controls";
 import { SmallGlasses } from "@/ui/Glasses";
 import { Says } from "@/ui/Says";
-import { SectionDrawing } from "@/ui/SectionDrawing";
+import { SectionDrawing } from "@/ui/section/SectionDrawing";
 import { StartDialog } from "./StartDialog";
 
 /** Every system with its section and its glasses. */

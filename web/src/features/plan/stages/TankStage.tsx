@@ -1,6 +1,6 @@
 import { usePlan } from "../context";
 import { Checks } from "../Checks";
-import { ChoiceField, Fields, NumberField } from "../fields";
+import { ChoiceField, Fields, NumberField, SwitchField } from "../fields";
 import { Figures } from "../Figures";
 
 const ROUND = ["cylinder", "quarter_round", "hexagon"];
@@ -15,6 +15,7 @@ export function TankStage() {
   return (
     <>
       <Fields legend="The glass">
+        <NumberField path="tank.tank_count" />
         <ChoiceField path="tank.shape" />
         <ChoiceField path="tank.measured" />
         <NumberField path="tank.tank_length_cm" label={LENGTHS[tank.shape]} />
@@ -30,6 +31,7 @@ export function TankStage() {
         <NumberField path="tank.pane_mm" />
         <ChoiceField path="tank.pane_material" />
         <ChoiceField path="tank.support" />
+        <SwitchField path="tank.toughened" />
         <ChoiceField path="tank.fill_by" />
         <NumberField path={tank.fill_by === "height" ? "tank.part_fill_cm" : "tank.freeboard_cm"} />
       </Fields>

@@ -1,0 +1,255 @@
+import type { Flow, Plan } from "@/api/client";
+import { Says } from "@/ui/Says";
+import { Button, Select } from "@/ui/controls";
+import { useUnits } from "@/ui/units";
+import { Checks } from "../Checks";
+import { PumpChart } from "../charts/PumpChart";
+import { usePlan, usePlanInUse, useSheet } from "../context";
+import { ChoiceField, Fields, NumberField, SwitchField } from "../fields";
+import { Figures } from "../Figures";
+import { BuiltFields, Chambers, ReturnRows, RunRows, startedSump } from "./flowRows";
+
+/** How water leaves, goes through the sump and comes back. */
+export function FlowStage() {
+  const { session } = usePlanInUse();
+  const plan = usePlan();
+  const way = plan.flow?.way ?? "none";
+  if (way === "none")
+    return (
+      <>
+        <p className="mb-4 max-w-prose text-quiet">
+          No overflow and no sump: the filters of the Filter stage move this water. With a sump, water leaves
+          by a weir box or drilled holes, runs through chambers below, and a pump brings it back.
+        </p>
+        <div className="mb-6 flex flex-wrap gap-2">
+          <Button look="strong" onClick={() => session.replace(startedSump(plan, "weir"))}>
+            A weir box and a sump
+          </Button>
+          <Button onClick={() => session.replace(startedSump(plan, "holes"))}>
+            Drilled holes and a sump
+          </Button>
+        </div>
+        <Checks stage="flow" />
+      </>
+    );
+  return <Sumped plan={plan} />;
+}
+
+function Sumped({ plan }: { plan: Plan }) {
+  const { flow: curves } = useSheet();
+  const { openFigure } = usePlanInUse();
+  const flow = plan.flow!;
+  return (
+    <>
+      {curves && <PumpChart flow={curves} />}
+      <RunRows />
+      <ReturnRows />
+      <PumpFields />
+      <Checks stage="flow" />
+      <Fields legend="The overflow">
+        <ChoiceField path="flow.way" />
+        {flow.way === "weir" ? (
+          <>
+            <NumberField path="flow.weir_cm" />
+            <NumberField path="flow.teeth_frac" />
+            <NumberField path="flow.box_length_cm" />
+            <NumberField path="flow.box_width_cm" />
+            <NumberField path="flow.box_lip_cm" />
+          </>
+        ) : (
+          <>
+            <NumberField path="flow.hole_mm" />
+            <NumberField path="flow.hole_count" />
+            <NumberField path="flow.hole_edge_cm" />
+          </>
+        )}
+        <ChoiceField path="flow.drain_kind" />
+        <ChoiceField path="flow.drain_pipe" />
+        <NumberField path="flow.drain_count" />
+        <NumberField path="flow.drain_length_m" />
+        <NumberField path="flow.drain_elbows" />
+        <ChoiceField path="flow.emergency_pipe" />
+        <SwitchField path="flow.air_break" />
+        {flow.air_break && <NumberField path="flow.air_break_cm" />}
+      </Fields>
+      {curves && <Cases flow={curves} />}
+      <h3 className="mt-6 mb-1 text-xl font-semibold">Sump</h3>
+      {curves && (
+        <p className="mb-3 text-lg leading-snug">
+          <Says sentence={curves.sump} open={openFigure} />
+        </p>
+      )}
+      <Chambers />
+      <Fields legend="Its glass and stand">
+        <NumberField path="sump.sump_length_cm" />
+        <NumberField path="sump.sump_width_cm" />
+        <NumberField path="sump.sump_height_cm" />
+        <NumberField path="sump.sump_pane_mm" />
+        <NumberField path="sump.stand_cm" />
+        <NumberField path="sump.stand_room_cm" />
+        <NumberField path="sump.tallest_part_cm" />
+      </Fields>
+      <Fields legend="What stands in it">
+        <NumberField path="sump.return_level_cm" />
+        <NumberField path="sump.intake_cm" />
+        <NumberField path="sump.topper_l" />
+        <ChoiceField path="sump.sump_media" />
+        <NumberField path="sump.media_fill_frac" />
+      </Fields>
+      <Fields legend="Ultraviolet clarifier">
+        <SwitchField path="flow.uv_fitted" />
+        {flow.uv_fitted && (
+          <>
+            <NumberField path="flow.uv_rated_mj" />
+            <NumberField path="flow.uv_rated_lph" />
+            <NumberField path="flow.uv_lph" />
+            <NumberField path="flow.uv_wanted_mj" />
+          </>
+        )}
+      </Fields>
+      {flow.uv_fitted && <Figures keys={["uv_given_mj", "uv_most_lph"]} />}
+      <BuiltFields />
+      <Figures
+        keys={[
+          "lift_head_m",
+          "run_loss_head_m",
+          "return_lph",
+          "turnover_per_h",
+          "fastest_m_s",
+          "overflow_head_mm",
+          "crest_cm",
+          "drain_lph",
+          "emergency_lph",
+          "sump_running_l",
+          "sump_media_l",
+          "sump_free_l",
+          "drop_cm",
+          "clogged_drop_cm",
+          "drain_down_l",
+          "clogged_down_l",
+          "power_off_cm",
+          "liftable_l",
+          "blocked_rise_mm",
+          "dry_d",
+          "trap_cm_s",
+          "over_sump_cm",
+        ]}
+      />
+    </>
+  );
+}
+
+function PumpFields() {
+  const { session, library } = usePlanInUse();
+  const { flow } = usePlan();
+  const take = (key: string) => {
+    const pump = library.pumps.find((row) => row.key === key);
+    if (pump)
+      session.edit({
+        "flow.pump_by": "ends",
+        "flow.shutoff_head_m": pump.shutoff_head_m,
+        "flow.pump_max_lph": pump.max_flow_lph,
+        "flow.pump_w": pump.watts,
+      });
+  };
+  const points = flow?.pump_by === "points";
+  const turn = (by: string) =>
+    session.edit({
+      "flow.pump_by": by,
+      "flow.curve_lph":
+        by === "points" ? [0, 0.5, 0.8].map((share) => share * (flow?.pump_max_lph ?? 1000)) : null,
+      "flow.curve_head_m":
+        by === "points" ? [1, 0.75, 0.36].map((share) => share * (flow?.shutoff_head_m ?? 2)) : null,
+    });
+  return (
+    <>
+      <Fields legend="The pump">
+        <div className="flex min-h-10 items-center justify-between border-b border-line/70 py-1">
+          <span className="text-quiet">From the library</span>
+          <Select
+            label="Pump from the library"
+            value=""
+            placeholder="a pump…"
+            options={library.pumps.map((row) => [row.key, row.label])}
+            onChange={take}
+          />
+        </div>
+        <div className="flex min-h-10 items-center justify-between border-b border-line/70 py-1">
+          <span className="text-quiet">Pump curve by</span>
+          <Select
+            label="Pump curve by"
+            value={flow?.pump_by ?? "ends"}
+            options={[
+              ["ends", "its two ends"],
+              ["points", "points of its curve"],
+            ]}
+            onChange={turn}
+          />
+        </div>
+        {!points && <NumberField path="flow.shutoff_head_m" />}
+        {!points && <NumberField path="flow.pump_max_lph" />}
+        <NumberField path="flow.pump_w" />
+      </Fields>
+      {points && (
+        <fieldset className="mb-5">
+          <legend className="mb-1 text-sm font-semibold">Its curve, from no flow on</legend>
+          {(flow?.curve_lph ?? []).map((_, i) => (
+            <div key={i} className="flex flex-wrap items-center gap-3 py-0.5 text-sm text-quiet">
+              <NumberField bare path={`flow.curve_lph.${i}`} label={`Flow at point ${i + 1}`} />
+              lifts
+              <NumberField bare path={`flow.curve_head_m.${i}`} label={`Lift at point ${i + 1}`} />
+            </div>
+          ))}
+        </fieldset>
+      )}
+    </>
+  );
+}
+
+/** The overflow at half, the planned and double the flow. */
+function Cases({ flow }: { flow: Flow }) {
+  const units = useUnits();
+  return (
+    <table className="mb-5 w-full text-left">
+      <caption className="mb-1 text-left text-sm font-semibold">The overflow when the flow changes</caption>
+      <thead className="text-sm text-quiet">
+        <tr className="border-b border-line">
+          <th scope="col" className="py-1 font-normal">
+            Flow
+          </th>
+          <th scope="col" className="py-1 text-right font-normal">
+            above the crest
+          </th>
+          <th scope="col" className="py-1 text-right font-normal">
+            of the drain
+          </th>
+          <th scope="col" className="py-1 text-right font-normal">
+            of the emergency
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {flow.cases.map((row) => (
+          <tr key={row.label} className="border-b border-line/70">
+            <th scope="row" className="py-1.5 font-normal">
+              {row.label}, <span className="num">{units.text(row.flow_lph, "flow")}</span>
+            </th>
+            <td className="num py-1.5 text-right">{units.text(row.head_mm, "thickness")}</td>
+            <Share share={row.drain_frac} />
+            <Share share={row.emergency_frac ?? null} />
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function Share({ share }: { share: number | null }) {
+  const units = useUnits();
+  const colour = share !== null && share > 1 ? "text-short" : "";
+  return (
+    <td className={`num py-1.5 text-right ${colour}`}>
+      {share === null ? "none" : units.text(share, "share")}
+    </td>
+  );
+}

@@ -1,0 +1,222 @@
+import { Trash2 } from "lucide-react";
+import type { ReactNode } from "react";
+import type { Plan } from "@/api/client";
+import { Button } from "@/ui/controls";
+import { usePlan, usePlanInUse, useSheet } from "../context";
+import { ChoiceField, Fields, NumberField } from "../fields";
+import { Figures, FigureValue } from "../Figures";
+import { Measure } from "@/ui/Says";
+
+type Rows = "run" | "returns" | "chambers";
+
+const NEW_PART = { part: "elbow_90", run_pipe: "pvc_32", run_count: 1, run_length_m: 1 };
+const NEW_OUTLET = {
+  outlet_pipe: "pvc_25",
+  outlet_length_m: 0.6,
+  outlet_elbows: 2,
+  valve_open_frac: 1,
+  outlet_depth_cm: 2,
+};
+
+/** A plan with a first sump: chambers to its length, one return, a short run. */
+export function startedSump(plan: Plan, way: "weir" | "holes"): Plan {
+  const length = plan.sump?.sump_length_cm ?? 80;
+  const chamber = (
+    chamber_kind: "settling" | "media" | "trap" | "return",
+    share: number,
+    baffle_cm: number,
+  ) => ({
+    chamber_kind,
+    chamber_cm: Math.round(length * share),
+    baffle_cm,
+  });
+  return {
+    ...plan,
+    flow: { ...plan.flow!, way },
+    run: plan.run?.length
+      ? plan.run
+      : [
+          { ...NEW_PART, part: "pipe", run_length_m: 1.8 },
+          { ...NEW_PART, run_count: 3 },
+          { ...NEW_PART, part: "ball_valve" },
+        ],
+    returns: plan.returns?.length ? plan.returns : [NEW_OUTLET],
+    chambers: plan.chambers?.length
+      ? plan.chambers
+      : [
+          chamber("settling", 0.2, 27),
+          chamber("media", 0.36, 25),
+          { chamber_kind: "trap", chamber_cm: 4, baffle_cm: 22 },
+          chamber("return", 0.3, 20),
+        ],
+  };
+}
+
+function useRows(section: Rows) {
+  const { session } = usePlanInUse();
+  const plan = usePlan();
+  const rows = (plan[section] ?? []) as object[];
+  const put = (next: object[]) => session.replace({ ...plan, [section]: next } as Plan);
+  return {
+    count: rows.length,
+    add: (row: object, at = rows.length) => put([...rows.slice(0, at), row, ...rows.slice(at)]),
+    remove: (at: number) => put(rows.filter((_, i) => i !== at)),
+  };
+}
+
+function Remove({ label, run }: { label: string; run: () => void }) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      onClick={run}
+      className="grid size-9 shrink-0 place-items-center text-quiet hover:text-short pointer-coarse:size-11"
+    >
+      <Trash2 size={16} />
+    </button>
+  );
+}
+
+const LINE = "flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line/70 py-1 text-sm";
+
+/** A word before its field, kept together when the line breaks. */
+function Worded({ words, children }: { words: string; children: ReactNode }) {
+  return (
+    <span className="inline-flex items-center gap-1.5">
+      <span className="text-quiet">{words}</span>
+      {children}
+    </span>
+  );
+}
+
+/** The parts along the common run, from the pump on. */
+export function RunRows() {
+  const plan = usePlan();
+  const { add, remove } = useRows("run");
+  return (
+    <section aria-label="Along the run" className="mb-5">
+      <h3 className="mb-1 text-sm font-semibold">Along the run, from the pump on</h3>
+      <ul>
+        {(plan.run ?? []).map((row, i) => (
+          <li key={i} className={LINE}>
+            <NumberField bare path={`run.${i}.run_count`} label={`How many of part ${i + 1}`} />
+            <ChoiceField bare path={`run.${i}.part`} label={`Part ${i + 1}`} />
+            <ChoiceField bare path={`run.${i}.run_pipe`} label={`Size of part ${i + 1}`} />
+            {row.part === "pipe" && (
+              <NumberField bare path={`run.${i}.run_length_m`} label={`Length of part ${i + 1}`} />
+            )}
+            <span className="flex-1" />
+            <Remove label={`Take out part ${i + 1}`} run={() => remove(i)} />
+          </li>
+        ))}
+      </ul>
+      <Button look="word" onClick={() => add(NEW_PART)}>
+        add a part
+      </Button>
+    </section>
+  );
+}
+
+/** Every return with its own pipe and valve, and what it passes. */
+export function ReturnRows() {
+  const plan = usePlan();
+  const { flow } = useSheet();
+  const { add, remove } = useRows("returns");
+  const outlets = plan.returns ?? [];
+  return (
+    <section aria-label="Returns" className="mb-5">
+      <h3 className="mb-1 text-sm font-semibold">Returns into the display</h3>
+      <ul>
+        {outlets.map((_, i) => (
+          <li key={i} className={LINE}>
+            <ChoiceField bare path={`returns.${i}.outlet_pipe`} label={`Size of return ${i + 1}`} />
+            <NumberField bare path={`returns.${i}.outlet_length_m`} label={`Length of return ${i + 1}`} />
+            <Worded words="elbows">
+              <NumberField bare path={`returns.${i}.outlet_elbows`} label={`Elbows of return ${i + 1}`} />
+            </Worded>
+            <Worded words="valve open">
+              <NumberField bare path={`returns.${i}.valve_open_frac`} label={`Valve of return ${i + 1}`} />
+            </Worded>
+            <Worded words="under water">
+              <NumberField bare path={`returns.${i}.outlet_depth_cm`} label={`Depth of return ${i + 1}`} />
+            </Worded>
+            {flow?.outlets_lph[i] != null && (
+              <span className="text-quiet">
+                passes <Measure value={flow.outlets_lph[i]} kind="flow" />
+              </span>
+            )}
+            <span className="flex-1" />
+            {outlets.length > 1 && <Remove label={`Take out return ${i + 1}`} run={() => remove(i)} />}
+          </li>
+        ))}
+      </ul>
+      <Button look="word" onClick={() => add(NEW_OUTLET)}>
+        add a return
+      </Button>
+    </section>
+  );
+}
+
+/** The chambers in the order of the flow, with their running levels. */
+export function Chambers() {
+  const plan = usePlan();
+  const { figures } = useSheet();
+  const { count, add, remove } = useRows("chambers");
+  return (
+    <section aria-label="Chambers" className="mb-5">
+      <h3 className="mb-1 text-sm font-semibold">
+        Chambers, in the order of the flow{" "}
+        <span className="font-normal text-quiet">(a baffle can be dragged in the drawing)</span>
+      </h3>
+      <ul>
+        {(plan.chambers ?? []).map((chamber, i) => {
+          const last = chamber.chamber_kind === "return";
+          return (
+            <li key={i} className={LINE}>
+              <ChoiceField bare path={`chambers.${i}.chamber_kind`} label={`Kind of chamber ${i + 1}`} />
+              {!last && (
+                <NumberField bare path={`chambers.${i}.chamber_cm`} label={`Length of chamber ${i + 1}`} />
+              )}
+              {!last && <span className="text-quiet">baffle</span>}
+              {!last && (
+                <NumberField bare path={`chambers.${i}.baffle_cm`} label={`Baffle of chamber ${i + 1}`} />
+              )}
+              {figures[`chambers.${i}.chamber_level_cm`] && (
+                <span className="text-quiet">
+                  {last && (
+                    <>
+                      <FigureValue name={`chambers.${i}.chamber_run_cm`} /> long,{" "}
+                    </>
+                  )}
+                  stands at <FigureValue name={`chambers.${i}.chamber_level_cm`} />
+                </span>
+              )}
+              <span className="flex-1" />
+              {!last && <Remove label={`Take out chamber ${i + 1}`} run={() => remove(i)} />}
+            </li>
+          );
+        })}
+      </ul>
+      <Button
+        look="word"
+        onClick={() => add({ chamber_kind: "media", chamber_cm: 10, baffle_cm: 24 }, Math.max(0, count - 1))}
+      >
+        add a chamber
+      </Button>
+    </section>
+  );
+}
+
+/** What was measured once it stood, against what was planned. */
+export function BuiltFields() {
+  return (
+    <>
+      <Fields legend="Once it is built: measured, against planned">
+        <NumberField path="flow.measured_return_lph" placeholder="none" />
+        <NumberField path="flow.measured_drop_cm" placeholder="none" />
+        <NumberField path="flow.measured_w" placeholder="none" />
+      </Fields>
+      <Figures keys={["planned_return_lph", "return_lph", "planned_drop_cm", "drop_cm", "return_w"]} />
+    </>
+  );
+}

@@ -1,0 +1,87 @@
+import { memo } from "react";
+import type { Section } from "@/api/client";
+import { described } from "@/lib/section";
+import { useUnits } from "../units";
+import { Animals, Bed, Hardscape, Plants } from "./Contents";
+import { Dimensions } from "./Dimensions";
+import { Hardware } from "./Hardware";
+import { Overflow } from "./Overflow";
+import { Part } from "./Part";
+import { Sump } from "./Sump";
+
+interface DrawingProps {
+  section: Section;
+  /** Dimensions are drawn on the large one only. */
+  dimensions?: boolean;
+  /** Opens the stage that a part belongs to. */
+  pick?: (stage: string) => void;
+  /** Sets a baffle of the sump, in cm above its base. */
+  setBaffle?: (chamber: number, cm: number) => void;
+  className?: string;
+}
+
+/** The true-to-scale side cut: one unit is one centimetre, the inside's lower left corner is the origin. */
+export const SectionDrawing = memo(function SectionDrawing({
+  section,
+  dimensions = false,
+  pick,
+  setBaffle,
+  className,
+}: DrawingProps) {
+  const units = useUnits();
+  const { length_cm: length, height_cm: height, water_cm: water, sump } = section;
+  const pane = Math.max(section.pane_cm, length * 0.006);
+  const below = sump ? sump.below_cm + sump.pane_cm : 0;
+  const room = dimensions ? Math.max(length, height + below) * 0.105 : pane * 2;
+  const scale = Math.max(length + 2 * room, (height + below + 2 * room) * 1.35);
+  const words = described(section, (value, kind) => units.text(value, kind));
+  return (
+    <svg
+      role={pick ? "group" : "img"}
+      aria-label={words}
+      className={className}
+      viewBox={`${-room} ${-height - room} ${length + 2 * room} ${height + below + room * (dimensions ? 1.9 : 2)}`}
+      preserveAspectRatio={dimensions ? "xMidYMid meet" : "xMinYMid meet"}
+    >
+      <Part stage="changes" pick={pick} title="Water">
+        <rect className="level" x={0} y={-water} width={length} height={water} fill="var(--color-water)" />
+        <path d={`M0 ${-water}H${length}`} stroke="var(--color-edge)" strokeWidth={scale * 0.0022} />
+      </Part>
+      <Bed section={section} pick={pick} />
+      <Hardscape section={section} pick={pick} />
+      <Plants section={section} />
+      <Animals section={section} pick={pick} />
+      <Hardware section={section} pick={pick} scale={scale} />
+      <Part stage="tank" pick={pick} title="Glass">
+        <path
+          d={`M${-pane / 2} ${-height}V${pane / 2}H${length + pane / 2}V${-height}`}
+          fill="none"
+          stroke="var(--color-edge)"
+          strokeWidth={pane}
+        />
+      </Part>
+      {sump && (
+        <Sump
+          sump={sump}
+          left={(length - sump.length_cm) / 2}
+          heated={section.heated && section.heaters_in === "sump"}
+          scale={scale}
+          labels={dimensions}
+          pick={pick}
+          setBaffle={setBaffle}
+        />
+      )}
+      {sump && section.overflow && (
+        <Overflow
+          section={section}
+          overflow={section.overflow}
+          sump={sump}
+          scale={scale}
+          labels={dimensions}
+          pick={pick}
+        />
+      )}
+      {dimensions && <Dimensions section={section} scale={scale} />}
+    </svg>
+  );
+});

@@ -1,0 +1,180 @@
+import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import type { Section } from "@/api/client";
+import { clamp } from "@/lib/section";
+import { useUnits } from "../units";
+import { Part } from "./Part";
+
+type SumpDrawn = NonNullable<Section["sump"]>;
+const GRAIN_CM = 0.5;
+
+interface SumpProps {
+  sump: SumpDrawn;
+  left: number;
+  heated: boolean;
+  scale: number;
+  labels: boolean;
+  pick?: (stage: string) => void;
+  setBaffle?: (chamber: number, cm: number) => void;
+}
+
+/** The sump with its chambers at their running levels, and the level with the power off as a ghost line. */
+export function Sump({ sump, left, heated, scale, labels, pick, setBaffle }: SumpProps) {
+  const units = useUnits();
+  const [held, setHeld] = useState<{ chamber: number; cm: number } | null>(null);
+  const pane = Math.max(sump.pane_cm, sump.length_cm * 0.006);
+  const type = scale * 0.021;
+  const text = { fontSize: type, className: "num", fill: "var(--color-quiet)" };
+  const starts = sump.chambers.map((_, i) =>
+    sump.chambers.slice(0, i).reduce((sum, chamber) => sum + chamber.length_cm, 0),
+  );
+  const ghost = sump.fits ? "var(--color-brass)" : "var(--color-short)";
+  const off = Math.min(sump.power_off_cm, sump.height_cm * 1.08);
+  return (
+    <g transform={`translate(${left} ${sump.below_cm})`}>
+      {sump.chambers.map((chamber, i) => (
+        <Part key={i} stage="flow" pick={pick} title={`Chamber ${i + 1}: ${chamber.kind}`}>
+          <rect
+            className="level"
+            x={starts[i]}
+            y={-chamber.level_cm}
+            width={chamber.length_cm}
+            height={chamber.level_cm}
+            fill="var(--color-water)"
+          />
+          {chamber.kind === "media" && (
+            <Mesh x={starts[i]!} width={chamber.length_cm} level={chamber.level_cm} />
+          )}
+          {chamber.kind === "heater" && heated && (
+            <rect
+              x={starts[i]! + chamber.length_cm * 0.42}
+              y={-chamber.level_cm * 0.82}
+              width={scale * 0.009}
+              height={chamber.level_cm * 0.6}
+              rx={scale * 0.004}
+              fill="var(--color-brass)"
+            />
+          )}
+        </Part>
+      ))}
+      {sump.chambers.slice(0, -1).map((chamber, i) => (
+        <Baffle
+          key={i}
+          chamber={i}
+          x={starts[i]! + chamber.length_cm}
+          cm={held?.chamber === i ? held.cm : chamber.baffle_cm}
+          most={sump.height_cm - 1}
+          scale={scale}
+          hold={setHeld}
+          set={setBaffle}
+        />
+      ))}
+      <path
+        d={`M${-pane / 2} ${-sump.height_cm}V${pane / 2}H${sump.length_cm + pane / 2}V${-sump.height_cm}`}
+        fill="none"
+        stroke={sump.fits ? "var(--color-edge)" : "var(--color-short)"}
+        strokeWidth={pane}
+      />
+      <path
+        d={`M${-scale * 0.01} ${-off}H${sump.length_cm + scale * 0.01}`}
+        stroke={ghost}
+        strokeWidth={scale * 0.002}
+        strokeDasharray={`${scale * 0.008} ${scale * 0.005}`}
+      />
+      {labels && (
+        <>
+          <text
+            x={sump.length_cm + scale * 0.016}
+            y={-off + type * 0.3}
+            fontSize={type}
+            className="num"
+            fill={ghost}
+          >
+            {units.text(sump.power_off_cm, "length")}
+          </text>
+          <text x={sump.length_cm / 2} y={pane + type * 1.5} textAnchor="middle" {...text}>
+            {units.text(sump.length_cm, "length")}
+            {sump.media_l > 0 && ` · media ${units.text(sump.media_l, "volume")}`}
+          </text>
+        </>
+      )}
+    </g>
+  );
+}
+
+function Mesh({ x, width, level }: { x: number; width: number; level: number }) {
+  const high = level * 0.7;
+  const steps = 6;
+  const lines = Array.from({ length: steps - 1 }, (_, i) => (i + 1) / steps);
+  return (
+    <g stroke="var(--color-edge)" strokeWidth={0.25} opacity={0.55} fill="none">
+      <rect x={x + 1.5} y={-high - 2} width={Math.max(0, width - 3)} height={high} />
+      {lines.map((at) => (
+        <path
+          key={at}
+          d={`M${x + 1.5 + (width - 3) * at} ${-high - 2}V-2M${x + 1.5} ${-2 - high * at}H${x + width - 1.5}`}
+        />
+      ))}
+    </g>
+  );
+}
+
+interface BaffleProps {
+  chamber: number;
+  x: number;
+  cm: number;
+  most: number;
+  scale: number;
+  hold: (held: { chamber: number; cm: number } | null) => void;
+  set?: (chamber: number, cm: number) => void;
+}
+
+/** A baffle: drawn, and where it may be set, dragged or moved with the arrow keys. */
+function Baffle({ chamber, x, cm, most, scale, hold, set }: BaffleProps) {
+  const units = useUnits();
+  const dragging = useRef(false);
+  const line = <path d={`M${x} 0V${-cm}`} stroke="var(--color-ink)" strokeWidth={scale * 0.0045} />;
+  if (!set) return line;
+  const to = (value: number) => {
+    const grained = clamp(Math.round(value / GRAIN_CM) * GRAIN_CM, 1, most);
+    hold({ chamber, cm: grained });
+    if (grained !== cm) set(chamber, grained);
+  };
+  const drag = (event: PointerEvent<SVGGElement>) => {
+    const matrix = dragging.current ? event.currentTarget.getScreenCTM() : null;
+    if (matrix) to(-new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse()).y);
+  };
+  const press = (event: KeyboardEvent) => {
+    const step = { ArrowUp: GRAIN_CM, ArrowDown: -GRAIN_CM, PageUp: 5, PageDown: -5 }[event.key];
+    if (step === undefined) return;
+    event.preventDefault();
+    to(cm + step);
+  };
+  return (
+    <g
+      role="slider"
+      tabIndex={0}
+      aria-label={`Baffle after chamber ${chamber + 1}`}
+      aria-orientation="vertical"
+      aria-valuemin={1}
+      aria-valuemax={most}
+      aria-valuenow={cm}
+      aria-valuetext={units.text(cm, "length")}
+      className="cursor-ns-resize touch-none"
+      onKeyDown={press}
+      onBlur={() => hold(null)}
+      onPointerDown={(event) => {
+        dragging.current = true;
+        event.currentTarget.setPointerCapture(event.pointerId);
+      }}
+      onPointerMove={drag}
+      onPointerUp={() => {
+        dragging.current = false;
+        hold(null);
+      }}
+    >
+      <rect x={x - scale * 0.022} y={-most} width={scale * 0.044} height={most} fill="transparent" />
+      {line}
+      <circle cx={x} cy={-cm} r={scale * 0.006} fill="var(--color-ink)" />
+    </g>
+  );
+}
