@@ -80,6 +80,21 @@ def openapi(target: Path) -> None:
 
 
 @app.command()
+def book(system: int, target: Path, db: Database = None, demo: bool = False) -> None:
+    """Write the build book of a system, by its number, as a PDF."""
+    from loquen.api.schemas.plan import read_document
+    from loquen.core.sheet.book import sheet_of
+    from loquen.exchange.book import build_book
+    from loquen.store import systems
+    from loquen.store.database import default_path, open_database, transaction
+
+    with transaction(open_database(db or default_path(demo=demo))) as session:
+        plan = read_document(systems.read(session, system).plan)
+    target.write_bytes(build_book(sheet_of(plan), {}))
+    typer.echo(f"{plan.name}: {target}")
+
+
+@app.command()
 def backup(target: Path, db: Database = None) -> None:
     """Write a whole copy of the database."""
     from loquen.store.database import backup as write_copy

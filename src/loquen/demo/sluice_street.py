@@ -74,7 +74,7 @@ def long_hall() -> Plan:
             way="weir",
             weir_cm=40,
             box_length_cm=40,
-            box_width_cm=14,
+            box_width_cm=20,
             box_lip_cm=5,
             drain_kind="siphon",
             drain_pipe="pvc_40",

@@ -25,6 +25,7 @@ export type Finding = Schemas["FindingOut"];
 export type School = Schemas["SchoolOut"];
 export type SawTooth = Schemas["SawToothOut"];
 export type Flow = Schemas["FlowOut"];
+export type BuildForm = paths["/api/build/{form}"]["post"]["parameters"]["path"]["form"];
 export type Fault = Schemas["Fault"];
 export type State = Glass["state"];
 

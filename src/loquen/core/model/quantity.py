@@ -1,5 +1,6 @@
 """Kinds of quantity and the limits of what may be entered."""
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
@@ -96,3 +97,34 @@ def kind_of_name(name: str) -> str:
     if not fits:
         raise KeyError(name)
     return max(fits)[1]
+
+
+def unit_of(kind: str, chosen: Mapping[str, str]) -> Unit | None:
+    """The unit a reader has chosen for a kind, its first unit otherwise; None for plain words."""
+    if kind not in kinds():
+        return None
+    units = kinds()[kind].units
+    return next((unit for unit in units if unit.key == chosen.get(kind)), units[0])
+
+
+def written(value: float, kind: str, chosen: Mapping[str, str]) -> str:
+    """A number with its unit as the pages write it: no more digits than it deserves."""
+    unit = unit_of(kind, chosen)
+    if unit is None:
+        return f"{value:g}"
+    shown = value * unit.factor + unit.offset
+    whole = math.floor(math.log10(abs(shown))) + 1 if shown else 1
+    places = max(0, min(unit.digits, unit.significant - whole))
+    text = f"{shown:.{places}f}"
+    if "." in text:
+        text = text.rstrip("0").rstrip(".")
+    return f"{text} {unit.label}".strip()
+
+
+def told(sentence: Sentence, chosen: Mapping[str, str]) -> str:
+    """A sentence as plain text, its values in the chosen units."""
+    words = {
+        name: term.value if isinstance(term.value, str) else written(term.value, term.kind, chosen)
+        for name, term in sentence.terms.items()
+    }
+    return sentence.text.format(**words)

@@ -256,7 +256,7 @@ def turnover_fits(
     turnover_per_h: float, turnover_low_per_h: float, turnover_high_per_h: float, total_flow_lph: float
 ) -> Verdict:
     reason = say(
-        "The filters really move {flow}: {turns}. These animals ask for {low} to {high}.",
+        "Filters and return really move {flow}: {turns}. These animals ask for {low} to {high}.",
         flow=of(total_flow_lph, "total_flow_lph"),
         turns=of(turnover_per_h, "turnover_per_h"),
         low=of(turnover_low_per_h, "turnover_low_per_h"),
@@ -312,7 +312,7 @@ def filter_result(
     load_full_mg_d: float,
 ) -> Sentence:
     return say(
-        "Rated for {rated} together, the filters really move {flow}: {turns}. "
+        "Rated for {rated} together, filters and return really move {flow}: {turns}. "
         "The media take {allowed} at a safe ammonia level; these animals make {load}.",
         rated=of(rated_total_lph, "rated_total_lph"),
         flow=of(total_flow_lph, "total_flow_lph"),

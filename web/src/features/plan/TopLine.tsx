@@ -1,6 +1,7 @@
 import { Redo2, Undo2 } from "lucide-react";
 import { Button } from "@/ui/controls";
 import { useUnits } from "@/ui/units";
+import { BuildMenu } from "./BuildMenu";
 import { usePlanInUse, useSession } from "./context";
 import type { SessionState } from "./session";
 
@@ -33,6 +34,7 @@ export function TopLine() {
           <Step label="Redo" allowed={state.canRedo} run={() => void session.step("redo")}>
             <Redo2 size={17} />
           </Step>
+          <BuildMenu />
         </span>
       </div>
       {state.saving === "stale" && (

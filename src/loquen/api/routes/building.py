@@ -1,0 +1,48 @@
+"""What a builder takes away: the build book, the section, cutting list and parts, of a draft."""
+
+from collections.abc import Callable
+from typing import Literal
+
+from fastapi import APIRouter, Response
+from pydantic import Field
+
+from loquen.api.dependencies import FAULTS, sensible
+from loquen.api.schemas.plan import PlanSchema, Strict, to_core
+from loquen.core.sheet.book import sheet_of
+from loquen.core.sheet.engine import Sheet
+
+router = APIRouter(prefix="/api/build", tags=["building"], responses={422: FAULTS[422]})
+
+Form = Literal["book.pdf", "section.svg", "cuts.dxf", "cuts.csv", "parts.csv", "parts.xlsx"]
+
+
+class Order(Strict):
+    """A plan to build, and the units to write it in, by kind."""
+
+    plan: PlanSchema
+    units: dict[str, str] = Field(default_factory=dict, max_length=60)
+
+
+def makers() -> dict[str, tuple[str, Callable[[Sheet, dict[str, str]], bytes | str]]]:
+    """How each form is made, with its media type; the libraries are loaded when one is first asked for."""
+    from loquen.exchange import book, drawing, tables
+
+    return {
+        "book.pdf": ("application/pdf", book.build_book),
+        "section.svg": ("image/svg+xml", lambda sheet, units: drawing.svg(drawing.section(sheet, units))),
+        "cuts.dxf": ("image/vnd.dxf", lambda sheet, _: tables.as_dxf(sheet)),
+        "cuts.csv": ("text/csv", lambda sheet, _: tables.as_csv(tables.CUTS, tables.cut_rows(sheet))),
+        "parts.csv": ("text/csv", lambda sheet, _: tables.as_csv(tables.PARTS, tables.part_rows(sheet))),
+        "parts.xlsx": (
+            "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+            lambda sheet, _: tables.as_workbook(sheet),
+        ),
+    }
+
+
+@router.post("/{form}", response_class=Response)
+def build(form: Form, order: Order) -> Response:
+    """One document of a draft."""
+    media, make = makers()[form]
+    content = make(sheet_of(sensible(to_core(order.plan))), order.units)
+    return Response(content, media_type=media, headers={"Content-Disposition": f'attachment; filename="{form}"'})

@@ -1,0 +1,233 @@
+"""The build book: a PDF that a builder takes to the workshop, from the section to the last test."""
+
+import io
+from collections.abc import Sequence
+from pathlib import Path
+from typing import Any
+
+import reportlab
+from reportlab.lib.colors import HexColor
+from reportlab.lib.pagesizes import A4
+from reportlab.lib.styles import ParagraphStyle
+from reportlab.lib.units import mm
+from reportlab.pdfbase import pdfmetrics
+from reportlab.pdfbase.ttfonts import TTFont
+from reportlab.platypus import Flowable, KeepTogether, PageBreak, Paragraph, SimpleDocTemplate, Spacer, Table
+
+from loquen.core.model.quantity import told, written
+from loquen.core.sheet import build
+from loquen.core.sheet.book import STAGES
+from loquen.core.sheet.engine import Missing, Sheet
+from loquen.core.sheet.nodes import Verdict
+from loquen.core.sheet.words import told_case
+from loquen.exchange import tables
+from loquen.exchange.drawing import INKS, Area, Drawing, Line, section
+
+SIDE = 18 * mm
+PADDING = 6
+WIDTH = A4[0] - 2 * SIDE - 2 * PADDING
+FONTS = Path(reportlab.__file__).parent / "fonts"
+# The shipped face has no small figures below the line, and no thin space.
+PLAIN = str.maketrans({"₂": "2", "₃": "3", "₄": "4", "\u2009": " ", "⁵": "^5"})
+INK, QUIET, RULE = HexColor(INKS["ink"]), HexColor("#47574f"), HexColor("#c6d1cb")
+
+
+def styles() -> dict[str, ParagraphStyle]:
+    pdfmetrics.registerFont(TTFont("Text", str(FONTS / "Vera.ttf")))
+    pdfmetrics.registerFont(TTFont("Strong", str(FONTS / "VeraBd.ttf")))
+    body = ParagraphStyle("body", fontName="Text", fontSize=8.6, leading=12, textColor=INK)
+    return {
+        "body": body,
+        "cell": ParagraphStyle("cell", parent=body, fontSize=7.8, leading=10),
+        "quiet": ParagraphStyle("quiet", parent=body, textColor=QUIET),
+        "title": ParagraphStyle("title", parent=body, fontName="Strong", fontSize=20, leading=26),
+        "head": ParagraphStyle(
+            "head", parent=body, fontName="Strong", fontSize=12, leading=18, spaceBefore=10, spaceAfter=3
+        ),
+        "strong": ParagraphStyle("strong", parent=body, fontName="Strong"),
+    }
+
+
+class Picture(Flowable):  # type: ignore[misc]
+    """A drawing fitted to the page's width."""
+
+    def __init__(self, drawing: Drawing, highest: float) -> None:
+        super().__init__()
+        self.drawing = drawing
+        wide, high = drawing.right - drawing.left, drawing.top - drawing.bottom
+        self.scale = min(WIDTH / wide, highest / high)
+        self.width, self.height = wide * self.scale, high * self.scale
+
+    def draw(self) -> None:
+        canvas, scale = self.canv, self.scale
+        canvas.translate(-self.drawing.left * scale, -self.drawing.bottom * scale)
+        for item in self.drawing.items:
+            colour = HexColor(INKS[item.ink])
+            if isinstance(item, Area):
+                canvas.setFillColor(colour)
+                canvas.rect(
+                    item.x * scale, item.y * scale, item.width * scale, item.height * scale, stroke=0, fill=1
+                )
+            elif isinstance(item, Line):
+                canvas.setStrokeColor(colour)
+                canvas.setLineWidth(max(0.3, item.weight * scale))
+                canvas.setDash([4, 3] if item.dashed else [])
+                path = canvas.beginPath()
+                path.moveTo(*(at * scale for at in item.points[0]))
+                for point in item.points[1:]:
+                    path.lineTo(*(at * scale for at in point))
+                canvas.drawPath(path)
+            else:
+                canvas.saveState()
+                canvas.translate(item.x * scale, item.y * scale)
+                canvas.rotate(90 if item.turned else 0)
+                canvas.setFillColor(colour)
+                canvas.setFont("Text", item.size * scale)
+                draw = {
+                    "middle": canvas.drawCentredString,
+                    "end": canvas.drawRightString,
+                    "start": canvas.drawString,
+                }
+                draw[item.anchor](0, 0, item.text.translate(PLAIN))
+                canvas.restoreState()
+
+
+def build_book(sheet: Sheet, chosen: dict[str, str]) -> bytes:
+    """The whole book of one system, in the reader's units."""
+    looks = styles()
+    out = io.BytesIO()
+    document = SimpleDocTemplate(
+        out, pagesize=A4, leftMargin=SIDE, rightMargin=SIDE, topMargin=16 * mm, bottomMargin=16 * mm,
+        title=f"{sheet.plan.name}: build book", author="Loquen",
+    )  # fmt: skip
+    story: list[Flowable] = [
+        *opening(sheet, chosen, looks),
+        PageBreak(),
+        *cutting(sheet, chosen, looks),
+        *buying(sheet, chosen, looks),
+        *power(sheet, chosen, looks),
+        PageBreak(),
+        *verdicts(sheet, chosen, looks),
+        *cautions(looks),
+        *service(sheet, chosen, looks),
+    ]
+    document.build(story, onFirstPage=footer, onLaterPages=footer)
+    return out.getvalue()
+
+
+def footer(canvas: Any, document: Any) -> None:
+    canvas.saveState()
+    canvas.setFont("Text", 7)
+    canvas.setFillColor(QUIET)
+    canvas.drawString(SIDE, 9 * mm, "Computed by Loquen. It plans; those named under the cautions decide.")
+    canvas.drawRightString(A4[0] - SIDE, 9 * mm, str(document.page))
+    canvas.restoreState()
+
+
+def words(text: str, look: ParagraphStyle) -> Paragraph:
+    safe = text.translate(PLAIN).replace("&", "&amp;").replace("<", "&lt;")
+    return Paragraph(safe, look)
+
+
+def grid(
+    heads: Sequence[str],
+    rows: Sequence[Sequence[object]],
+    shares: Sequence[float],
+    looks: dict[str, ParagraphStyle],
+) -> Table:
+    """A table of hairlines over the page's width."""
+    cells = [[words(head, looks["quiet"]) for head in heads]]
+    cells += [[words(str(cell), looks["cell"]) for cell in row] for row in rows]
+    table = Table(cells, colWidths=[share * WIDTH for share in shares], repeatRows=1, hAlign="LEFT")
+    table.setStyle([("LINEBELOW", (0, 0), (-1, -1), 0.4, RULE), ("VALIGN", (0, 0), (-1, -1), "TOP"),
+                    ("LEFTPADDING", (0, 0), (-1, -1), 0), ("TOPPADDING", (0, 0), (-1, -1), 2),
+                    ("BOTTOMPADDING", (0, 0), (-1, -1), 2)])  # fmt: skip
+    return table
+
+
+def opening(sheet: Sheet, chosen: dict[str, str], looks: dict[str, ParagraphStyle]) -> list[Flowable]:
+    litres = written(sheet.value("real_volume_l"), "volume", chosen)
+    lines = [told(result_of(sheet, f"{stage}_result"), chosen) for stage in STAGES]
+    return [
+        words(sheet.plan.name, looks["title"]),
+        words(f"Build book. {litres} of real water.", looks["quiet"]),
+        Spacer(1, 8),
+        Picture(section(sheet, chosen), 120 * mm),
+        Spacer(1, 8),
+        *(words(line, looks["body"]) for line in lines),
+    ]
+
+
+def result_of(sheet: Sheet, key: str) -> Any:
+    found = sheet.look(key)
+    return told_case(found.case)[1] if isinstance(found, Missing) else found
+
+
+def cutting(sheet: Sheet, chosen: dict[str, str], looks: dict[str, ParagraphStyle]) -> list[Flowable]:
+    near = build.holes_near_edges(sheet)
+    note = "Outside measures in millimetres for butt joints: the base under the walls, the sides between front and back."
+    if sheet.plan.tank.shape != "box":
+        note += " The display's own shape is not a box: its panes are the maker's to cut."
+    return [
+        words("Cutting list", looks["head"]),
+        words(note, looks["quiet"]),
+        grid(tables.CUTS, tables.cut_rows(sheet), (0.34, 0.08, 0.1, 0.1, 0.1, 0.28), looks),
+        *(words(told(sentence, chosen), looks["strong"]) for sentence in near),
+    ]
+
+
+def buying(sheet: Sheet, _: dict[str, str], looks: dict[str, ParagraphStyle]) -> list[Flowable]:
+    rows = [
+        (label, f"{float(count):g} {unit}", spare or "", where)
+        for label, count, unit, spare, where in tables.part_rows(sheet)
+    ]
+    return [
+        words("Parts, with spares", looks["head"]),
+        grid(("part", "quantity", "spare", "for"), rows, (0.6, 0.16, 0.1, 0.14), looks),
+    ]
+
+
+def power(sheet: Sheet, chosen: dict[str, str], looks: dict[str, ParagraphStyle]) -> list[Flowable]:
+    rows = [
+        (row.label, row.count, f"{row.each_w:g} W", f"{row.count * row.each_w:g} W") for row in build.loads(sheet)
+    ]
+    total = sum(row.count * row.each_w for row in build.loads(sheet))
+    rows.append(("Together", sum(row.count for row in build.loads(sheet)), "", f"{total:g} W"))
+    verdict = sheet.look("circuit_carries")
+    line = told(verdict.reason, chosen) if isinstance(verdict, Verdict) else ""
+    table = grid(("device", "pieces", "each", "together"), rows, (0.5, 0.14, 0.18, 0.18), looks)
+    return [KeepTogether([words("What plugs in", looks["head"]), table, words(line, looks["body"])])]
+
+
+def verdicts(sheet: Sheet, chosen: dict[str, str], looks: dict[str, ParagraphStyle]) -> list[Flowable]:
+    rows = []
+    for stage, label in STAGES.items():
+        for key, node in sheet.wiring.nodes.items():
+            verdict = sheet.look(key)
+            if node.check and node.check.stage == stage and isinstance(verdict, Verdict):
+                state = verdict.state if verdict.state != "unknown" else "not known yet"
+                rows.append(
+                    (label, node.label, state, told(verdict.headline, chosen), told(verdict.reason, chosen))
+                )
+    return [
+        words("What holds and what falls short", looks["head"]),
+        grid(("stage", "check", "verdict", "by", "why"), rows, (0.11, 0.19, 0.09, 0.17, 0.44), looks),
+    ]
+
+
+def cautions(looks: dict[str, ParagraphStyle]) -> list[Flowable]:
+    rows = [(place, text) for place, text in build.CAUTIONS]
+    return [
+        KeepTogether([words("Cautions, and who decides", looks["head"]), grid(("", ""), rows, (0.22, 0.78), looks)])
+    ]
+
+
+def service(sheet: Sheet, chosen: dict[str, str], looks: dict[str, ParagraphStyle]) -> list[Flowable]:
+    rows = [
+        (f"{n}", trial.title, told(trial.sentence, chosen), "")
+        for n, trial in enumerate(build.trials(sheet), start=1)
+    ]
+    return [
+        words("Putting into service, in this order", looks["head"]),
+        grid(("", "test", "what to do and what to see", "seen"), rows, (0.05, 0.24, 0.59, 0.12), looks),
+    ]

@@ -1,0 +1,55 @@
+import { Download } from "lucide-react";
+import { useState } from "react";
+import { asked, client, type BuildForm } from "@/api/client";
+import { Menu } from "@/ui/controls";
+import { useUnits } from "@/ui/units";
+import { usePlan } from "./context";
+
+const FORMS: [BuildForm, string][] = [
+  ["book.pdf", "Build book, PDF"],
+  ["section.svg", "Section, SVG"],
+  ["cuts.dxf", "Cutting list, DXF"],
+  ["cuts.csv", "Cutting list, CSV"],
+  ["parts.csv", "Parts, CSV"],
+  ["parts.xlsx", "Parts, spreadsheet"],
+];
+
+/** What a builder takes away of the plan as it stands, saved to the person's own disk. */
+export function BuildMenu() {
+  const plan = usePlan();
+  const units = useUnits();
+  const [state, setState] = useState("");
+  const take = async (form: BuildForm, words: string) => {
+    setState(`Writing: ${words}`);
+    try {
+      const body = { plan, units: units.choice };
+      const answer = client.POST("/api/build/{form}", { params: { path: { form } }, body, parseAs: "blob" });
+      save((await asked(answer)) as unknown as Blob, `${plan.name}, ${form}`);
+      setState("");
+    } catch (cause) {
+      setState(cause instanceof Error ? cause.message : "That could not be written.");
+    }
+  };
+  return (
+    <>
+      <Menu
+        label="Build: book, drawings, lists"
+        trigger={<Download size={17} />}
+        items={FORMS.map(([form, words]) => ({ words, run: () => void take(form, words) }))}
+      />
+      {state && (
+        <span role="status" className="self-center text-sm text-quiet">
+          {state}
+        </span>
+      )}
+    </>
+  );
+}
+
+function save(content: Blob, name: string): void {
+  const link = document.createElement("a");
+  link.href = URL.createObjectURL(content);
+  link.download = name;
+  link.click();
+  URL.revokeObjectURL(link.href);
+}
