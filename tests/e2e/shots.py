@@ -4,6 +4,7 @@ import tempfile
 from pathlib import Path
 
 from playwright.sync_api import sync_playwright
+from pypdfium2 import PdfDocument
 
 from tests.e2e.conftest import CHROMIUM, FLAGS
 from tests.e2e.server import Server
@@ -16,11 +17,26 @@ def opened_slip(page):
     page.get_by_role("region", name="What would it take?").wait_for()
 
 
+def at_the_sump(page):
+    page.get_by_role("heading", name="Sump", exact=True).evaluate("sump => sump.scrollIntoView({ block: 'start' })")
+
+
+def book_pages(server):
+    """The first two pages of Long Hall's build book."""
+    plan = server.plan(1)
+    book = server.http.post("/api/build/book.pdf", json={"plan": plan}).content
+    for number, page in enumerate(PdfDocument(book)):
+        if number < 2:
+            page.render(scale=1.1).to_pil().save(TARGET / f"book-{number + 1}.png")
+
+
 VIEWS = [
     ("systems", "/systems", None, "Long Hall"),
     ("animals", "/systems/1/animals", None, "Animals"),
     ("tank", "/systems/2/tank", None, "Tank"),
     ("filter", "/systems/1/filter", None, "Filter"),
+    ("flow", "/systems/1/flow", None, "Flow"),
+    ("sump", "/systems/4/flow", at_the_sump, "Flow"),
     ("heat", "/systems/2/heat", None, "Heat and light"),
     ("changes", "/systems/3/changes", None, "Changes"),
     ("working", "/systems/3/changes", opened_slip, "Changes"),
@@ -45,6 +61,7 @@ def main():
             page = browser.new_page(viewport={"width": 1280, "height": 800})
             for view in VIEWS:
                 shoot(page, server, *view)
+            book_pages(server)
             page = browser.new_page(viewport={"width": 390, "height": 844})
             shoot(page, server, "phone", "/systems/3/changes", None, "Changes")
             page = browser.new_page(viewport={"width": 1280, "height": 800})

@@ -94,7 +94,7 @@ def verdict_of(sheet: Sheet, key: Key) -> Verdict | None:
     value = sheet.look(key)
     if not isinstance(value, Missing):
         return value if isinstance(value, Verdict) else None
-    if value.case.code in ("not_needed", "no_crowd_fish", "one_kind", "no_trap"):
+    if value.case.code in ("not_needed", "no_crowd_fish", "one_kind", "no_trap", "no_sump"):
         return None
     state, sentence = told_case(value.case)
     headline = say({"short": "can not", "holds": "never"}.get(state, "not known yet"))
@@ -146,7 +146,8 @@ def glasses_of(checks: list[out.CheckOut]) -> list[out.GlassOut]:
 def stages_of(sheet: Sheet, checks: list[out.CheckOut]) -> list[out.StageOut]:
     stages = []
     for key, label in STAGES.items():
-        state = worst(check.state for check in checks if check.stage == key)
+        states = [check.state for check in checks if check.stage == key]
+        state = worst(states) if states else "holds"
         result = out.SentenceOut.of(sentence_of(sheet, RESULTS_OF[key]))
         stages.append(out.StageOut(key=key, label=label, state=state, result=result))
     return stages

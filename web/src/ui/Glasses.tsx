@@ -12,7 +12,10 @@ export const Glasses = memo(function Glasses({
   pick: (glass: Glass) => void;
 }) {
   return (
-    <ul aria-label="Sight glasses" className="flex gap-x-1 overflow-x-auto px-2 py-2 sm:px-4 sm:py-3">
+    <ul
+      aria-label="Sight glasses"
+      className="relative flex gap-x-1 overflow-x-auto px-2 py-2 sm:px-4 sm:py-3"
+    >
       {glasses.map((glass) => (
         <li key={glass.key} className="min-w-12 flex-1 sm:min-w-36 xl:min-w-0">
           <button

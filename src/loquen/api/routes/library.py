@@ -1,16 +1,15 @@
 """What a page needs once: species, equipment, the table of units, and what may be entered where."""
 
-from collections.abc import Callable
 from dataclasses import asdict
 from functools import cache
-from typing import Any
 
 from fastapi import APIRouter
 from pydantic import BaseModel
 
 from loquen.core.data import library
-from loquen.core.data.tables import Table, sources
+from loquen.core.data.tables import sources
 from loquen.core.model.fields import ROWS, entries, optional, sections
+from loquen.core.model.options import options_of
 from loquen.core.model.quantity import Choice, Quantity, kinds
 
 router = APIRouter(prefix="/api", tags=["library"])
@@ -139,20 +138,7 @@ def entry_out(entry: Quantity | Choice, may_be_empty: bool) -> EntryOut:
             optional=may_be_empty,
             options={},
         )
-    tables: dict[str | None, Callable[[], Table[Any]]] = {
-        "beds": library.beds,
-        "plants": library.plant_covers,
-        "media": library.media,
-        "filter_kinds": library.filter_kinds,
-        "pipes": library.pipes,
-    }
-    options = dict(entry.options or {})
-    if entry.table in tables:
-        options = {key: row.label for key, row in tables[entry.table]().items()}
-    elif entry.table == "pipes_or_none":
-        options = {"none": "none", **{key: row.label for key, row in library.pipes().items()}}
-    elif entry.table == "run_parts":
-        options = library.run_parts()
+    options = dict(options_of(entry))
     return EntryOut(
         label=entry.label, kind="", low=None, high=None, whole=False, optional=may_be_empty, options=options
     )

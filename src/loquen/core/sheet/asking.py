@@ -5,9 +5,11 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from typing import Any
 
+from loquen.core.data import library
 from loquen.core.data.tables import constants
 from loquen.core.errors import Impossible, UnknownKey
 from loquen.core.model.fields import ROWS, entry_at
+from loquen.core.model.options import options_of
 from loquen.core.model.quantity import Quantity, Term, say
 from loquen.core.sheet.engine import CONSTANT, Key, Missing, Sheet
 from loquen.core.sheet.nodes import Node, Remedy, Verdict
@@ -268,13 +270,22 @@ def remedies(sheet: Sheet, key: Key) -> list[Remedy]:
 
 
 def chosen(sheet: Sheet, path: Key, key: Key, label: str) -> list[Remedy]:
-    """The option of a choice that mends a check, when one does."""
+    """The option of a choice that mends a check, when one does; of pipes the narrowest of the kind there is."""
     entry: Any = entry_at(path)
-    options = {True: "yes"} if entry.options is None else entry.options
-    for option, words in options.items():
+    options: dict[Any, str] = dict(options_of(entry)) or {True: "yes"}
+    for option in sorted(options, key=lambda key: pipe_order(key, sheet.known[path])):
         if option != sheet.known[path] and mended(key)(sheet.changed({path: option})):
-            return [Remedy(say("{label}: {value}", label=label, value=words), {path: option})]
+            return [Remedy(say("{label}: {value}", label=label, value=options[option]), {path: option})]
     return []
+
+
+def pipe_order(option: Any, present: Any) -> tuple[bool, float]:
+    """Pipes of the present one's kind first (waste pipe when there is none), by bore; other options as they stand."""
+    pipes = library.pipes()
+    if option not in pipes:
+        return (False, 0.0)
+    system = pipes[present].system if present in pipes else "waste"
+    return (pipes[option].system != system, pipes[option].bore_mm)
 
 
 def least_work(sheet: Sheet) -> list[Remedy]:

@@ -129,7 +129,8 @@ def shutoff_of_head_m(pump_by: str, shutoff_head_m: float, curve_head_m: tuple[f
 
 @figure("Lift", formula="least of {outlet_lift_head_m}; {sumped}", source="definition")
 def lift_head_m(outlet_lift_head_m: tuple[float, ...], sumped: bool) -> float:
-    need_sump(sumped)
+    if not sumped:
+        raise Impossible("no_sump")
     if not outlet_lift_head_m:
         raise Impossible("no_return")
     return min(outlet_lift_head_m)

@@ -49,6 +49,7 @@ CASES: dict[str, tuple[State, str]] = {
     "not_treated": ("unknown", "The change water is not treated."),
     "no_disinfectant": ("unknown", "No disinfectant in the change water."),
     "no_return": ("short", "There is a sump, but no return brings its water back."),
+    "no_sump": ("holds", "No overflow and no sump: the filters move this water."),
     "no_trap": ("unknown", "There is no bubble trap in this sump."),
     "nothing_evaporates": ("holds", "Nothing evaporates."),
     "not_in_two_days": ("holds", "Not within two days."),

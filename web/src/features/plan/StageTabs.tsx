@@ -7,7 +7,10 @@ import { useSession } from "./context";
 export function StageTabs({ stages, current }: { stages: Stage[]; current: string }) {
   const { id } = useSession();
   return (
-    <nav aria-label="Stages" className="flex gap-1 overflow-x-auto border-b border-line px-3 sm:px-5">
+    <nav
+      aria-label="Stages"
+      className="relative flex gap-1 overflow-x-auto border-b border-line px-3 sm:px-5"
+    >
       {stages.map(({ key, label, state }) => (
         <Link
           key={key}

@@ -101,12 +101,12 @@ def fitting_loss_m(flow_lph: Number, bore_mm: Number, k: Number) -> Number:
     Parameters:
         flow_lph: L/h, scalar or array, 0 to 1e7. Through the fitting.
         bore_mm: mm, scalar or array, 1 to 1000. True inside diameter.
-        k: 1, scalar or array, 0 to 1000. Loss coefficient; fittings.csv has them.
+        k: 1, scalar or array, 0 to 1e6. Loss coefficient; fittings.csv has them.
     Returns: m, as broadcast.
     Raises: OutOfRange.
     Source: crane410
     """
-    within("k", k, 0, 1000, "1")
+    within("k", k, 0, 1e6, "1")
     return k * velocity_m_s(flow_lph, bore_mm) ** 2 / (2 * GRAVITY_M_S2)
 
 

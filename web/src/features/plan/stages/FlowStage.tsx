@@ -18,8 +18,8 @@ export function FlowStage() {
     return (
       <>
         <p className="mb-4 max-w-prose text-quiet">
-          No overflow and no sump: the filters of the Filter stage move this water. With a sump, water leaves
-          by a weir box or drilled holes, runs through chambers below, and a pump brings it back.
+          With a sump, water leaves by a weir box or drilled holes, runs through chambers below, and a pump
+          brings it back.
         </p>
         <div className="mb-6 flex flex-wrap gap-2">
           <Button look="strong" onClick={() => session.replace(startedSump(plan, "weir"))}>
@@ -113,7 +113,6 @@ function Sumped({ plan }: { plan: Plan }) {
         keys={[
           "lift_head_m",
           "run_loss_head_m",
-          "return_lph",
           "turnover_per_h",
           "fastest_m_s",
           "overflow_head_mm",
@@ -123,7 +122,6 @@ function Sumped({ plan }: { plan: Plan }) {
           "sump_running_l",
           "sump_media_l",
           "sump_free_l",
-          "drop_cm",
           "clogged_drop_cm",
           "drain_down_l",
           "clogged_down_l",

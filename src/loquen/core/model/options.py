@@ -1,0 +1,29 @@
+"""What may be chosen for a keyed choice, from its own words or from the library's table."""
+
+from collections.abc import Callable, Mapping
+from typing import Any
+
+from loquen.core.data import library
+from loquen.core.data.tables import Table
+from loquen.core.model.quantity import Choice
+
+TABLES: dict[str, Callable[[], Table[Any]]] = {
+    "beds": library.beds,
+    "plants": library.plant_covers,
+    "media": library.media,
+    "filter_kinds": library.filter_kinds,
+    "pipes": library.pipes,
+}
+
+
+def options_of(choice: Choice) -> Mapping[str, str]:
+    """Keys and words of a choice; empty for a switch, and for animals, which have a page of their own."""
+    if choice.options is not None:
+        return choice.options
+    if choice.table == "pipes_or_none":
+        return {"none": "none", **{key: row.label for key, row in library.pipes().items()}}
+    if choice.table == "run_parts":
+        return library.run_parts()
+    if choice.table in TABLES:
+        return {key: row.label for key, row in TABLES[choice.table]().items()}
+    return {}

@@ -1,0 +1,421 @@
+"""The way out and back, the sump, and what happens when power or a drain fails."""
+
+import math
+from dataclasses import replace
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from loquen.core.model.consistency import conflicts
+from loquen.core.model.plan import Chamber, Flow, Heat, Light, Outlet, RunPart, Sump, Tank
+from loquen.core.sheet import asking, build
+from loquen.core.sheet.book import sheet_of
+from loquen.core.sheet.engine import Missing
+from loquen.demo.sluice_street import long_hall, old_copper
+from tests.core.plans import BARE_BOX, plan
+
+DISPLAY = replace(BARE_BOX, freeboard_cm=4)
+FLOW = Flow(
+    way="weir", weir_cm=40, box_length_cm=30, box_width_cm=15, box_lip_cm=4, shutoff_head_m=3.0, pump_max_lph=3000
+)
+RUN = (RunPart("pipe", "pvc_32", 1, 2.0), RunPart("elbow_90", "pvc_32", 3))
+RETURNS = (Outlet("pvc_25", 0.5, 1, 1.0, 3.0),)
+SUMP = Sump(sump_length_cm=80, sump_width_cm=40, sump_height_cm=40, return_level_cm=20, intake_cm=8, stand_cm=70)
+CHAMBERS = (
+    Chamber("settling", 20, 28),
+    Chamber("media", 24, 26),
+    Chamber("trap", 4, 22),
+    Chamber("return", 30, 20),
+)
+
+
+def sumped(**parts):
+    usual = {"tank": DISPLAY, "filters": (), "flow": FLOW, "run": RUN, "returns": RETURNS, "sump": SUMP}
+    return plan(**{**usual, "chambers": CHAMBERS, **parts})
+
+
+# The pump and its run ---------------------------------------------------------------------------
+
+
+def test_the_pump_moves_what_its_system_lets_it():
+    sheet = sheet_of(sumped())
+    flow = sheet.value("return_lph")
+    # 70 + 46 cm of display less 20 cm of sump.
+    assert sheet.value("lift_head_m") == pytest.approx(0.96)
+
+    def speed(bore_m):
+        return flow / 3.6e6 / (math.pi / 4 * bore_m**2)
+
+    def friction(bore_m, length_m):
+        # Swamee & Jain 1976, another explicit form than ours, within a hundredth of Colebrook.
+        v = speed(bore_m)
+        reynolds = v * bore_m / 0.8927e-6
+        factor = 0.25 / math.log10(1.5e-6 / bore_m / 3.7 + 5.74 / reynolds**0.9) ** 2
+        return factor * length_m / bore_m * v**2 / (2 * 9.80665)
+
+    lost = friction(0.0272, 2.0) + 2.7 * speed(0.0272) ** 2 / 19.6133
+    lost += friction(0.0212, 0.5) + (0.9 + 0.1 + 1.0) * speed(0.0212) ** 2 / 19.6133
+    assert 3 * (1 - (flow / 3000) ** 2) == pytest.approx(0.96 + lost, rel=0.01)
+
+
+def test_several_returns_share_and_a_throttled_one_gets_less():
+    two = (*RETURNS, Outlet("pvc_25", 0.5, 1, 0.4, 3.0))
+    first, second = sheet_of(sumped(returns=two)).value("outlet_flows")
+    assert first > second > 0
+    assert first + second > sheet_of(sumped()).value("return_lph")
+
+
+def test_a_pump_that_does_not_reach_is_named_and_mended():
+    sheet = sheet_of(sumped(flow=replace(FLOW, shutoff_head_m=0.8)))
+    assert sheet.value("return_lph") == 0
+    assert sheet.value("pump_reaches").state == "short"
+    remedy = next(r for r in asking.remedies(sheet, "pump_reaches") if "flow.shutoff_head_m" in r.changes)
+    assert sheet.changed(remedy.changes).value("return_lph") > 0
+
+
+def test_a_curve_by_points_and_a_measured_flow():
+    points = replace(FLOW, pump_by="points", curve_lph=(0.0, 1500.0, 3000.0), curve_head_m=(3.0, 2.25, 0.0))
+    # The points lie on the curve of two ends; the interpolation between them is another one.
+    assert sheet_of(sumped(flow=points)).value("return_lph") == pytest.approx(
+        sheet_of(sumped()).value("return_lph"), rel=0.03
+    )
+    measured = sheet_of(sumped(flow=replace(FLOW, measured_return_lph=1234.0, measured_w=21.0)))
+    assert measured.value("return_lph") == 1234
+    assert measured.value("planned_return_lph") != 1234
+    assert measured.value("return_w") == 21
+
+
+def test_the_chart_meets_where_the_figure_says():
+    curve = sheet_of(sumped()).value("curves")
+    assert curve.pump[0] == (0.0, 3.0)
+    assert curve.system[0][1] == pytest.approx(0.96)
+    heads = [head for _, head in curve.system]
+    assert heads == sorted(heads)
+
+
+# The overflow and its drains --------------------------------------------------------------------
+
+
+def test_water_over_the_weir_by_hand():
+    sheet = sheet_of(sumped())
+    flow = sheet.value("return_lph") / 3.6e6
+    head = (flow / (1.84 * 0.40)) ** (2 / 3) * 1000
+    assert sheet.value("overflow_head_mm") == pytest.approx(head)
+    assert sheet.value("crest_cm") == pytest.approx(46 - head / 10)
+    toothed = sheet_of(sumped(flow=replace(FLOW, teeth_frac=0.5)))
+    assert toothed.value("overflow_head_mm") == pytest.approx(head * 2 ** (2 / 3))
+
+
+def test_holes_at_a_working_level():
+    flow = replace(FLOW, way="holes", hole_mm=40, hole_count=2, measured_return_lph=2000.0)
+    sheet = sheet_of(sumped(flow=flow))
+    area = 2 * math.pi / 4 * 0.04**2
+    full_cm = (2000 / 3.6e6 / (0.61 * area)) ** 2 / 19.6133 * 100
+    # Less than a bore of water over the centre: trusted with half, so four times the head, a bore at most.
+    assert full_cm < 4
+    assert sheet.value("overflow_head_mm") == pytest.approx(min(4 * full_cm * 10, 40) + 20)
+
+
+def test_double_flow_stands_higher_and_asks_more_of_the_drain():
+    half, now, double = sheet_of(sumped()).value("flow_cases")
+    assert now.head_mm / half.head_mm == pytest.approx(2 ** (2 / 3))
+    assert double.drain_frac == pytest.approx(2 * now.drain_frac)
+
+
+@pytest.mark.parametrize(("kind", "least", "most"), [("open", 1500, 1800), ("siphon", 7900, 8200)])
+def test_drains_by_how_they_run(kind, least, most):
+    sheet = sheet_of(sumped(flow=replace(FLOW, drain_kind=kind)))
+    # 36.4 mm bore: a quarter full 27.8 (1/4)^(5/3) 1.433^(8/3) gal/min is 1635 L/h; full under 0.96 m
+    # with K 3.3 and f about 0.018 over 1.5 m it is 2.16 m/s, 8090 L/h.
+    assert least < sheet.value("drain_lph") < most
+
+
+def test_no_second_path_is_told():
+    sheet = sheet_of(sumped(flow=replace(FLOW, emergency_pipe="none")))
+    verdict = sheet.value("emergency_passes")
+    assert verdict.state == "short"
+    assert "no second path" in verdict.headline.text
+    (remedy,) = asking.remedies(sheet, "emergency_passes")
+    assert sheet.changed(remedy.changes).value("emergency_passes").state != "short"
+
+
+# The sump ---------------------------------------------------------------------------------------
+
+
+def test_levels_and_litres_of_the_chambers():
+    sheet = sheet_of(sumped())
+    over = (sheet.value("return_lph") / 3.6e6 / (1.84 * 0.40)) ** (2 / 3) * 100
+    assert sheet.value("chambers.0.chamber_level_cm") == pytest.approx(28 + over)
+    assert sheet.value("chambers.3.chamber_run_cm") == 80 - 48
+    litres = 40 * (20 * (28 + over) + 24 * (26 + over) + 4 * (22 + over) + 32 * 20) / 1000
+    assert sheet.value("sump_running_l") == pytest.approx(litres)
+    assert sheet.value("sump_media_l") == pytest.approx(0.7 * 24 * 40 * (26 + over) / 1000)
+
+
+def test_what_comes_down_is_exact_for_a_box():
+    sheet = sheet_of(sumped(flow=replace(FLOW, air_break_cm=1.0)))
+    drop = max(sheet.value("overflow_head_mm") / 10, 1.0)
+    pipes = math.pi / 4 * (0.0272**2 * 2.0 + 0.0212**2 * 0.5) * 1000
+    down = 0.5 * drop * 10 + 30 * 15 * 4 / 1000 + pipes
+    assert sheet.value("drain_down_l") == pytest.approx(down)
+    assert sheet.value("clogged_down_l") == pytest.approx(down + 0.5 * (3.0 - drop) * 10)
+
+
+def test_what_comes_down_is_exact_for_a_bow():
+    bowed = replace(DISPLAY, shape="bow_front", bow_cm=12)
+    sheet = sheet_of(sumped(tank=bowed))
+    radius = (50**2 + 12**2) / (2 * 12)
+    segment = radius**2 * math.acos((radius - 12) / radius) - (radius - 12) * math.sqrt(24 * radius - 144)
+    from_display = sheet.value("drain_down_l") - sheet.value("box_l") - sheet.value("pipes_l")
+    assert from_display == pytest.approx((5000 + segment) * sheet.value("drop_cm") / 1000)
+
+
+def test_an_outlet_above_the_water_adds_nothing():
+    sheet = sheet_of(sumped(returns=(Outlet("pvc_25", 0.5, 1, 1.0, -5.0),), flow=replace(FLOW, air_break=False)))
+    assert sheet.value("drop_cm") == pytest.approx(sheet.value("overflow_head_mm") / 10)
+    assert sheet.value("lift_head_m") == pytest.approx(1.01)
+
+
+def test_the_power_off_level_holds_all_the_water():
+    sheet = sheet_of(sumped())
+    level = sheet.value("power_off_cm")
+    held = 40 * sum(
+        run * max(level, low) for run, low in ((20, 28), (24, 26), (4, 22), (32, 0))
+    ) / 1000  # fmt: skip
+    assert held == pytest.approx(sheet.value("sump_running_l") + sheet.value("drain_down_l"), rel=1e-6)
+
+
+def test_a_blocked_drain_by_hand():
+    sheet = sheet_of(sumped(sump=replace(SUMP, topper_l=5)))
+    litres = 32 * 40 * (20 - 8) / 1000 + 5
+    assert sheet.value("liftable_l") == pytest.approx(litres)
+    assert sheet.value("blocked_rise_mm") == pytest.approx(litres / 0.5)
+    assert sheet.value("blocked_stays").state == "short"
+    assert sheet.changed({"sump.topper_l": 0.0}).value("blocked_rise_mm") < 40
+
+
+def test_a_trap_that_rushes_and_one_that_is_too_narrow():
+    fast = sheet_of(sumped(flow=replace(FLOW, measured_return_lph=3000.0)))
+    assert fast.value("trap_cm_s") == pytest.approx(3000 / 3.6 / (4 * 40))
+    narrow = (CHAMBERS[0], CHAMBERS[1], Chamber("trap", 1.5, 22), CHAMBERS[3])
+    assert sheet_of(sumped(chambers=narrow)).value("bubbles_stay").state == "short"
+
+
+def test_the_sump_counts_in_the_one_balance():
+    bare, with_sump = sheet_of(plan(tank=DISPLAY, filters=())), sheet_of(sumped())
+    added = with_sump.value("sump_running_l") + with_sump.value("pipes_l")
+    assert with_sump.value("real_volume_l") - bare.value("real_volume_l") == pytest.approx(added)
+    assert with_sump.value("media_allow_mg_d") > 3 * bare.value("media_allow_mg_d")
+    assert with_sump.value("walls_w_k") > bare.value("walls_w_k")
+    assert with_sump.value("dawn_oxygen_mg_l") > bare.value("dawn_oxygen_mg_l")
+    assert with_sump.value("turnover_per_h") == pytest.approx(
+        with_sump.value("return_lph") / with_sump.value("real_volume_l")
+    )
+
+
+def test_tanks_alike_on_one_sump():
+    one = sheet_of(sumped())
+    three = sheet_of(sumped(tank=replace(DISPLAY, tank_count=3)))
+    assert three.value("display_m2") == pytest.approx(1.5)
+    assert three.value("overflow_lph") == pytest.approx(three.value("return_lph") / 3)
+    assert three.value("return_lph") > one.value("return_lph")
+    assert three.value("box_l") == pytest.approx(3 * one.value("box_l"))
+
+
+# The demo ---------------------------------------------------------------------------------------
+
+
+def test_long_hall_holds():
+    sheet = sheet_of(long_hall())
+    for key in ("drain_down_fits", "blocked_stays", "drain_passes", "emergency_passes", "turnover_fits"):
+        assert sheet.value(key).state in ("holds", "tight"), key
+    assert build.holes_near_edges(sheet) == ()
+
+
+def test_old_copper_falls_short_and_the_offered_remedy_mends_it():
+    sheet = sheet_of(old_copper())
+    assert sheet.value("drain_down_fits").state == "short"
+    found = asking.remedies(sheet, "drain_down_fits")
+    assert any("sump.sump_length_cm" in remedy.changes for remedy in found)
+    for remedy in found:
+        mended = sheet.changed(remedy.changes)
+        assert mended.value("drain_down_fits").state != "short"
+
+
+def test_the_smallest_sump_that_holds_is_no_larger_than_it_must_be():
+    sheet = sheet_of(old_copper())
+    (answer,) = [r.changes for r in asking.remedies(sheet, "drain_down_fits") if "sump.sump_length_cm" in r.changes]
+    smaller = sheet.changed({"sump.sump_length_cm": answer["sump.sump_length_cm"] * 0.97})
+    assert smaller.value("drain_down_fits").state == "short"
+
+
+# Laws -------------------------------------------------------------------------------------------
+
+
+@settings(max_examples=30, deadline=None)
+@given(depth=st.floats(0, 15), deeper=st.floats(0, 15), holes=st.booleans())
+def test_drain_down_never_shrinks_when_an_outlet_goes_deeper(depth, deeper, holes):
+    shallow = sheet_of(sumped(flow=replace(FLOW, air_break=holes), returns=(Outlet("pvc_25", 0.5, 1, 1.0, depth),)))
+    deep = shallow.changed({"returns.0.outlet_depth_cm": depth + deeper})
+    for key in ("drain_down_l", "clogged_down_l"):
+        assert deep.value(key) >= shallow.value(key) - 1e-9
+
+
+@settings(max_examples=15, deadline=None)
+@given(valve=st.floats(0.15, 1), length=st.floats(0.1, 5))
+def test_two_open_returns_pass_at_least_what_one_does(valve, length):
+    second = Outlet("pvc_25", length, 2, valve, 3.0)
+    assert (
+        sheet_of(sumped(returns=(*RETURNS, second))).value("return_lph")
+        >= sheet_of(sumped()).value("return_lph") - 0.01
+    )
+
+
+# What can not be built --------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("parts", "code", "path", "value"),
+    [
+        ({"chambers": (Chamber("settling", 20, 45), CHAMBERS[3])}, "baffle_over_rim", "chambers.0.baffle_cm", 38),
+        ({"chambers": (Chamber("media", 75, 25), CHAMBERS[3])}, "chambers_too_long", "sump.sump_length_cm", 72),
+        ({"chambers": (CHAMBERS[0],)}, "one_return_chamber", "chambers", None),
+        ({"sump": replace(SUMP, return_level_cm=41)}, "level_over_rim", "sump.return_level_cm", 38),
+        ({"sump": replace(SUMP, intake_cm=25)}, "intake_in_air", "sump.intake_cm", 19),
+        (
+            {"flow": replace(FLOW, way="holes", hole_mm=40, hole_edge_cm=3)},
+            "hole_near_edge",
+            "flow.hole_edge_cm",
+            5,
+        ),
+        (
+            {"flow": replace(FLOW, way="holes"), "tank": replace(DISPLAY, toughened=True)},
+            "toughened_drilled",
+            "tank.toughened",
+            None,
+        ),
+        (
+            {
+                "flow": replace(FLOW, way="holes", hole_mm=60),
+                "tank": replace(DISPLAY, bed="sand", bed_front_cm=36, bed_back_cm=36),
+            },
+            "overflow_in_bed",
+            "flow.hole_mm",
+            36,
+        ),
+        (
+            {"flow": replace(FLOW, pump_by="points", curve_lph=(0.0, 10.0), curve_head_m=(1.0,))},
+            "no_pump_curve",
+            "flow.curve_lph",
+            None,
+        ),
+        ({"flow": replace(FLOW, drain_pipe="straw")}, "unknown_in_library", "flow.drain_pipe", None),
+    ],
+)
+def test_what_can_not_be_built_is_named_with_the_nearest_that_can(parts, code, path, value):
+    found = {conflict.code: conflict.values for conflict in conflicts(sumped(**parts))}
+    assert found[code]["path"] == path
+    if value is not None:
+        assert value in [v for name, v in found[code].items() if name != "path"]
+
+
+def test_a_sound_sump_has_no_contradiction():
+    assert conflicts(sumped()) == []
+    assert conflicts(long_hall()) == conflicts(old_copper()) == []
+
+
+# Failures of heat, light and air ----------------------------------------------------------------
+
+
+def test_temperature_after_a_failure_starts_kept_and_ends_settled():
+    sheet = sheet_of(plan(heat=Heat(fitted_heaters=2, fitted_w=150, room_warm_c=28, room_cold_c=12)))
+    stuck, dead, off = sheet.value("failures")
+    assert stuck.temps_c[0] == dead.temps_c[0] == off.temps_c[0] == 25
+    # One hour's fall with the power off: what is lost over 250 L of water.
+    assert off.temps_c[1] - 25 == pytest.approx(-sheet.value("loss_cold_w") * 3600 / (250 * 4186), rel=0.05)
+    assert stuck.temps_c[-1] <= sheet.value("stuck_on_c") + 1e-9
+    assert off.temps_c[-1] > sheet.value("powerless_c")
+    hours = sheet.value("cold_in_h")
+    assert off.temps_c[int(hours)] < sheet.value("animals_low_c") <= off.temps_c[int(hours) - 1]
+
+
+def test_a_strong_heater_left_alone_holds():
+    sheet = sheet_of(plan(heat=Heat(fitted_heaters=2, fitted_w=300, room_cold_c=15)))
+    assert set(sheet.value("failures")[1].temps_c) == {25.0}
+
+
+def test_everything_on_the_circuit():
+    sheet = sheet_of(sumped(heat=Heat(fitted_heaters=2, fitted_w=200, light_w=40, circuit_other_w=100)))
+    assert sheet.value("circuit_w") == pytest.approx(2 * 200 + 30 + 40 + 100)
+    assert sheet.value("circuit_most_w") == pytest.approx(230 * 16 * 0.8)
+    crowded = sheet.changed({"heat.circuit_other_w": 4000.0})
+    assert crowded.value("circuit_carries").state == "short"
+
+
+def test_foam_on_the_walls_keeps_heat_and_a_fan_takes_it():
+    bare = sheet_of(plan())
+    foamed = sheet_of(plan(heat=Heat(side_foam_mm=20, foam_frac=0.5)))
+    foam = 1 / (1 / 9 + 0.010 + 0.020 / 0.035 + 1 / 300)
+    wall = 1 / (1 / 9 + 0.010 + 1 / 300)
+    assert foamed.value("wall_w_m2k") == pytest.approx((foam + wall) / 2)
+    assert foamed.value("heater_need_w") < bare.value("heater_need_w")
+    assert bare.value("fan_w") > 0
+    assert bare.value("fan_l_d") == pytest.approx(bare.value("fan_w") * 86.4 / 2440, rel=0.01)
+
+
+TURTLE = {"animals": (plan().animals[0].__class__("common_musk_turtle", 1),)}
+
+
+@pytest.mark.parametrize(
+    ("light", "heat", "check", "state"),
+    [
+        (Light(siesta_h=4), Heat(light_h=14), "night_dark", "short"),
+        (Light(), Heat(light_h=10), "night_dark", "holds"),
+        (Light(basking_c=33), Heat(), "basks", "holds"),
+        (Light(basking_c=26), Heat(), "basks", "short"),
+        (Light(basking_c=None), Heat(), "basks", "unknown"),
+        (Light(uvb_fitted=True, uvb_cm=60), Heat(), "uvb_reaches", "short"),
+        (Light(uvb_fitted=True, uvb_cm=30), Heat(), "uvb_reaches", "holds"),
+        (Light(uvb_fitted=True, uvb_cm=10), Heat(), "uvb_reaches", "short"),
+    ],
+)
+def test_what_reptiles_need_of_light(light, heat, check, state):
+    sheet = sheet_of(plan(**TURTLE, light=light, heat=heat))
+    assert sheet.value(check).state == state
+
+
+def test_ultraviolet_b_by_inverse_square():
+    light = Light(uvb_fitted=True, uvb_near_cm=20, uvb_near_uvi=8, uvb_far_cm=40, uvb_far_uvi=2, uvb_wanted_uvi=2)
+    sheet = sheet_of(plan(**TURTLE, light=light))
+    assert sheet.value("uvb_falls") == pytest.approx(2)
+    assert sheet.value("uvb_hang_cm") == pytest.approx(40)
+    screened = sheet.changed({"light.uvb_screen_frac": 0.5})
+    assert screened.value("uvb_hang_cm") == pytest.approx(40 / math.sqrt(2))
+    assert sheet.changed({"light.uvb_age_months": 9.0}).value("uvb_due_months") == 3
+
+
+def test_fish_need_none_of_it():
+    sheet = sheet_of(plan())
+    for key in ("night_dark", "basks", "uvb_reaches", "air_enough"):
+        assert isinstance(sheet.look(key), Missing)
+
+
+def test_the_air_pump_feeds_its_outlets_with_one_in_five_to_spare():
+    from loquen.core.model.plan import Air
+
+    sheet = sheet_of(plan(air=Air(outlets=5, outlet_lph=60, outlet_cm=30, air_pump_lph=300, air_pump_kpa=4)))
+    assert sheet.value("wanted_air_lph") == pytest.approx(360)
+    # 50 cm of water are 4.90 kPa.
+    assert sheet.value("wanted_air_kpa") == pytest.approx(4.903, rel=1e-3)
+    assert sheet.value("air_enough").state == sheet.value("air_reaches").state == "short"
+
+
+def test_an_ultraviolet_clarifier_by_its_dose():
+    sheet = sheet_of(
+        sumped(flow=replace(FLOW, uv_fitted=True, uv_rated_mj=30, uv_rated_lph=1200, uv_wanted_mj=60, uv_lph=1200))
+    )
+    assert sheet.value("uv_given_mj") == 30
+    assert sheet.value("uv_most_lph") == 600
+    assert sheet.value("uv_reaches").state == "short"
+    assert Tank().toughened is False
