@@ -61,6 +61,11 @@ class Wiring:
         return tuple(TopologicalSorter(graph).static_order())
 
     @cached_property
+    def shown(self) -> tuple[Key, ...]:
+        """The figures and checks, in the order of their making."""
+        return tuple(key for key in self.order if self.nodes[key].label)
+
+    @cached_property
     def users(self) -> dict[Key, frozenset[Key]]:
         """For every input, constant and node: all nodes that change with it."""
         upstream: dict[Key, frozenset[Key]] = {}
@@ -204,9 +209,9 @@ class Sheet:
             return Missing(Impossible("beyond_relation", **fault.values), key)
 
     def all(self) -> dict[Key, Any]:
-        """Every node's value (or Missing), computed in order."""
+        """Every figure's and check's value (or Missing); lists that only charts use wait until they are asked for."""
         known = self.known
-        return {key: known[key] for key in self.wiring.order}
+        return {key: known[key] for key in self.wiring.shown}
 
     def changed(self, changes: Mapping[Key, Any]) -> "Sheet":
         """The sheet with some inputs or constants changed; raise UnknownKey for a key that is neither."""

@@ -19,6 +19,7 @@ export function Dimensions({ section, scale }: { section: Section; scale: number
         <Label x={-off} y={-height / 2} words={units.text(height, "length")} turned {...text} />
         <text x={length * 0.02} y={-water + type * 1.25} {...text}>
           water {units.text(water, "length")}
+          {section.tank_count > 1 && ` · one of ${section.tank_count} alike`}
         </text>
       </g>
     </g>
