@@ -26,7 +26,13 @@ def faults(answer):
 
 def test_the_list_shows_sections_and_glasses(client):
     lines = client.get("/api/systems").json()
-    assert [line["name"] for line in lines] == ["Long Hall", "Tidal Corner", "Rope Walk B, tank 3", "Old Copper"]
+    assert [line["name"] for line in lines] == [
+        "Long Hall",
+        "Tidal Corner",
+        "Rope Walk B, tank 3",
+        "Old Copper",
+        "Bottle Shelf, tank 2",
+    ]
     for line in lines:
         labels = [glass["label"] for glass in line["glasses"]]
         usual = ["Space", "Waste", "Oxygen", "Flow", "Heat", "Buffer", "Nitrate"]
@@ -65,7 +71,7 @@ def test_copy_delete_restore(client):
     copy = client.post("/api/systems/1/copy").json()
     assert copy["plan"]["name"] == "Long Hall, copy"
     assert client.delete(f"/api/systems/{copy['id']}").status_code == 204
-    assert len(client.get("/api/systems").json()) == 4
+    assert len(client.get("/api/systems").json()) == 5
     assert client.post(f"/api/systems/{copy['id']}/restore").json()["plan"]["name"] == "Long Hall, copy"
 
 
@@ -121,7 +127,16 @@ def test_a_sheet_answers_everything_at_once(client, system):
     sheet = client.post("/api/sheet", json={"plan": system["plan"]}).json()
     # 514.8 L to the water line less 46.5 L of bed, rock and wood; 147.3 L in the sump and 2.0 in pipes.
     assert sheet["figures"]["real_volume_l"]["value"] == pytest.approx(617.7, abs=0.1)
-    assert [stage["key"] for stage in sheet["stages"]] == ["animals", "tank", "filter", "flow", "heat", "changes"]
+    assert [stage["key"] for stage in sheet["stages"]] == [
+        "animals",
+        "tank",
+        "filter",
+        "flow",
+        "heat",
+        "source",
+        "changes",
+        "arrivals",
+    ]
     assert len(sheet["schools"]) == 6
     assert sheet["saw_tooth"]["likely"][-1]["day"] == 56
     assert {animal["number"] for animal in sheet["section"]["animals"]} == {14, 10, 12}

@@ -3,7 +3,7 @@
 import pytest
 from playwright.sync_api import expect
 
-STAGES = ["animals", "tank", "filter", "flow", "heat", "changes"]
+STAGES = ["animals", "tank", "filter", "flow", "heat", "source", "changes", "arrivals"]
 
 
 @pytest.mark.parametrize("theme", ["light", "dark"])

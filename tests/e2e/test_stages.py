@@ -105,7 +105,9 @@ def test_changes_settle_and_the_least_regime_holds(page, opened):
     expect(glass(page, "Nitrate")).to_contain_text("short")
     page.get_by_role("button", name="Use the least regime").click()
     expect(glass(page, "Nitrate")).not_to_contain_text("short")
+    page.get_by_role("link", name="Source").click()
     page.get_by_label("Nitrate of the change water").fill("45")
+    page.get_by_role("link", name="Changes").click()
     expect(page.get_by_text("No regime holds this limit with this water")).to_be_visible()
     days = page.get_by_role("group", name="Days of change").get_by_role("button", pressed=True)
     for left in reversed(range(days.count())):
@@ -148,22 +150,14 @@ def test_oxygen_follows_air_and_power(page, opened):
     expect(glass(page, "Oxygen")).not_to_contain_text("short")
 
 
-def test_change_water_is_treated_or_told(page, opened):
-    opened(1, "changes")
-    # 30 % of 618 L at 25 mL for 100 L, twice for chloramine.
-    expect(figure(page, "dose_ml")).to_have_text(re.compile(r"92\.[67]"))
-    page.get_by_role("combobox", name="Treated").click()
-    page.get_by_role("option", name="in the tank, then refilled").click()
-    expect(figure(page, "dose_ml")).to_have_text(re.compile("309"))
-    page.get_by_role("combobox", name="Treated").click()
-    page.get_by_role("option", name="not at all").click()
-    expect(page.get_by_text("Dilution is not treatment.")).to_be_visible()
+def test_the_reserve_of_soft_change_water_is_told(page, opened):
+    opened(1, "source")
     page.get_by_label("KH of the change water").fill("0,6")
     expect(glass(page, "Buffer")).to_contain_text("short")
 
 
 def test_a_slip_of_the_hydrometer_is_asked_about(page, opened):
-    opened(2, "changes")
+    opened(2, "source")
     page.get_by_role("combobox", name="Salinity").click()
     page.get_by_role("option", name="by hydrometer").click()
     page.get_by_label("Hydrometer reads").fill("1.06")

@@ -79,7 +79,7 @@ def test_commands_and_keys_without_a_mouse(page, server):
     page.keyboard.type("rope")
     page.keyboard.press("Enter")
     expect(page.get_by_label("Name of this system")).to_have_value("Rope Walk B, tank 3")
-    page.keyboard.press("6")
+    page.keyboard.press("7")
     expect(page.get_by_role("heading", name="Changes", level=2)).to_be_visible()
     page.keyboard.press("[")
     expect(page.get_by_label("Name of this system")).to_have_value("Tidal Corner")

@@ -110,7 +110,7 @@ def test_a_migration_copies_the_file_aside_first(tmp_path):
         connection.execute("UPDATE alembic_version SET version_num = '0000'")
     with pytest.raises(Exception, match="0000"):
         open_database(path)
-    assert (tmp_path / "old-before-0001.db").exists()
+    assert (tmp_path / "old-before-0002.db").exists()
 
 
 def test_a_backup_opens_as_a_database(engine, saved, tmp_path):

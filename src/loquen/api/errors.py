@@ -5,14 +5,16 @@ from typing import Any
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
-from pydantic import BaseModel
+from pydantic import BaseModel, ValidationError
 
 from loquen.api.schemas.sheet import SentenceOut
 from loquen.core.errors import CoreError, Impossible, OutOfRange, PlanConflict, UnknownKey
 from loquen.core.model.fields import entry_at
 from loquen.core.model.quantity import Quantity, Sentence, Term, say
 from loquen.core.sheet.words import told_case
+from loquen.exchange.reports import UnreadReport
 from loquen.store.systems import NoSuchSystem, NothingToUndo, StaleRevision
+from loquen.store.waters import NoSuchWater
 
 CONFLICTS = {
     "unknown_in_library": ("“{key}” is not in the library.", {}),
@@ -173,6 +175,28 @@ def no_such_system(_: Request, error: Exception) -> JSONResponse:
     return answer(404, "no_such_system", say("There is no such system; it may have been deleted."))
 
 
+def no_such_water(_: Request, error: Exception) -> JSONResponse:
+    return answer(404, "no_such_water", say("There is no such water; it may have been deleted."))
+
+
+def unread_report(_: Request, error: Exception) -> JSONResponse:
+    assert isinstance(error, UnreadReport)
+    faults = [field_fault(f"line {fault.line}", say("{what}", what=fault.what)) for fault in error.faults]
+    count = Term(len(faults), "count")
+    return answer(422, "unread_report", say("{count} of its lines can not be read.", count=count), fields=faults)
+
+
+def invalid_document(_: Request, error: Exception) -> JSONResponse:
+    """What a report says, once read, can lie outside what is possible."""
+    assert isinstance(error, ValidationError)
+    faults = []
+    for problem in error.errors():
+        name = str(problem["loc"][0])
+        sentence = entry_sentence(f"sources.0.{name}", problem["type"], problem["input"])
+        faults.append(field_fault(f"sources.0.{name}", sentence))
+    return answer(422, "invalid", say("{count} to mend.", count=Term(len(faults), "count")), fields=faults)
+
+
 def stale(_: Request, error: Exception) -> JSONResponse:
     assert isinstance(error, StaleRevision)
     sentence = say("This plan was changed in another tab or by somebody else.")
@@ -189,5 +213,8 @@ def install(app: FastAPI) -> None:
     app.add_exception_handler(InconsistentPlan, inconsistent)
     app.add_exception_handler(CoreError, core_fault)
     app.add_exception_handler(NoSuchSystem, no_such_system)
+    app.add_exception_handler(NoSuchWater, no_such_water)
+    app.add_exception_handler(UnreadReport, unread_report)
+    app.add_exception_handler(ValidationError, invalid_document)
     app.add_exception_handler(StaleRevision, stale)
     app.add_exception_handler(NothingToUndo, nothing_to_undo)

@@ -11,7 +11,7 @@ from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Choice, Quantity, Sentence, Term, say
 from loquen.core.sheet import asking, life
 from loquen.core.sheet.book import GLASSES, RESULTS_OF, STAGES, sheet_of, system_book
-from loquen.core.sheet.changes import Regime
+from loquen.core.sheet.changes import Regime, RegimeRow
 from loquen.core.sheet.company import Finding
 from loquen.core.sheet.engine import CONSTANT, Key, Missing, Sheet
 from loquen.core.sheet.nodes import WORST_FIRST, CheckWords, Verdict, worst
@@ -19,6 +19,16 @@ from loquen.core.sheet.words import told_case
 
 RANGED = ("dawn_oxygen_mg_l", "outage_h", "peak_nitrate_mg_l")
 """Figures whose range is shown without being asked for."""
+INAPPLICABLE = {
+    "not_needed",
+    "no_crowd_fish",
+    "one_kind",
+    "no_trap",
+    "no_sump",
+    "no_disinfectant",
+    "chloramine_stays",
+}
+"""Named cases in which a check does not apply to this plan at all."""
 OWN_REMEDIES = {"nitrate_held": asking.least_work, "in_balance": asking.least_work}
 
 
@@ -43,6 +53,19 @@ def view(plan: Plan, months_ahead: float | None = None) -> out.SheetOut:
         flow=flow_of(sheet),
         failures=[out.FailureOut(label=row.label, temps_c=list(row.temps_c)) for row in listed(sheet, "failures")],
         least_regime=least_regime_of(sheet),
+        regimes=[regime_row(row) for row in listed(sheet, "regime_rows")],
+        questions=findings(
+            f for i in range(len(plan.sources)) for f in listed(sheet, f"sources.{i}.src_questions")
+        ),
+        card=[out.SentenceOut.of(line) for line in listed(sheet, "card")],
+        salt_days=[
+            out.SaltDayOut(**{name: getattr(row, name) for name in out.SaltDayOut.model_fields})
+            for row in listed(sheet, "salt_days")
+        ],
+        batches=[
+            out.BatchOut(batch=batch, tub=tub, enters=enters, leaves=leaves)
+            for batch, tub, enters, leaves in listed(sheet, "arrivals_order")
+        ],
         saw_tooth=saw_tooth_of(sheet),
         section=section_of(sheet),
     )
@@ -94,7 +117,7 @@ def verdict_of(sheet: Sheet, key: Key) -> Verdict | None:
     value = sheet.look(key)
     if not isinstance(value, Missing):
         return value if isinstance(value, Verdict) else None
-    if value.case.code in ("not_needed", "no_crowd_fish", "one_kind", "no_trap", "no_sump"):
+    if value.case.code in INAPPLICABLE:
         return None
     state, sentence = told_case(value.case)
     headline = say({"short": "can not", "holds": "never"}.get(state, "not known yet"))
@@ -208,6 +231,12 @@ def least_regime_of(sheet: Sheet) -> out.RegimeOut | None:
     )
 
 
+def regime_row(row: RegimeRow) -> out.RegimeRowOut:
+    values = {name: getattr(row, name) for name in out.RegimeRowOut.model_fields if name != "saw"}
+    saw = [out.Corner(day=day, nitrate=level) for day, level in row.saw]
+    return out.RegimeRowOut(**{**values, "weekdays": list(row.weekdays)}, saw=saw)
+
+
 def saw_tooth_of(sheet: Sheet) -> out.SawToothOut | None:
     if isinstance(sheet.look("saw_tooth"), Missing):
         return None
@@ -223,7 +252,7 @@ def saw_tooth_of(sheet: Sheet) -> out.SawToothOut | None:
         likely=likely,
         low=low,
         high=high,
-        source=sheet.plan.water.source_nitrate_mg_l,
+        source=sheet.value("new_nitrate_mg_l"),
         target=sheet.plan.changes.target_nitrate_mg_l,
     )
 

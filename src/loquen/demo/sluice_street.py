@@ -1,5 +1,7 @@
 """The made-up fish room of Sluice Street: its systems as plans."""
 
+from dataclasses import asdict, replace
+
 from sqlalchemy import Engine
 
 from loquen.api.schemas.plan import document
@@ -13,14 +15,16 @@ from loquen.core.model.plan import (
     Heat,
     Outlet,
     Plan,
+    Recipe,
     RunPart,
+    Source,
     Sump,
     Tank,
     Water,
 )
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.sheet.starting import filter_of
-from loquen.store import systems
+from loquen.store import systems, waters
 from loquen.store.database import transaction
 
 TAP_NITRATE = 11 / NITRATE_PER_N
@@ -220,9 +224,51 @@ def old_copper() -> Plan:
     )
 
 
+def waters_of_the_house() -> tuple[Source, ...]:
+    """The tap, the rain tank on the roof, the small reverse-osmosis unit."""
+    tap_water = Source(
+        src_name="Marrow Bridge tap",
+        src_gh_dgh=9.2,
+        src_kh_dkh=5.1,
+        src_ph=7.6,
+        src_us_cm=455,
+        src_nitrate_mg_l=TAP_NITRATE,
+        src_sodium_mg_l=14,
+        src_chloride_mg_l=24,
+        src_c=8,
+        src_summer_c=17,
+        src_disinfectant="chloramine",
+        src_chlorine_mg_l=1.6,
+    )
+    rain = Source("Rain tank", "rain", 1, 0.5, 0.3, 6.2, 25, ion(0.5), 1, 2, 12, 19)
+    osmosis = Source("Reverse osmosis", "osmosis", 1, 0.2, 0.2, None, 12, ion(1.2), 1, 1, 14, 18)
+    return (tap_water, rain, osmosis)
+
+
+def bottle_shelf() -> Plan:
+    """One of three small tanks of dwarf shrimp on active soil: soft water made of osmosis and salts."""
+    osmosis = replace(waters_of_the_house()[2], src_parts=1.0)
+    return Plan(
+        name="Bottle Shelf, tank 2",
+        animals=(Group("crystal_shrimp", 25),),
+        tank=Tank(
+            tank_length_cm=40, tank_width_cm=32, tank_height_cm=30, pane_mm=5, bed="soil", bed_front_cm=3,
+            bed_back_cm=5, plants="slow", plant_cover_frac=0.6,
+        ),
+        filters=(filter_of("sponge_small"),),
+        heat=cellar(21.0, lid="closed", light_w=12.0),
+        water=Water(tank_ph=6.3, tank_gh_dgh=5, tank_us_cm=190, source_c=20.5),
+        sources=(osmosis,),
+        recipe=Recipe(target_gh_dgh=5.0, calcium_salt="calcium_chloride_dihydrate"),
+        changes=Changes(target_nitrate_mg_l=ion(15), weekdays=("Sun",), change_frac=0.2),
+    )  # fmt: skip
+
+
 def fill(engine: Engine) -> None:
-    """Put the demo systems into an empty database; leave any other alone."""
+    """Put the demo room into an empty database; leave any other alone."""
     with transaction(engine) as session:
         if not systems.list_all(session):
-            for plan in (long_hall(), tidal_corner(), rope_walk_b(), old_copper()):
+            for plan in (long_hall(), tidal_corner(), rope_walk_b(), old_copper(), bottle_shelf()):
                 systems.create(session, document(plan))
+            for water in waters_of_the_house():
+                waters.create(session, asdict(water))

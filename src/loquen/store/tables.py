@@ -34,3 +34,14 @@ class RevisionRow(SQLModel, table=True):
     previous: int | None = None
     saved: datetime = Field(default_factory=now)
     plan: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+
+
+class WaterRow(SQLModel, table=True):
+    """A water that all systems may mix from, as a document."""
+
+    __tablename__ = "water"
+
+    id: int | None = Field(default=None, primary_key=True)
+    saved: datetime = Field(default_factory=now)
+    document: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+    deleted: datetime | None = None

@@ -19,3 +19,14 @@ export const systemQuery = (id: number) =>
     staleTime: 0,
     gcTime: 0,
   });
+
+export const watersQuery = queryOptions({
+  queryKey: ["waters"],
+  queryFn: () => asked(client.GET("/api/waters")),
+});
+
+export const areasQuery = queryOptions({
+  queryKey: ["areas"],
+  queryFn: () => asked(client.GET("/api/waters/areas")),
+  staleTime: Infinity,
+});

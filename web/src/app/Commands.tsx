@@ -24,6 +24,7 @@ export function Commands({ open, onOpenChange, turnLights, showUnits }: Commands
         void navigate({ to: "/systems/$id/$stage", params: { id: String(system.id), stage: "animals" } }),
     })),
     { words: "All systems", run: () => void navigate({ to: "/systems" }) },
+    { words: "Waters", run: () => void navigate({ to: "/waters" }) },
     { words: "Choose units", run: showUnits },
     { words: "Lights on or out", run: turnLights },
   ];

@@ -1,5 +1,5 @@
 import { Link, Outlet } from "@tanstack/react-router";
-import { Moon, RectangleHorizontal, Sun } from "lucide-react";
+import { Droplet, Moon, RectangleHorizontal, Sun } from "lucide-react";
 import { useState } from "react";
 import { useShortcuts } from "@/ui/shortcuts";
 import { Commands } from "./Commands";
@@ -31,14 +31,12 @@ export function Frame() {
         className="sticky bottom-0 z-20 flex border-t border-line bg-ground sm:top-0 sm:h-screen sm:w-18 sm:flex-col sm:border-t-0 sm:border-r"
       >
         <span className="hidden py-3 text-center text-base font-bold text-edge sm:block">loquen</span>
-        <Link
-          to="/systems"
-          className="flex min-h-12 flex-1 flex-col items-center justify-center gap-0.5 border-edge py-2 text-xs text-quiet hover:text-ink sm:flex-none sm:border-l-3 sm:border-transparent"
-          activeProps={{ className: "font-bold text-ink sm:border-edge!" }}
-        >
+        <Place to="/systems" words="Systems">
           <RectangleHorizontal size={18} />
-          Systems
-        </Link>
+        </Place>
+        <Place to="/waters" words="Waters">
+          <Droplet size={18} />
+        </Place>
         <span className="hidden flex-1 sm:block" />
         <button
           type="button"
@@ -72,6 +70,28 @@ export function Frame() {
         showUnits={() => setOpen("units")}
       />
     </div>
+  );
+}
+
+/** One place on the rail. */
+function Place({
+  to,
+  words,
+  children,
+}: {
+  to: "/systems" | "/waters";
+  words: string;
+  children: React.ReactNode;
+}) {
+  return (
+    <Link
+      to={to}
+      className="flex min-h-12 flex-1 flex-col items-center justify-center gap-0.5 border-edge py-2 text-xs text-quiet hover:text-ink sm:flex-none sm:border-l-3 sm:border-transparent"
+      activeProps={{ className: "font-bold text-ink sm:border-edge!" }}
+    >
+      {children}
+      {words}
+    </Link>
   );
 }
 

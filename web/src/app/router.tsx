@@ -29,8 +29,14 @@ const system = createRoute({
   component: lazyRouteComponent(() => import("@/features/plan"), "PlanPage"),
 });
 
+const waters = createRoute({
+  getParentRoute: () => root,
+  path: "/waters",
+  component: lazyRouteComponent(() => import("@/features/waters"), "WatersPage"),
+});
+
 export const router = createRouter({
-  routeTree: root.addChildren([home, systems, system]),
+  routeTree: root.addChildren([home, systems, system, waters]),
   defaultPreload: "intent",
 });
 

@@ -12,7 +12,7 @@ from typing import Annotated, Any
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, create_model
 
 from loquen.core.model.fields import entries
-from loquen.core.model.plan import PLAN_VERSION, Plan, Tank
+from loquen.core.model.plan import PLAN_VERSION, Plan, Source, Tank
 from loquen.core.model.quantity import Quantity
 
 
@@ -76,9 +76,12 @@ if typing.TYPE_CHECKING:
 
     class TankSchema(Strict): ...
 
+    class SourceSchema(Strict): ...
+
 else:
     PlanSchema = mirror(Plan)
     TankSchema = mirror(Tank)
+    SourceSchema = mirror(Source)
 
 
 def to_core(schema: BaseModel) -> Plan:

@@ -241,6 +241,44 @@ class FailureOut(BaseModel):
     temps_c: list[float]
 
 
+class RegimeRowOut(BaseModel):
+    """One regime beside the others, settled; nitrate as mg/L of N."""
+
+    label: str
+    now: bool
+    weekdays: list[str]
+    regime: str
+    change_frac: float
+    gap_d: float
+    peak: float
+    mean: float
+    trough: float
+    change_l_wk: float
+    work_min: float
+    heat_kwh_wk: float
+    shock_frac: float | None
+    age_d: float
+    settles_d: float | None
+    saw: list[Corner]
+
+
+class SaltDayOut(BaseModel):
+    day: int
+    salinity_ppt: float
+    salt_g: float
+    fresh_l: float
+    gravity: float
+
+
+class BatchOut(BaseModel):
+    """One arrival in quarantine: its tub, and the weeks it enters and leaves."""
+
+    batch: int
+    tub: int
+    enters: float
+    leaves: float
+
+
 class SheetOut(BaseModel):
     figures: dict[str, FigureOut]
     checks: list[CheckOut]
@@ -255,6 +293,11 @@ class SheetOut(BaseModel):
     flow: FlowOut | None
     failures: list[FailureOut]
     least_regime: RegimeOut | None
+    regimes: list[RegimeRowOut]
+    questions: list[FindingOut]
+    card: list[SentenceOut]
+    salt_days: list[SaltDayOut]
+    batches: list[BatchOut]
     saw_tooth: SawToothOut | None
     section: SectionOut
 

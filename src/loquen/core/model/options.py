@@ -16,6 +16,13 @@ TABLES: dict[str, Callable[[], Table[Any]]] = {
 }
 
 
+SALTS: dict[str | None, Callable[[library.MineralSalt], bool]] = {
+    "calcium_salts": lambda row: row.calcium_mol > 0 and row.alkalinity_eq == 0,
+    "magnesium_salts": lambda row: row.magnesium_mol > 0,
+    "carbonate_salts": lambda row: row.alkalinity_eq > 0 and row.hardness_mol == 0,
+}
+
+
 def options_of(choice: Choice) -> Mapping[str, str]:
     """Keys and words of a choice; empty for a switch, and for animals, which have a page of their own."""
     if choice.options is not None:
@@ -24,6 +31,9 @@ def options_of(choice: Choice) -> Mapping[str, str]:
         return {"none": "none", **{key: row.label for key, row in library.pipes().items()}}
     if choice.table == "run_parts":
         return library.run_parts()
+    if choice.table in SALTS:
+        rows = library.mineral_salts().items()
+        return {key: row.label for key, row in rows if SALTS[choice.table](row)}
     if choice.table in TABLES:
         return {key: row.label for key, row in TABLES[choice.table]().items()}
     return {}

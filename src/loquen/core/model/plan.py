@@ -324,14 +324,105 @@ class Water:
     ] = "none"
     disinfectant_mg_l: Annotated[float, Quantity("Its strength", "chlorine", 0, 10)] = 1.0
     treatment: Annotated[
-        Literal["container", "tank", "none"],
+        Literal["container", "tank", "carbon", "aged", "none"],
         Choice(
             "Treated",
-            {"container": "before it is poured", "tank": "in the tank, then refilled", "none": "not at all"},
+            {
+                "container": "conditioner, before it is poured",
+                "tank": "conditioner in the tank, then refilled",
+                "carbon": "run through carbon",
+                "aged": "aged in a barrel",
+                "none": "not at all",
+            },
         ),
     ] = "container"
+    aged_h: Annotated[float, Quantity("Stands for", "hours", 0, 1000)] = 48.0
+    aerated: Annotated[bool, Choice("Aerated while it stands")] = True
+    carbon_kind: Annotated[
+        Literal["ordinary", "catalytic"],
+        Choice("Carbon", {"ordinary": "ordinary", "catalytic": "catalytic"}),
+    ] = "catalytic"
+    carbon_l: Annotated[float, Quantity("Carbon in the cartridge", "volume", 0.05, 1000)] = 2.0
+    carbon_lph: Annotated[float, Quantity("Flow through it", "flow", 1, 20_000)] = 120.0
     conditioner_ml: Annotated[float, Quantity("Conditioner for 100 L, by its label", "dose", 0.01, 500)] = 25.0
     chloramine_factor: Annotated[float, Quantity("Times as much for chloramine", "ratio", 1, 10)] = 2.0
+
+
+@dataclass(frozen=True, slots=True)
+class Source:
+    """One water that change water is mixed from, by its test or its report."""
+
+    src_name: Annotated[str, Choice("Name")] = "Tap"
+    src_kind: Annotated[
+        Literal["tap", "well", "rain", "osmosis", "stored"],
+        Choice(
+            "Kind",
+            {"tap": "tap", "well": "well", "rain": "rain", "osmosis": "reverse osmosis", "stored": "stored"},
+        ),
+    ] = "tap"
+    src_parts: Annotated[float, Quantity("Parts in the mix", "ratio", 0, 1000)] = 1.0
+    src_gh_dgh: Annotated[float, Quantity("GH", "hardness", 0, 60)] = 9.0
+    src_kh_dkh: Annotated[float, Quantity("KH", "carbonate", 0, 40)] = 5.0
+    src_ph: Annotated[float | None, Quantity("pH of the test", "ph", 3, 11)] = None
+    src_us_cm: Annotated[float, Quantity("Conductivity", "conductivity", 1, 40_000)] = 450.0
+    src_nitrate_mg_l: Annotated[float, Quantity("Nitrate", "nitrate", 0, 50)] = 2.0
+    src_sodium_mg_l: Annotated[float, Quantity("Sodium", "level", 0, 10_000)] = 10.0
+    src_chloride_mg_l: Annotated[float, Quantity("Chloride", "level", 0, 20_000)] = 20.0
+    src_c: Annotated[float, Quantity("Comes at", "temperature", 0, 70)] = 15.0
+    src_summer_c: Annotated[float | None, Quantity("In summer at", "temperature", 0, 70)] = None
+    src_disinfectant: Annotated[
+        Literal["none", "chlorine", "chloramine"],
+        Choice("Disinfectant", {"none": "none", "chlorine": "chlorine", "chloramine": "chloramine"}),
+    ] = "none"
+    src_chlorine_mg_l: Annotated[float, Quantity("Its strength", "chlorine", 0, 10)] = 0.0
+    src_softened: Annotated[
+        Literal["none", "hot", "all"],
+        Choice("Salt softener", {"none": "none", "hot": "on the hot side only", "all": "on all of it"}),
+    ] = "none"
+
+
+@dataclass(frozen=True, slots=True)
+class Recipe:
+    """What is made of the waters for one change: targets, salts, temperature, salt."""
+
+    target_gh_dgh: Annotated[float | None, Quantity("GH wanted", "hardness", 0, 40)] = None
+    target_kh_dkh: Annotated[float | None, Quantity("KH wanted", "carbonate", 0, 30)] = None
+    calcium_salt: Annotated[str, Choice("Calcium from", table="calcium_salts")] = "gypsum"
+    magnesium_salt: Annotated[str, Choice("Magnesium from", table="magnesium_salts")] = (
+        "magnesium_sulfate_heptahydrate"
+    )
+    calcium_frac: Annotated[float, Quantity("Calcium's part of the hardness", "share", 0, 1)] = 0.75
+    carbonate_salt: Annotated[str, Choice("KH from", table="carbonate_salts")] = "sodium_bicarbonate"
+    hot_c: Annotated[float, Quantity("Hot tap", "temperature", 20, 90)] = 55.0
+    fill_l_min: Annotated[float, Quantity("Filled at", "fill_rate", 0.2, 200)] = 10.0
+    salt_purity_frac: Annotated[float, Quantity("Salt in what is weighed", "share", 0.3, 1)] = 1.0
+    move_to_ppt: Annotated[float | None, Quantity("Move to a salinity of", "salinity", 0, 20)] = None
+    move_ppt_d: Annotated[float, Quantity("A day at most", "salinity", 0.05, 3)] = 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class Arrival:
+    """Animals on their way: the bag they come in, and the tubs they wait in."""
+
+    expected: Annotated[bool, Choice("Animals are on their way")] = False
+    bagged_l: Annotated[float, Quantity("Water in the bag", "volume", 0.05, 200)] = 1.5
+    bag_mass_g: Annotated[float, Quantity("Animals in it", "small_mass", 0.01, 20_000)] = 10.0
+    bag_h: Annotated[float, Quantity("On the way for", "hours", 0, 120)] = 6.0
+    bag_fasted: Annotated[bool, Choice("Not fed the day before")] = True
+    bag_c: Annotated[float, Quantity("Bag's temperature", "temperature", 2, 38)] = 21.0
+    bag_kh_dkh: Annotated[float, Quantity("KH of its water", "carbonate", 0.1, 30)] = 4.0
+    bag_ph: Annotated[float, Quantity("pH while sealed", "ph", 4, 9)] = 6.6
+    bag_us_cm: Annotated[float, Quantity("Conductivity of its water", "conductivity", 1, 40_000)] = 400.0
+    drops_per_s: Annotated[float, Quantity("Drops a second", "ratio", 0.1, 20)] = 2.0
+    drip_min: Annotated[float, Quantity("Drip for", "minutes", 1, 600)] = 40.0
+    drip_frac: Annotated[float, Quantity("Tank water wanted in it", "share", 0.1, 0.95)] = 0.8
+    tub_l: Annotated[float, Quantity("A tub holds", "volume", 1, 2000)] = 18.0
+    tub_count: Annotated[int, Quantity("Tubs", "count", 1, 100, whole=True)] = 1
+    batches: Annotated[int, Quantity("Arrivals to quarantine", "count", 1, 100, whole=True)] = 1
+    wait_weeks: Annotated[float, Quantity("Each waits", "weeks", 1, 26)] = 4.0
+    tub_mass_g: Annotated[float, Quantity("Animals in one tub", "small_mass", 0.01, 50_000)] = 10.0
+    tub_media_m2: Annotated[float, Quantity("Seeded media in it", "area", 0, 50)] = 0.0
+    copper_used: Annotated[bool, Choice("Treated with copper")] = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -340,12 +431,35 @@ class Changes:
 
     target_nitrate_mg_l: Annotated[float, Quantity("Nitrate at most", "nitrate", 0.2, 100)] = 40 / NITRATE_PER_N
     regime: Annotated[
-        Literal["weekdays", "every"],
-        Choice("Changed", {"weekdays": "on weekdays", "every": "every so many days"}),
+        Literal["weekdays", "every", "trigger", "pulses", "drip"],
+        Choice(
+            "Changed",
+            {
+                "weekdays": "on weekdays",
+                "every": "every so many days",
+                "trigger": "when nitrate reads your limit",
+                "pulses": "flow-through pulses",
+                "drip": "a steady drip",
+            },
+        ),
     ] = "weekdays"
     weekdays: Annotated[tuple[Weekday, ...], Choice("Days")] = ("Sat",)
+    there: Annotated[tuple[Weekday, ...], Choice("Days you are there")] = (
+        "Mon",
+        "Tue",
+        "Wed",
+        "Thu",
+        "Fri",
+        "Sat",
+        "Sun",
+    )
+    read_nitrate_mg_l: Annotated[float | None, Quantity("Nitrate read today", "nitrate", 0, 200)] = None
     every_d: Annotated[int, Quantity("Every", "days", 1, 120, whole=True)] = 7
     change_frac: Annotated[float, Quantity("Each time", "share", 0.01, 1)] = 0.4
+    pulses_d: Annotated[int, Quantity("Pulses a day", "count", 1, 48, whole=True)] = 1
+    short_cut_frac: Annotated[float, Quantity("Runs straight to the drain", "share", 0, 0.9)] = 0.1
+    drip_l_d: Annotated[float, Quantity("Drips in", "volume_per_day", 0.1, 20_000)] = 20.0
+    away_d: Annotated[float, Quantity("A holiday without changes", "days", 0, 90)] = 14.0
     hose_l_min: Annotated[float, Quantity("Hose", "fill_rate", 0.2, 100)] = 8.0
     setup_min: Annotated[float, Quantity("Setting up each time", "minutes", 0, 240)] = 12.0
 
@@ -367,5 +481,8 @@ class Plan:
     air: Air = field(default_factory=Air)
     light: Light = field(default_factory=Light)
     water: Water = field(default_factory=Water)
+    sources: tuple[Source, ...] = ()
+    recipe: Recipe = field(default_factory=Recipe)
     changes: Changes = field(default_factory=Changes)
+    arrival: Arrival = field(default_factory=Arrival)
     version: int = PLAN_VERSION

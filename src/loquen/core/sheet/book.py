@@ -6,6 +6,7 @@ from loquen.core.model.plan import Plan
 from loquen.core.sheet import (
     air,
     animals,
+    arrival,
     changes,
     company,
     filter,  # noqa: A004
@@ -14,6 +15,7 @@ from loquen.core.sheet import (
     heaters,
     light,
     schools,
+    source,
     sump,
     tank,
     water,
@@ -27,7 +29,9 @@ STAGES = {
     "filter": "Filter",
     "flow": "Flow",
     "heat": "Heat and light",
+    "source": "Source",
     "changes": "Changes",
+    "arrivals": "Arrivals",
 }
 RESULTS_OF = {stage: f"{stage}_result" for stage in STAGES}
 GLASSES = {
@@ -46,7 +50,25 @@ GLASSES = {
 def system_book() -> Book:
     """All nodes of a single system, wired once."""
     return Book(
-        collected([animals, tank, filter, sump, flow, heat, heaters, air, light, changes, water, company, schools])
+        collected(
+            [
+                animals,
+                tank,
+                filter,
+                sump,
+                flow,
+                heat,
+                heaters,
+                air,
+                light,
+                changes,
+                source,
+                water,
+                arrival,
+                company,
+                schools,
+            ]
+        )
     )
 
 

@@ -201,12 +201,12 @@ def settled_ammonia_mg_l(
 
 @figure(
     "Highest pH to reckon with",
-    formula="the higher of {tank_ph} and the aerated pH of {source_kh_dkh} at {water_c}, air at {room_co2_ppm}",
+    formula="the higher of {tank_ph} and the aerated pH of {new_kh_dkh} at {water_c}, air at {room_co2_ppm}",
     source="plummer1982",
     kind="ph",
 )
-def reckoned_ph(tank_ph: float, source_kh_dkh: float, water_c: float, room_co2_ppm: float) -> float:
-    return max(tank_ph, chemistry.aerated_ph(max(source_kh_dkh, 0.02), water_c, room_co2_ppm))
+def reckoned_ph(tank_ph: float, new_kh_dkh: float, water_c: float, room_co2_ppm: float) -> float:
+    return max(tank_ph, chemistry.aerated_ph(max(new_kh_dkh, 0.02), water_c, room_co2_ppm))
 
 
 @figure(

@@ -118,11 +118,11 @@ def loss_cold_w(walls_w_k: float, water_c: float, room_cold_c: float, evaporatio
 
 @figure(
     "Warming the change water, daily mean",
-    formula="{change_l_wk} ÷ 7 × {water_heat_j_l_k} × ({water_c} − {source_c}) ÷ 86400, not below 0",
+    formula="{change_l_wk} ÷ 7 × {water_heat_j_l_k} × ({water_c} − {new_c}) ÷ 86400, not below 0",
     source="balance",
 )
-def change_heat_w(change_l_wk: float, water_heat_j_l_k: float, water_c: float, source_c: float) -> float:
-    return max(0.0, change_l_wk / 7 * water_heat_j_l_k * (water_c - source_c) / 86_400)
+def change_heat_w(change_l_wk: float, water_heat_j_l_k: float, water_c: float, new_c: float) -> float:
+    return max(0.0, change_l_wk / 7 * water_heat_j_l_k * (water_c - new_c) / 86_400)
 
 
 @figure("Pumps take", formula="Σ {filter_w} + {return_w}", source="definition")

@@ -6,6 +6,7 @@ from loquen.core.errors import Impossible
 from loquen.core.model.quantity import Term, of, say
 from loquen.core.physics import chemistry, nitrogen
 from loquen.core.sheet.animals import require_animals
+from loquen.core.sheet.changes import NO_CAP
 from loquen.core.sheet.judging import at_least, at_most
 from loquen.core.sheet.nodes import Verdict, check, figure, step
 
@@ -22,6 +23,8 @@ def tank_salinity_ppt(
         return salinity_ppt
     return chemistry.salinity_from_sg_ppt(gravity_sg, water_c, hydrometer_c)
 
+
+CONDITIONED = ("container", "tank")
 
 # The carbonate reserve --------------------------------------------------------------------------
 
@@ -42,22 +45,22 @@ def used_dkh_d(
 
 @figure(
     "Carbonate hardness just before a change",
-    formula="{source_kh_dkh} − {used_dkh_d} × {standing_peak_d}, not below 0",
+    formula="{new_kh_dkh} − {used_dkh_d} × {standing_peak_d}, not below 0",
     source="balance",
 )
-def settled_kh_dkh(source_kh_dkh: float, used_dkh_d: float, standing_peak_d: float) -> float:
-    return max(0.0, source_kh_dkh - used_dkh_d * standing_peak_d)
+def settled_kh_dkh(new_kh_dkh: float, used_dkh_d: float, standing_peak_d: float) -> float:
+    return max(0.0, new_kh_dkh - used_dkh_d * standing_peak_d)
 
 
 @figure(
     "Days that carbonate hardness lasts without a change",
-    formula="({source_kh_dkh} − {used_dkh_d} × {standing_trough_d}) ÷ {used_dkh_d}, not below 0",
+    formula="({new_kh_dkh} − {used_dkh_d} × {standing_trough_d}) ÷ {used_dkh_d}, not below 0",
     source="balance",
 )
-def kh_lasts_d(source_kh_dkh: float, used_dkh_d: float, standing_trough_d: float) -> float:
+def kh_lasts_d(new_kh_dkh: float, used_dkh_d: float, standing_trough_d: float) -> float:
     if used_dkh_d <= 0:
         raise Impossible("kh_not_used")
-    return max(0.0, source_kh_dkh / used_dkh_d - standing_trough_d)
+    return max(0.0, new_kh_dkh / used_dkh_d - standing_trough_d)
 
 
 @check(
@@ -80,7 +83,7 @@ def reserve_lasts(
         low=Term(kh_low_dkh, "carbonate"),
     )
     verdict = at_least(settled_kh_dkh, kh_low_dkh, "carbonate", reason, scale=5)
-    if verdict.state == "short" and settled_kh_dkh > 0 and all(kind.kh_low_dkh == 0 for kind in animal):
+    if verdict.state == "short" and all(kind.kh_low_dkh == 0 for kind in animal):
         # Kept so on purpose, with soft-water animals on active soil: care, not a fault.
         return Verdict("tight", verdict.margin, verdict.headline, reason, verdict.gauge)
     return verdict
@@ -91,45 +94,45 @@ def reserve_lasts(
 
 @figure(
     "Conductivity the tank settles at",
-    formula="{tank_us_cm} as measured, else {source_us_cm} × ({evaporation_l_d} × 7 + {change_l_wk}) ÷ {change_l_wk} "
+    formula="{tank_us_cm} as measured, else {new_us_cm} × ({evaporation_l_d} × 7 + {change_l_wk}) ÷ {change_l_wk} "
     "when evaporation is topped up with change water ({topped_up})",
     source="balance",
 )
 def settled_us_cm(
-    tank_us_cm: float | None, source_us_cm: float, evaporation_l_d: float, change_l_wk: float, topped_up: str
+    tank_us_cm: float | None, new_us_cm: float, evaporation_l_d: float, change_l_wk: float, topped_up: str
 ) -> float:
     if tank_us_cm is not None:
         return tank_us_cm
     if topped_up == "pure":
-        return source_us_cm
-    return float(chemistry.settled_solids(source_us_cm, evaporation_l_d, change_l_wk / 7))
+        return new_us_cm
+    return float(chemistry.settled_solids(new_us_cm, evaporation_l_d, change_l_wk / 7))
 
 
 @figure(
     "Step in temperature at a change",
-    formula="{change_frac} × |{source_c} − {water_c}|",
+    formula="{swapped_frac} × |{new_c} − {water_c}|",
     source="balance",
 )
-def step_k(change_frac: float, source_c: float, water_c: float) -> float:
-    return change_frac * abs(source_c - water_c)
+def step_k(swapped_frac: float, new_c: float, water_c: float) -> float:
+    return swapped_frac * abs(new_c - water_c)
 
 
 @figure(
     "Step in dissolved solids at a change",
-    formula="{change_frac} × |{source_us_cm} − {settled_us_cm}| ÷ {settled_us_cm}",
+    formula="{swapped_frac} × |{new_us_cm} − {settled_us_cm}| ÷ {settled_us_cm}",
     source="balance",
 )
-def step_solids_frac(change_frac: float, source_us_cm: float, settled_us_cm: float) -> float:
-    return change_frac * abs(source_us_cm - settled_us_cm) / settled_us_cm
+def step_solids_frac(swapped_frac: float, new_us_cm: float, settled_us_cm: float) -> float:
+    return swapped_frac * abs(new_us_cm - settled_us_cm) / settled_us_cm
 
 
 @figure(
     "Step in carbonate hardness at a change",
-    formula="{change_frac} × |{source_kh_dkh} − {settled_kh_dkh}|",
+    formula="{swapped_frac} × |{new_kh_dkh} − {settled_kh_dkh}|",
     source="balance",
 )
-def step_dkh(change_frac: float, source_kh_dkh: float, settled_kh_dkh: float) -> float:
-    return change_frac * abs(source_kh_dkh - settled_kh_dkh)
+def step_dkh(swapped_frac: float, new_kh_dkh: float, settled_kh_dkh: float) -> float:
+    return swapped_frac * abs(new_kh_dkh - settled_kh_dkh)
 
 
 @step()
@@ -145,19 +148,33 @@ def borne_k(shock_classes: tuple[library.ShockClass, ...]) -> float:
 
 @figure(
     "Step in dissolved solids they bear",
-    formula="least of {shock_classes}, downwards when {source_us_cm} is under {settled_us_cm}",
+    formula="least of {shock_classes}, downwards when {new_us_cm} is under {settled_us_cm}",
     source="practice",
 )
 def borne_solids_frac(
-    shock_classes: tuple[library.ShockClass, ...], source_us_cm: float, settled_us_cm: float
+    shock_classes: tuple[library.ShockClass, ...], new_us_cm: float, settled_us_cm: float
 ) -> float:
-    down = source_us_cm < settled_us_cm
+    down = new_us_cm < settled_us_cm
     return min(row.down_frac if down else row.conductivity_frac for row in shock_classes)
 
 
 @figure("Step in carbonate hardness they bear", formula="least of {shock_classes}", source="practice")
 def borne_dkh(shock_classes: tuple[library.ShockClass, ...]) -> float:
     return min(row.kh_dkh for row in shock_classes)
+
+
+@step()
+def shock_cap_frac(
+    animal: tuple[Species, ...], new_c: float, water_c: float, new_us_cm: float, tank_us_cm: float | None
+) -> float:
+    """The largest exchange whose step in temperature and dissolved solids is borne; NO_CAP where any is."""
+    if not animal:
+        return NO_CAP
+    rows = [library.shock_classes()[kind.shock_class] for kind in animal]
+    tank = new_us_cm if tank_us_cm is None else tank_us_cm
+    solids = min(row.down_frac if new_us_cm < tank else row.conductivity_frac for row in rows)
+    whole = max(abs(new_c - water_c) / min(row.temp_k for row in rows), abs(new_us_cm - tank) / tank / solids)
+    return 1 / whole if whole > 1 / NO_CAP else NO_CAP
 
 
 @figure(
@@ -204,9 +221,9 @@ def no_shock(
 # Disinfectant -----------------------------------------------------------------------------------
 
 
-@figure("Water of one change", formula="{change_frac} × {real_volume_l}", source="definition")
-def change_l(change_frac: float, real_volume_l: float) -> float:
-    return change_frac * real_volume_l
+@figure("Water of one change", formula="{passed_frac} × {real_volume_l}", source="definition")
+def change_l(passed_frac: float, real_volume_l: float) -> float:
+    return passed_frac * real_volume_l
 
 
 @figure(
@@ -215,9 +232,14 @@ def change_l(change_frac: float, real_volume_l: float) -> float:
     source="practice",
 )
 def dosed_l(treatment: str, change_l: float, real_volume_l: float) -> float:
-    if treatment == "none":
+    if treatment not in CONDITIONED:
         raise Impossible("not_treated")
     return change_l if treatment == "container" else real_volume_l
+
+
+def conditioner(litres: float, conditioner_ml: float, chloramine_factor: float, disinfectant: str) -> float:
+    """Conditioner in mL for some litres, by its label."""
+    return litres / 100 * conditioner_ml * (chloramine_factor if disinfectant == "chloramine" else 1.0)
 
 
 @figure(
@@ -228,7 +250,7 @@ def dosed_l(treatment: str, change_l: float, real_volume_l: float) -> float:
 def dose_ml(dosed_l: float, conditioner_ml: float, chloramine_factor: float, disinfectant: str) -> float:
     if disinfectant == "none":
         raise Impossible("no_disinfectant")
-    return dosed_l / 100 * conditioner_ml * (chloramine_factor if disinfectant == "chloramine" else 1.0)
+    return conditioner(dosed_l, conditioner_ml, chloramine_factor, disinfectant)
 
 
 @figure(
@@ -243,37 +265,72 @@ def thiosulfate_g(dosed_l: float, disinfectant_mg_l: float, thiosulfate_margin: 
 
 
 @figure(
+    "Part of the disinfectant that is left",
+    formula="{treatment}: 1 untreated, 0 conditioned; aged {aged_h}: 2^(−t ÷ {half_life_aerated_h} aerated ({aerated}), else "
+    "{half_life_still_h}), chloramine stays ({disinfectant}); carbon: 1 − {carbon_min} ÷ what it needs ({carbon_chlorine_min}, "
+    "{carbon_chloramine_min}, {carbon_catalytic_min} on {carbon_kind})",
+    source="practice",
+)
+def left_frac(
+    treatment: str,
+    disinfectant: str,
+    aged_h: float,
+    aerated: bool,
+    half_life_aerated_h: float,
+    half_life_still_h: float,
+    carbon_min: float,
+    carbon_chlorine_min: float,
+    carbon_chloramine_min: float,
+    carbon_catalytic_min: float,
+    carbon_kind: str,
+) -> float:
+    if treatment in CONDITIONED:
+        return 0.0
+    if treatment == "aged" and disinfectant == "chlorine":
+        return float(
+            chemistry.chlorine_after_mg_l(1.0, aged_h, half_life_aerated_h if aerated else half_life_still_h)
+        )
+    if treatment == "carbon":
+        needed = carbon_chlorine_min
+        if disinfectant == "chloramine":
+            needed = carbon_catalytic_min if carbon_kind == "catalytic" else carbon_chloramine_min
+        return max(0.0, 1 - carbon_min / needed)
+    return 1.0
+
+
+@figure(
     "Disinfectant in the tank after a change",
-    formula="{disinfectant_mg_l} × {change_frac} when it is not treated ({treatment}), else 0",
+    formula="{disinfectant_mg_l} × {left_frac} × {swapped_frac}",
     source="balance",
 )
-def left_chlorine_mg_l(disinfectant_mg_l: float, change_frac: float, treatment: str) -> float:
-    return disinfectant_mg_l * change_frac if treatment == "none" else 0.0
+def left_chlorine_mg_l(disinfectant_mg_l: float, left_frac: float, swapped_frac: float) -> float:
+    return disinfectant_mg_l * left_frac * swapped_frac
 
 
 @figure(
     "Ammonia that chloramine sets free at a change",
-    formula="{disinfectant_mg_l} × 0.1975 × {chloramine_ammonia_scale} × {change_frac}; {disinfectant}",
+    formula="{disinfectant_mg_l} × 0.1975 × {chloramine_ammonia_scale} × {swapped_frac}; {disinfectant}",
     source="iupac",
 )
 def freed_ammonia_mg_l(
-    disinfectant_mg_l: float, chloramine_ammonia_scale: float, change_frac: float, disinfectant: str
+    disinfectant_mg_l: float, chloramine_ammonia_scale: float, swapped_frac: float, disinfectant: str
 ) -> float:
     if disinfectant != "chloramine":
         return 0.0
     freed = float(chemistry.chloramine_ammonia_mg_l(disinfectant_mg_l))
-    return freed * chloramine_ammonia_scale * change_frac
+    return freed * chloramine_ammonia_scale * swapped_frac
 
 
 @check(
     "The change water is treated",
-    stage="changes",
+    stage="source",
     judges="left_chlorine_mg_l",
     mends=("water.treatment",),
     caution="Test total chlorine with a kit that reads low enough; the figure is a plan, the test is the safety.",
 )
 def treated(
     disinfectant: str,
+    treatment: str,
     left_chlorine_mg_l: float,
     chlorine_limit_mg_l: float,
     freed_ammonia_mg_l: float,
@@ -287,9 +344,11 @@ def treated(
         "freed": of(freed_ammonia_mg_l, "freed_ammonia_mg_l"),
         "free": Term(freed_ammonia_mg_l * unionised_frac, "unionised"),
     }
-    if left_chlorine_mg_l > chlorine_limit_mg_l:
+    if treatment == "aged" and disinfectant == "chloramine":
+        reason = say("Chloramine does not leave by standing: {left} reach the tank, {limit} is the most.", **terms)
+    elif left_chlorine_mg_l > chlorine_limit_mg_l:
         reason = say(
-            "Untreated, a change leaves {left} in the tank; {limit} is the most. Dilution is not treatment.",
+            "So treated, a change leaves {left} in the tank; {limit} is the most. Dilution is not treatment.",
             **terms,
         )
     elif freed_ammonia_mg_l > 0:

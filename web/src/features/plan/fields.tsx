@@ -85,7 +85,7 @@ export function ChoiceField({ path, label, bare }: { path: string; label?: strin
         )
       }
     >
-      {select}
+      <span className="max-w-[68%] min-w-0">{select}</span>
     </Row>
   );
 }

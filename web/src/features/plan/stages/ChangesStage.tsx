@@ -5,59 +5,39 @@ import { NitrateChart } from "../charts/NitrateChart";
 import { usePlan, usePlanInUse, useSheet } from "../context";
 import { ChoiceField, Fields, NumberField } from "../fields";
 import { Figures } from "../Figures";
+import { RegimeTable } from "../RegimeTable";
 
 const WEEK = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"] as const;
 
 export function ChangesStage() {
-  const { changes, water } = usePlan();
-  const treated = water.disinfectant !== "none";
+  const { changes } = usePlan();
   return (
     <>
       <NitrateChart />
       <Fields legend="The regime">
         <ChoiceField path="changes.regime" />
-        <NumberField path="changes.change_frac" />
-        {changes.regime === "every" ? <NumberField path="changes.every_d" /> : <Weekdays />}
+        {changes.regime === "drip" ? (
+          <NumberField path="changes.drip_l_d" />
+        ) : (
+          <NumberField path="changes.change_frac" />
+        )}
+        {changes.regime === "weekdays" && <Weekdays path="changes.weekdays" label="Days of change" />}
+        {changes.regime === "every" && <NumberField path="changes.every_d" />}
+        {changes.regime === "pulses" && <NumberField path="changes.pulses_d" />}
+        {(changes.regime === "pulses" || changes.regime === "drip") && (
+          <NumberField path="changes.short_cut_frac" />
+        )}
         <NumberField path="changes.target_nitrate_mg_l" />
+        <NumberField path="changes.read_nitrate_mg_l" placeholder="none" />
       </Fields>
       <Least />
+      <RegimeTable />
       <Checks stage="changes" />
-      <Fields legend="The water">
-        <NumberField path="water.source_nitrate_mg_l" />
-        <NumberField path="water.source_kh_dkh" />
-        <NumberField path="water.source_us_cm" />
-        <NumberField path="water.source_c" />
-        <ChoiceField path="water.topped_up" />
-        <NumberField path="water.tank_us_cm" placeholder="settled" />
-        <NumberField path="water.tank_ph" />
-        <NumberField path="water.tank_gh_dgh" />
-        <ChoiceField path="water.salinity_by" />
-        {water.salinity_by === "ppt" ? (
-          <NumberField path="water.salinity_ppt" />
-        ) : (
-          <>
-            <NumberField path="water.gravity_sg" />
-            <NumberField path="water.hydrometer_c" />
-          </>
-        )}
-      </Fields>
-      <Fields legend="Disinfectant in it">
-        <ChoiceField path="water.disinfectant" />
-        {treated && (
-          <>
-            <NumberField path="water.disinfectant_mg_l" />
-            <ChoiceField path="water.treatment" />
-            <NumberField path="water.conditioner_ml" />
-            {water.disinfectant === "chloramine" && <NumberField path="water.chloramine_factor" />}
-          </>
-        )}
-      </Fields>
-      {treated && (
-        <Figures keys={["change_l", "dosed_l", "dose_ml", "thiosulfate_g", "freed_ammonia_mg_l"]} />
-      )}
       <Fields legend="The work">
         <NumberField path="changes.hose_l_min" />
         <NumberField path="changes.setup_min" />
+        <NumberField path="changes.away_d" />
+        <Weekdays path="changes.there" label="Days you are there" />
       </Fields>
       <Figures
         keys={[
@@ -72,6 +52,9 @@ export function ChangesStage() {
           "used_dkh_d",
           "settled_kh_dkh",
           "kh_lasts_d",
+          "missed_nitrate_mg_l",
+          "away_nitrate_mg_l",
+          "swapped_frac",
           "settled_us_cm",
           "step_k",
           "step_solids_frac",
@@ -83,16 +66,16 @@ export function ChangesStage() {
   );
 }
 
-function Weekdays() {
+function Weekdays({ path, label }: { path: "changes.weekdays" | "changes.there"; label: string }) {
   const { changes } = usePlan();
   const { session } = usePlanInUse();
-  const chosen: readonly string[] = changes.weekdays ?? [];
+  const chosen: readonly string[] = (path === "changes.there" ? changes.there : changes.weekdays) ?? [];
   const turn = (day: string) => {
     const days = WEEK.filter((other) => (other === day ? !chosen.includes(day) : chosen.includes(other)));
-    session.edit({ "changes.weekdays": days });
+    session.edit({ [path]: days });
   };
   return (
-    <div role="group" aria-label="Days of change" className="flex items-center border-b border-line/70 py-1">
+    <div role="group" aria-label={label} className="flex items-center border-b border-line/70 py-1">
       {WEEK.map((day) => (
         <button
           key={day}

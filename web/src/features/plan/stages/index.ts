@@ -1,9 +1,11 @@
 import type { ComponentType } from "react";
 import { AnimalsStage } from "./AnimalsStage";
+import { ArrivalsStage } from "./ArrivalsStage";
 import { ChangesStage } from "./ChangesStage";
 import { FilterStage } from "./FilterStage";
 import { FlowStage } from "./FlowStage";
 import { HeatStage } from "./HeatStage";
+import { SourceStage } from "./SourceStage";
 import { TankStage } from "./TankStage";
 
 interface StagePage {
@@ -19,5 +21,7 @@ export const STAGES: StagePage[] = [
   { key: "filter", label: "Filter", Stage: FilterStage },
   { key: "flow", label: "Flow", Stage: FlowStage },
   { key: "heat", label: "Heat and light", Stage: HeatStage },
+  { key: "source", label: "Source", Stage: SourceStage },
   { key: "changes", label: "Changes", Stage: ChangesStage },
+  { key: "arrivals", label: "Arrivals", Stage: ArrivalsStage },
 ];

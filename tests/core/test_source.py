@@ -1,0 +1,309 @@
+"""Waters and their mix, what is weighed in, regimes side by side, arrivals and quarantine."""
+
+from dataclasses import replace
+from itertools import combinations
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from loquen.core.model.plan import Arrival, Changes, Group, Recipe, Source, Water
+from loquen.core.physics import chemistry, dilution
+from loquen.core.sheet import asking, changes
+from loquen.core.sheet.book import sheet_of
+from tests.core.plans import plan
+
+TAP = Source("Tap", "tap", 2.0, 9.0, 5.0, 7.6, 450, 2.5, 14, 24, 10)
+RAIN = Source("Rain", "rain", 3.0, 0.5, 0.3, 6.2, 25, 0.1, 1, 2, 12)
+
+
+# Waters and their mix ---------------------------------------------------------------------------
+
+
+def test_a_mix_by_hand():
+    sheet = sheet_of(plan(sources=(TAP, RAIN)))
+    assert sheet.value("mix_gh_dgh") == pytest.approx((2 * 9 + 3 * 0.5) / 5)
+    assert sheet.value("mix_kh_dkh") == pytest.approx((2 * 5 + 3 * 0.3) / 5)
+    assert sheet.value("new_nitrate_mg_l") == pytest.approx((2 * 2.5 + 3 * 0.1) / 5)
+    # The mix is what the changes then work with.
+    assert sheet.value("peak_nitrate_mg_l") == pytest.approx(
+        sheet.value("new_nitrate_mg_l") + sheet.value("rise_nitrate_mg_l_d") * 14
+    )
+
+
+def test_one_water_entered_by_itself_still_counts():
+    sheet = sheet_of(plan(water=Water(source_kh_dkh=7, source_nitrate_mg_l=3)))
+    assert sheet.value("new_kh_dkh") == 7
+    assert sheet.value("new_nitrate_mg_l") == 3
+
+
+def test_ions_of_a_tap_by_other_hands():
+    sheet = sheet_of(plan(sources=(TAP,)))
+    # 9 dGH as calcium, 5 dKH, sodium, chloride, nitrate, and sulfate for what charge is left.
+    assert sheet.value("sources.0.src_ions_us_cm") == pytest.approx(430, rel=0.06)
+
+
+@pytest.mark.parametrize(
+    ("water", "what"),
+    [
+        (replace(TAP, src_ph=9.4), "pH"),
+        (replace(TAP, src_softened="all", src_sodium_mg_l=2), "softener"),
+        (replace(TAP, src_us_cm=150), "conductivity"),
+        (replace(RAIN, src_disinfectant="chlorine"), "disinfectant"),
+    ],
+)
+def test_what_does_not_fit_together_is_asked(water, what):
+    sheet = sheet_of(plan(sources=(water,)))
+    assert what in [question.what for question in sheet.value("sources.0.src_questions")]
+    assert sheet.value("waters_fit").state == "tight"
+
+
+def test_a_sound_test_raises_no_question():
+    assert sheet_of(plan(sources=(TAP, RAIN))).value("waters_fit").state == "holds"
+
+
+# What is weighed in -----------------------------------------------------------------------------
+
+
+def test_minerals_for_soft_water_by_hand():
+    recipe = Recipe(target_gh_dgh=6, target_kh_dkh=2, calcium_frac=0.75)
+    sheet = sheet_of(plan(sources=(RAIN,), recipe=recipe))
+    # 125 L are changed: 5.5 degrees, three quarters gypsum at 30.70 mg, a quarter Epsom salt at 43.95 mg.
+    assert sheet.value("calcium_g") == pytest.approx(5.5 * 0.75 * 30.70 * 0.125, rel=2e-3)
+    assert sheet.value("magnesium_g") == pytest.approx(5.5 * 0.25 * 43.95 * 0.125, rel=2e-3)
+    assert sheet.value("carbonate_g") == pytest.approx(1.7 * 29.96 * 0.125, rel=2e-3)
+    assert sheet.value("new_gh_dgh") == 6
+    # 0.98 mmol/L of sulfates at 279 and 0.61 of bicarbonate at 95 S cm2/mol, a tenth held back: 300 more.
+    assert sheet.value("new_us_cm") == pytest.approx(325, rel=0.06)
+
+
+def test_a_target_no_weighing_reaches_is_told_by_how_much_and_another_mix_mends_it():
+    sheet = sheet_of(plan(sources=(TAP, RAIN), recipe=Recipe(target_gh_dgh=2)))
+    verdict = sheet.value("hardness_reached")
+    assert verdict.state == "short"
+    assert verdict.reason.terms["over"].value == pytest.approx(3.9 - 2)
+    remedy = next(r for r in asking.remedies(sheet, "hardness_reached") if "sources.1.src_parts" in r.changes)
+    assert sheet.changed(remedy.changes).value("mix_gh_dgh") <= 2.26
+
+
+def test_hot_and_cold_mix_to_the_wanted_warmth():
+    sheet = sheet_of(plan(sources=(TAP,), recipe=Recipe(hot_c=60, fill_l_min=10), water=Water(source_c=25)))
+    assert sheet.value("hot_frac") == pytest.approx(15 / 50)
+    assert sheet.value("hot_s") == pytest.approx(0.3 * 125 / 10 * 60)
+
+
+def test_salt_and_a_slow_move():
+    sheet = sheet_of(plan(recipe=Recipe(move_to_ppt=2.5, move_ppt_d=1.0)))
+    assert sheet.value("move_d") == 3
+    days = sheet.value("salt_days")
+    assert [day.salinity_ppt for day in days] == [1, 2, 2.5]
+    # 250 L by a part in a thousand: 997 g of water a litre, 1.00472 g a ppt.
+    assert days[0].salt_g == pytest.approx(250 * 0.99705 * 1.00472, rel=1e-3)
+    assert days[-1].gravity == pytest.approx(chemistry.specific_gravity(2.5, 25, 25))
+    down = sheet_of(plan(water=Water(salinity_ppt=4), recipe=Recipe(move_to_ppt=2.0)))
+    first = down.value("salt_days")[0]
+    assert (first.salinity_ppt, first.salt_g) == (3, 0)
+    assert first.fresh_l == pytest.approx(250 / 4)
+
+
+def test_the_card_lists_the_work_in_order():
+    water = Water(disinfectant="chloramine", disinfectant_mg_l=1.6, source_c=24)
+    sheet = sheet_of(plan(sources=(TAP, RAIN), recipe=Recipe(target_gh_dgh=6), water=water))
+    lines = [line.text for line in sheet.value("card")]
+    assert lines[0] == "For {litres}:"
+    assert lines[1:3] == ["{litres} of {name}"] * 2
+    assert any("conditioner" in line for line in lines)
+    assert lines[-1].startswith("at {rate}, {seconds}")
+    litres = [line.terms["litres"].value for line in sheet.value("card")[1:3]]
+    assert sum(litres) == pytest.approx(125)
+
+
+# Disinfectant by all four ways ------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("more", "state"),
+    [
+        ({"treatment": "container"}, "holds"),
+        ({"treatment": "tank"}, "holds"),
+        ({"treatment": "none"}, "short"),
+        ({"treatment": "aged", "disinfectant": "chlorine", "aged_h": 90}, "holds"),
+        ({"treatment": "aged", "disinfectant": "chlorine", "aged_h": 12}, "short"),
+        ({"treatment": "aged", "disinfectant": "chloramine", "aged_h": 900}, "short"),
+        ({"treatment": "carbon", "carbon_l": 7, "carbon_lph": 120}, "holds"),
+        ({"treatment": "carbon", "carbon_l": 7, "carbon_lph": 600}, "short"),
+    ],
+)
+def test_four_ways_to_be_rid_of_it(more, state):
+    water = Water(**{"disinfectant": "chloramine", "disinfectant_mg_l": 1.0, **more})
+    assert sheet_of(plan(water=water)).value("treated").state == state
+
+
+def test_chloramine_in_a_barrel_is_refused_with_the_reason():
+    water = Water(disinfectant="chloramine", treatment="aged", aged_h=500)
+    sheet = sheet_of(plan(water=water))
+    assert "does not leave by standing" in sheet.value("treated").reason.text
+    assert sheet.look("ageing_h").case.code == "chloramine_stays"
+
+
+# Regimes ----------------------------------------------------------------------------------------
+
+REGIMES = [
+    Changes(regime="weekdays", weekdays=("Tue", "Thu", "Sat"), change_frac=0.3),
+    Changes(regime="every", every_d=5, change_frac=0.4),
+    Changes(regime="trigger", change_frac=0.3, target_nitrate_mg_l=9),
+    Changes(regime="pulses", pulses_d=2, change_frac=0.08),
+    Changes(regime="drip", drip_l_d=30),
+]
+
+
+@pytest.mark.parametrize("regime", REGIMES, ids=lambda row: row.regime)
+def test_every_regime_settles_where_five_years_of_days_do(regime):
+    sheet = sheet_of(plan(changes=regime))
+    rise, source = sheet.value("rise_nitrate_mg_l_d"), 1.0
+    gaps, frac = sheet.value("gaps_d"), sheet.value("swapped_frac")
+    level, day, turn, peaks = source, 0.0, 0, []
+    while day < 5 * 365 or turn < 60:
+        gap = gaps[turn % len(gaps)]
+        level += rise * gap
+        peaks.append(level)
+        level = dilution.after_batch(level, source, frac)
+        day += gap
+        turn += 1
+    assert max(peaks[-14:]) == pytest.approx(sheet.value("peak_nitrate_mg_l"), rel=1e-3)
+
+
+def test_a_trigger_is_met_exactly():
+    sheet = sheet_of(plan(changes=Changes(regime="trigger", change_frac=0.3, target_nitrate_mg_l=9)))
+    assert sheet.value("peak_nitrate_mg_l") == pytest.approx(9)
+    assert sheet.value("trigger_d") == pytest.approx(8 * 0.3 / sheet.value("rise_nitrate_mg_l_d"))
+
+
+def test_a_drip_comes_to_what_a_steady_flow_does():
+    sheet = sheet_of(plan(changes=Changes(regime="drip", drip_l_d=25, short_cut_frac=0.0)))
+    steady = dilution.dripped_level(1.0, sheet.value("load_full_mg_d"), 25)
+    assert sheet.value("peak_nitrate_mg_l") == pytest.approx(steady, rel=0.005)
+    assert sheet.value("change_l_wk") == pytest.approx(175)
+
+
+def test_flow_through_wastes_some_of_the_new_water():
+    sheet = sheet_of(plan(changes=Changes(regime="pulses", change_frac=0.5, short_cut_frac=0.0)))
+    assert sheet.value("swapped_frac") == pytest.approx(1 - 2.718281828**-0.5)
+
+
+def test_the_table_holds_the_keepers_own_and_at_least_seven_more():
+    rows = sheet_of(plan()).value("regime_rows")
+    assert rows[0].now
+    assert len(rows) >= 8
+    half = next(row for row in rows if row.label == "Half each Saturday")
+    sheet = sheet_of(plan(changes=Changes(weekdays=("Sat",), change_frac=0.5)))
+    assert half.peak == pytest.approx(sheet.value("peak_nitrate_mg_l"))
+    assert half.change_l_wk == pytest.approx(125)
+    assert half.age_d == pytest.approx(14)
+    # Between trough and peak of a saw-tooth lies its mean.
+    assert half.mean == pytest.approx((half.peak + half.trough) / 2)
+
+
+def test_days_to_get_there_from_todays_reading():
+    reading = plan(changes=Changes(weekdays=("Sat",), change_frac=0.5, read_nitrate_mg_l=20))
+    half = sheet_of(reading).value("regime_rows")[0]
+    # Each week halves the gap: until a twentieth of the peak is left.
+    weeks = 0
+    gap = 20 - half.peak
+    while gap > 0.05 * half.peak:
+        gap, weeks = gap / 2, weeks + 1
+    assert half.settles_d == pytest.approx(7 * weeks, abs=7)
+
+
+@pytest.mark.parametrize("there", [("Sat", "Sun"), ("Mon", "Wed", "Fri"), changes.WEEK])
+def test_the_least_work_is_never_beaten_on_its_own_grid(there):
+    heavy = plan(animals=(Group("boeseman_rainbowfish", 16),), changes=Changes(there=there, target_nitrate_mg_l=9))
+    sheet = sheet_of(heavy)
+    least = sheet.value("least_regime")
+    rise = sheet.value("rise_nitrate_mg_l_d")
+    works = []
+    for count in range(1, len(there) + 1):
+        for days in combinations(there, count):
+            for share in changes.SHARES:
+                gaps = changes.gaps_of(days)
+                peaks, _ = dilution.settled_cycle(rise, 1.0, gaps, (share,) * count)
+                if max(peaks) <= 9 and share <= sheet.value("shock_cap_frac"):
+                    works.append(share * 250 * count / 8 + 12 * count)
+    assert least.work_min == pytest.approx(min(works))
+    assert set(least.weekdays) <= set(there)
+
+
+def test_the_search_never_shocks():
+    cold = plan(
+        animals=(Group("crystal_shrimp", 60),), water=Water(source_c=15, source_kh_dkh=1), changes=Changes()
+    )
+    sheet = sheet_of(cold)
+    # Ten degrees apart, one is borne: a tenth.
+    assert sheet.value("shock_cap_frac") == pytest.approx(0.1)
+    assert all(row.change_frac <= 0.1 for row in sheet.value("regimes"))
+
+
+def test_a_missed_week_and_a_holiday():
+    sheet = sheet_of(plan(changes=Changes(weekdays=("Sat",), change_frac=0.5, away_d=14)))
+    rise = sheet.value("rise_nitrate_mg_l_d")
+    assert sheet.value("missed_nitrate_mg_l") == pytest.approx(1 + rise * (14 + 7))
+    assert sheet.value("away_nitrate_mg_l") == pytest.approx(1 + rise * (7 + 14))
+
+
+@settings(max_examples=25, deadline=None)
+@given(parts=st.lists(st.floats(0.1, 50), min_size=1, max_size=4))
+def test_a_mix_lies_between_its_waters(parts):
+    rows = tuple(replace(TAP if n % 2 else RAIN, src_parts=part) for n, part in enumerate(parts))
+    sheet = sheet_of(plan(sources=rows))
+    for key, name in (("mix_gh_dgh", "src_gh_dgh"), ("mix_us_cm", "src_us_cm")):
+        values = [getattr(row, name) for row in rows]
+        assert min(values) - 1e-9 <= sheet.value(key) <= max(values) + 1e-9
+        assert sheet.value(key) * sum(parts) == pytest.approx(
+            sum(a * b for a, b in zip(parts, values, strict=True)), rel=1e-9
+        )
+
+
+# Arrivals and quarantine ------------------------------------------------------------------------
+
+
+def test_a_long_trip_decides_to_net_out_at_once():
+    long_trip = Arrival(expected=True, bagged_l=1, bag_mass_g=30, bag_h=30, bag_fasted=False, bag_kh_dkh=5)
+    sheet = sheet_of(plan(arrival=long_trip))
+    # 0.035 mg of N a gram and hour.
+    assert sheet.value("bag_ammonia_mg_l") == pytest.approx(0.035 * 30 * 30)
+    assert sheet.value("opened_ph") == pytest.approx(chemistry.aerated_ph(5, 21))
+    assert sheet.value("opened_unionised_mg_l") > 20 * sheet.value("sealed_unionised_mg_l")
+    assert sheet.value("bag_opens").state == "short"
+    assert "net them across at once" in sheet.value("arrivals_result").text
+    short_trip = replace(long_trip, bag_h=0.5, bag_mass_g=3, bag_fasted=True)
+    assert sheet_of(plan(arrival=short_trip)).value("bag_opens").state == "holds"
+
+
+def test_the_drip_answers_both_ways():
+    sheet = sheet_of(plan(arrival=Arrival(bagged_l=1.5, drops_per_s=2, drip_min=40, drip_frac=0.8)))
+    assert sheet.value("dripped_frac") == pytest.approx(0.13793, rel=1e-3)
+    assert sheet.value("wanted_min") == pytest.approx(1000)
+    assert sheet.value("wanted_drops") == pytest.approx(50)
+
+
+def test_a_tub_without_media_by_hand():
+    sheet = sheet_of(plan(arrival=Arrival(expected=True, tub_l=18, tub_mass_g=10), water=Water(tank_ph=7.0)))
+    made = 0.030 * 10**0.75 * 0.6 * 1000 * 0.42 * 0.16 * 0.92
+    assert sheet.value("tub_mg_d") == pytest.approx(made)
+    limit = sheet.value("allowed_ammonia_mg_l")
+    assert sheet.value("tub_h") == pytest.approx(limit * 18 / made * 24)
+    assert sheet.value("tub_change_frac") == pytest.approx(made / 18 / limit)
+    seeded = sheet_of(plan(arrival=Arrival(tub_media_m2=5.0)))
+    assert seeded.look("tub_h").case.code == "media_take_all"
+
+
+def test_few_tubs_make_arrivals_wait():
+    sheet = sheet_of(plan(arrival=Arrival(batches=5, tub_count=2, wait_weeks=4)))
+    assert sheet.value("through_weeks") == 12
+    assert sheet.value("arrivals_order") == ((1, 1, 0, 4), (2, 2, 0, 4), (3, 1, 4, 8), (4, 2, 4, 8), (5, 1, 8, 12))
+
+
+@pytest.mark.parametrize(("kind", "state"), [("cherry_shrimp", "short"), ("zebra_danio", "tight")])
+def test_copper_and_those_it_kills(kind, state):
+    sheet = sheet_of(plan(animals=(Group(kind, 10),), arrival=Arrival(copper_used=True)))
+    assert sheet.value("copper_borne").state == state

@@ -1,0 +1,51 @@
+import { useEffect, useState } from "react";
+import { Button } from "@/ui/controls";
+import { useUnits } from "@/ui/units";
+import { usePlan, useSheet } from "./context";
+
+const MINUTE = 60_000;
+
+/** Counts down the float and the drip while the page is open. */
+export function DripTimer() {
+  const { figures } = useSheet();
+  const { arrival } = usePlan();
+  const [running, setRunning] = useState<{ what: string; ends: number } | null>(null);
+  const [now, setNow] = useState(() => Date.now());
+  const units = useUnits();
+  useEffect(() => {
+    if (!running) return;
+    const tick = setInterval(() => setNow(Date.now()), 500);
+    return () => clearInterval(tick);
+  }, [running]);
+  const start = (what: string, minutes: number) => {
+    setNow(Date.now());
+    setRunning({ what, ends: Date.now() + minutes * MINUTE });
+  };
+  const float = figures.floating_min?.value ?? 0;
+  const drip = arrival?.drip_min ?? 0;
+  const left = running ? Math.max(0, running.ends - now) : 0;
+  return (
+    <section aria-label="Timer" className="mb-5 flex flex-wrap items-center gap-3">
+      <Button disabled={float <= 0} onClick={() => start("Float", float)}>
+        Start floating, {units.text(float, "minutes")}
+      </Button>
+      <Button onClick={() => start("Drip", drip)}>Start dripping, {units.text(drip, "minutes")}</Button>
+      {running && (
+        <>
+          <span role="timer" className="num text-xl">
+            {running.what} {clock(left)}
+          </span>
+          {left === 0 && <span role="status">done</span>}
+          <Button look="word" onClick={() => setRunning(null)}>
+            stop
+          </Button>
+        </>
+      )}
+    </section>
+  );
+}
+
+function clock(ms: number): string {
+  const seconds = Math.ceil(ms / 1000);
+  return `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, "0")}`;
+}

@@ -1,0 +1,215 @@
+import { useQuery } from "@tanstack/react-query";
+import { Printer, Trash2 } from "lucide-react";
+import type { Plan } from "@/api/client";
+import { watersQuery } from "@/api/queries";
+import { Button, Select } from "@/ui/controls";
+import { Says } from "@/ui/Says";
+import { Checks } from "../Checks";
+import { usePlan, usePlanInUse, useSheet } from "../context";
+import { ChoiceField, Fields, NumberField, SwitchField } from "../fields";
+import { Figures } from "../Figures";
+import { SaltMove } from "../SaltMove";
+
+/** What goes into the tank: waters mixed, salts weighed in, warmed and disinfected, as one recipe. */
+export function SourceStage() {
+  const { water } = usePlan();
+  const treated = water.disinfectant !== "none";
+  return (
+    <>
+      <Card />
+      <Mix />
+      <Fields legend="Wanted, and what is weighed in">
+        <NumberField path="recipe.target_gh_dgh" placeholder="as it is" />
+        <NumberField path="recipe.target_kh_dkh" placeholder="as it is" />
+        <ChoiceField path="recipe.calcium_salt" />
+        <ChoiceField path="recipe.magnesium_salt" />
+        <NumberField path="recipe.calcium_frac" />
+        <ChoiceField path="recipe.carbonate_salt" />
+      </Fields>
+      <Fields legend="Disinfectant in it">
+        <ChoiceField path="water.disinfectant" />
+        {treated && (
+          <>
+            <NumberField path="water.disinfectant_mg_l" />
+            <ChoiceField path="water.treatment" />
+            <Ways />
+          </>
+        )}
+      </Fields>
+      {treated && (
+        <Figures
+          keys={[
+            "dosed_l",
+            "dose_ml",
+            "thiosulfate_g",
+            "left_chlorine_mg_l",
+            "freed_ammonia_mg_l",
+            "ageing_h",
+            "carbon_min",
+            "carbon_needed_min",
+          ]}
+        />
+      )}
+      <Checks stage="source" />
+      <Fields legend="Warmth">
+        <NumberField path="water.source_c" />
+        <NumberField path="recipe.hot_c" />
+        <NumberField path="recipe.fill_l_min" />
+      </Fields>
+      <SaltMove />
+      <Fields legend="The tank’s own water">
+        <NumberField path="water.tank_ph" />
+        <NumberField path="water.tank_gh_dgh" />
+        <NumberField path="water.tank_us_cm" placeholder="settled" />
+        <ChoiceField path="water.topped_up" />
+      </Fields>
+      <Figures
+        keys={[
+          "new_gh_dgh",
+          "new_kh_dkh",
+          "new_us_cm",
+          "new_nitrate_mg_l",
+          "calcium_g",
+          "magnesium_g",
+          "carbonate_g",
+          "coral_dkh",
+          "mix_c",
+          "hot_frac",
+          "hot_s",
+          "hot_sodium",
+        ]}
+      />
+    </>
+  );
+}
+
+function Ways() {
+  const { water } = usePlan();
+  if (water.treatment === "carbon")
+    return (
+      <>
+        <ChoiceField path="water.carbon_kind" />
+        <NumberField path="water.carbon_l" />
+        <NumberField path="water.carbon_lph" />
+      </>
+    );
+  if (water.treatment === "aged")
+    return (
+      <>
+        <NumberField path="water.aged_h" />
+        <SwitchField path="water.aerated" />
+      </>
+    );
+  if (water.treatment === "none") return null;
+  return (
+    <>
+      <NumberField path="water.conditioner_ml" />
+      {water.disinfectant === "chloramine" && <NumberField path="water.chloramine_factor" />}
+    </>
+  );
+}
+
+/** The waters of the mix, taken from the shared list, each with its part. */
+function Mix() {
+  const { session } = usePlanInUse();
+  const plan = usePlan();
+  const { questions } = useSheet();
+  const shared = useQuery(watersQuery).data ?? [];
+  const sources = plan.sources ?? [];
+  const put = (next: NonNullable<Plan["sources"]>) => session.replace({ ...plan, sources: next });
+  const add = (id: string) => {
+    const found = shared.find((row) => String(row.id) === id);
+    if (found) put([...sources, { ...found.water, src_parts: 1 }]);
+  };
+  return (
+    <section aria-label="The mix" className="mb-5">
+      <h3 className="mb-1 text-sm font-semibold">The mix</h3>
+      {sources.length === 0 && (
+        <Fields legend="One water, entered here">
+          <NumberField path="water.source_kh_dkh" />
+          <NumberField path="water.source_us_cm" />
+          <NumberField path="water.source_nitrate_mg_l" />
+        </Fields>
+      )}
+      <ul>
+        {sources.map((row, i) => (
+          <li
+            key={i}
+            className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line/70 py-1 text-sm"
+          >
+            <NumberField bare path={`sources.${i}.src_parts`} label={`Parts of ${row.src_name}`} />
+            <span className="font-semibold">{row.src_name}</span>
+            <span className="flex items-center gap-1.5">
+              <span className="text-quiet">GH</span>
+              <NumberField bare path={`sources.${i}.src_gh_dgh`} label={`GH of ${row.src_name}`} />
+            </span>
+            <span className="flex items-center gap-1.5">
+              <span className="text-quiet">KH</span>
+              <NumberField bare path={`sources.${i}.src_kh_dkh`} label={`KH of ${row.src_name}`} />
+            </span>
+            <span className="flex-1" />
+            <button
+              type="button"
+              aria-label={`Take out ${row.src_name}`}
+              onClick={() => put(sources.filter((_, j) => j !== i))}
+              className="grid size-9 place-items-center text-quiet hover:text-short pointer-coarse:size-11"
+            >
+              <Trash2 size={16} />
+            </button>
+          </li>
+        ))}
+      </ul>
+      <p className="mt-2 flex items-center gap-2 text-sm">
+        <span className="text-quiet">Add</span>
+        <Select
+          label="Add a water"
+          value=""
+          placeholder="a water…"
+          options={shared.map((row) => [String(row.id), row.water.src_name ?? "Water"])}
+          onChange={add}
+        />
+      </p>
+      {questions.map((question, i) => (
+        <p key={i} className="mt-1 text-sm text-brass">
+          {question.who.join(", ")}, {question.what}: <Says sentence={question.sentence} />
+        </p>
+      ))}
+    </section>
+  );
+}
+
+/** The recipe of one change, as a card that prints alone. */
+function Card() {
+  const { card } = useSheet();
+  const plan = usePlan();
+  const { openFigure } = usePlanInUse();
+  const [first, ...steps] = card;
+  if (!first) return null;
+  return (
+    <section aria-label="Recipe card" className="card mb-5 border-l-3 border-edge bg-paper px-4 py-3">
+      <div className="flex items-start justify-between gap-4">
+        <p className="font-semibold">
+          <span className="hidden print:inline">{plan.name}. </span>
+          <Says sentence={first} open={openFigure} />
+        </p>
+        <Button
+          look="word"
+          onClick={() => window.print()}
+          className="inline-flex items-center gap-1.5 print:hidden"
+        >
+          <Printer size={15} /> print
+        </Button>
+      </div>
+      <ol className="list-inside list-decimal">
+        {steps.map((line, i) => (
+          <li key={i}>
+            <Says sentence={line} open={openFigure} />
+          </li>
+        ))}
+      </ol>
+      {steps.length === 0 && (
+        <p className="text-quiet">As it comes from the tap, at the tank’s temperature.</p>
+      )}
+    </section>
+  );
+}

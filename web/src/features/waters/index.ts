@@ -1,0 +1,1 @@
+export { WatersPage } from "./WatersPage";
