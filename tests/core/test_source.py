@@ -107,8 +107,11 @@ def test_salt_and_a_slow_move():
 
 
 def test_the_card_lists_the_work_in_order():
-    water = Water(disinfectant="chloramine", disinfectant_mg_l=1.6, source_c=24)
-    sheet = sheet_of(plan(sources=(TAP, RAIN), recipe=Recipe(target_gh_dgh=6), water=water))
+    town = replace(TAP, src_disinfectant="chloramine", src_chlorine_mg_l=1.6)
+    sheet = sheet_of(plan(sources=(town, RAIN), recipe=Recipe(target_gh_dgh=6), water=Water(source_c=24)))
+    # Two parts of five bring their disinfectant.
+    assert sheet.value("present_disinfectant") == "chloramine"
+    assert sheet.value("present_chlorine_mg_l") == pytest.approx(0.64)
     lines = [line.text for line in sheet.value("card")]
     assert lines[0] == "For {litres}:"
     assert lines[1:3] == ["{litres} of {name}"] * 2
@@ -116,6 +119,22 @@ def test_the_card_lists_the_work_in_order():
     assert lines[-1].startswith("at {rate}, {seconds}")
     litres = [line.terms["litres"].value for line in sheet.value("card")[1:3]]
     assert sum(litres) == pytest.approx(125)
+
+
+def test_a_mixed_salt_by_its_label_takes_the_place_of_the_named_ones():
+    sheet = sheet_of(plan(sources=(RAIN,), recipe=Recipe(target_gh_dgh=5.5, product_g=3.0)))
+    # Five degrees in 125 L at 3 g for a degree in 100 L.
+    assert sheet.value("product_dose_g") == pytest.approx(5 * 3 * 1.25)
+    lines = [line.text for line in sheet.value("card")]
+    assert "{grams} of the mixed salt, by its label" in lines
+    assert "{grams} of {salt}" not in lines
+
+
+def test_summer_needs_less_from_the_hot_tap():
+    tap = replace(TAP, src_summer_c=18.0)
+    sheet = sheet_of(plan(sources=(tap,), recipe=Recipe(hot_c=60), water=Water(source_c=25)))
+    assert sheet.value("mix_summer_c") == 18
+    assert sheet.value("hot_summer_s") == pytest.approx(7 / 42 * 125 / 10 * 60)
 
 
 # Disinfectant by all four ways ------------------------------------------------------------------
@@ -184,6 +203,19 @@ def test_a_drip_comes_to_what_a_steady_flow_does():
     steady = dilution.dripped_level(1.0, sheet.value("load_full_mg_d"), 25)
     assert sheet.value("peak_nitrate_mg_l") == pytest.approx(steady, rel=0.005)
     assert sheet.value("change_l_wk") == pytest.approx(175)
+
+
+def test_a_drip_beside_a_weekly_change_settles_where_days_do():
+    both = Changes(weekdays=("Tue", "Sat"), change_frac=0.3, side_drip_l_d=10)
+    sheet = sheet_of(plan(changes=both))
+    rise, level, peaks = sheet.value("rise_nitrate_mg_l_d"), 1.0, []
+    for turn in range(400):
+        for _ in range((3, 4)[turn % 2] * 1000):
+            level += (rise - 10 / 250 * (level - 1.0)) / 1000
+        peaks.append(level)
+        level = level * 0.7 + 0.3
+    assert max(peaks[-2:]) == pytest.approx(sheet.value("peak_nitrate_mg_l"), rel=1e-3)
+    assert sheet.value("change_l_wk") == pytest.approx(2 * 75 + 70)
 
 
 def test_flow_through_wastes_some_of_the_new_water():
@@ -263,6 +295,14 @@ def test_a_mix_lies_between_its_waters(parts):
         )
 
 
+def test_a_shock_is_told_with_the_split_that_avoids_it():
+    water = Water(source_c=15, source_kh_dkh=5)
+    verdict = sheet_of(plan(water=water, changes=Changes(change_frac=0.5))).value("no_shock")
+    # Five degrees at one change, four are borne.
+    assert verdict.reason.terms["parts"].value == 2
+    assert "Split into" in verdict.reason.text
+
+
 # Arrivals and quarantine ------------------------------------------------------------------------
 
 
@@ -284,6 +324,14 @@ def test_the_drip_answers_both_ways():
     assert sheet.value("dripped_frac") == pytest.approx(0.13793, rel=1e-3)
     assert sheet.value("wanted_min") == pytest.approx(1000)
     assert sheet.value("wanted_drops") == pytest.approx(50)
+
+
+def test_a_large_gap_is_moved_over_in_days():
+    bag = Arrival(bag_us_cm=1600, drops_per_s=2, drip_min=60)
+    sheet = sheet_of(plan(arrival=bag, water=Water(tank_us_cm=400)))
+    # Four times as much, two fifths a day at most: ln 4 / ln 1.4 = 4.1.
+    assert sheet.value("tub_move_d") == 5
+    assert sheet.value("drip_rate") == pytest.approx(1200 * sheet.value("dripped_frac"))
 
 
 def test_a_tub_without_media_by_hand():

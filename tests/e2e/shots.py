@@ -21,6 +21,11 @@ def at_the_sump(page):
     page.get_by_role("heading", name="Sump", exact=True).evaluate("sump => sump.scrollIntoView({ block: 'start' })")
 
 
+def at_the_regimes(page):
+    heading = page.get_by_role("heading", name="Regimes side by side")
+    heading.evaluate("heading => heading.scrollIntoView({ block: 'start' })")
+
+
 def book_pages(server):
     """The first two pages of Long Hall's build book."""
     plan = server.plan(1)
@@ -38,7 +43,11 @@ VIEWS = [
     ("flow", "/systems/1/flow", None, "Flow"),
     ("sump", "/systems/4/flow", at_the_sump, "Flow"),
     ("heat", "/systems/2/heat", None, "Heat and light"),
+    ("source", "/systems/5/source", None, "Source"),
     ("changes", "/systems/3/changes", None, "Changes"),
+    ("regimes", "/systems/3/changes", at_the_regimes, "Changes"),
+    ("arrivals", "/systems/1/arrivals", None, "Arrivals"),
+    ("waters", "/waters", None, "Waters"),
     ("working", "/systems/3/changes", opened_slip, "Changes"),
 ]
 

@@ -108,7 +108,7 @@ def test_a_chloraminated_tap_by_every_way(page, opened):
     expect(treated).to_contain_text("Chloramine does not leave by standing")
     choose(page, "Treated", "run through carbon")
     expect(page.locator("#check-carbon_enough")).to_contain_text("short by")
-    page.get_by_label("Flow through it").fill("30")
+    page.get_by_role("textbox", name="Flow through it").fill("30")
     expect(page.locator("#check-carbon_enough")).to_contain_text("to spare")
     choose(page, "Treated", "not at all")
     expect(treated).to_contain_text("Dilution is not treatment.")

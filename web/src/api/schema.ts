@@ -4,3595 +4,3610 @@
  */
 
 export interface paths {
-  "/api/library": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/library": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read Library */
+        get: operations["read_library_api_library_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Read Library */
-    get: operations["read_library_api_library_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sheet": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sheet
+         * @description All figures and checks of a draft. Asked at every keystroke, so it is written out without a second look.
+         */
+        post: operations["sheet_api_sheet_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Sheet
-     * @description All figures and checks of a draft. Asked at every keystroke, so it is written out without a second look.
-     */
-    post: operations["sheet_api_sheet_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/working": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/working": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Working
+         * @description The working of one figure of a draft.
+         */
+        post: operations["working_api_working_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Working
-     * @description The working of one figure of a draft.
-     */
-    post: operations["working_api_working_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/build/{form}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/build/{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Build
+         * @description One document of a draft.
+         */
+        post: operations["build_api_build__form__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Build
-     * @description One document of a draft.
-     */
-    post: operations["build_api_build__form__post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/systems": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/systems": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List Systems */
+        get: operations["list_systems_api_systems_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** List Systems */
-    get: operations["list_systems_api_systems_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/systems/from-animals": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/systems/from-animals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start From Animals
+         * @description The smallest stock tank with room for these animals, with filter, heat and water to match.
+         */
+        post: operations["start_from_animals_api_systems_from_animals_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Start From Animals
-     * @description The smallest stock tank with room for these animals, with filter, heat and water to match.
-     */
-    post: operations["start_from_animals_api_systems_from_animals_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/systems/from-glass": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/systems/from-glass": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start From Glass
+         * @description A plan around the tank a keeper has.
+         */
+        post: operations["start_from_glass_api_systems_from_glass_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Start From Glass
-     * @description A plan around the tank a keeper has.
-     */
-    post: operations["start_from_glass_api_systems_from_glass_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/systems/{system_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/systems/{system_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read System */
+        get: operations["read_system_api_systems__system_id__get"];
+        /**
+         * Save Plan
+         * @description Save a plan on the revision it was made from; 409 when that is no longer the current one.
+         */
+        put: operations["save_plan_api_systems__system_id__put"];
+        post?: never;
+        /** Delete System */
+        delete: operations["delete_system_api_systems__system_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Read System */
-    get: operations["read_system_api_systems__system_id__get"];
-    /**
-     * Save Plan
-     * @description Save a plan on the revision it was made from; 409 when that is no longer the current one.
-     */
-    put: operations["save_plan_api_systems__system_id__put"];
-    post?: never;
-    /** Delete System */
-    delete: operations["delete_system_api_systems__system_id__delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/systems/{system_id}/undo": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/systems/{system_id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Undo */
+        post: operations["undo_api_systems__system_id__undo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Undo */
-    post: operations["undo_api_systems__system_id__undo_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/systems/{system_id}/redo": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/systems/{system_id}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Redo */
+        post: operations["redo_api_systems__system_id__redo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Redo */
-    post: operations["redo_api_systems__system_id__redo_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/systems/{system_id}/copy": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/systems/{system_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Copy System */
+        post: operations["copy_system_api_systems__system_id__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Copy System */
-    post: operations["copy_system_api_systems__system_id__copy_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/systems/{system_id}/restore": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/systems/{system_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Restore System */
+        post: operations["restore_system_api_systems__system_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Restore System */
-    post: operations["restore_system_api_systems__system_id__restore_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/waters": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/waters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List Waters */
+        get: operations["list_waters_api_waters_get"];
+        put?: never;
+        /** Create Water */
+        post: operations["create_water_api_waters_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** List Waters */
-    get: operations["list_waters_api_waters_get"];
-    put?: never;
-    /** Create Water */
-    post: operations["create_water_api_waters_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/waters/{water_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/waters/{water_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Update Water */
+        put: operations["update_water_api_waters__water_id__put"];
+        post?: never;
+        /** Delete Water */
+        delete: operations["delete_water_api_waters__water_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    /** Update Water */
-    put: operations["update_water_api_waters__water_id__put"];
-    post?: never;
-    /** Delete Water */
-    delete: operations["delete_water_api_waters__water_id__delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/waters/{water_id}/restore": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/waters/{water_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Restore Water */
+        post: operations["restore_water_api_waters__water_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Restore Water */
-    post: operations["restore_water_api_waters__water_id__restore_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/waters/from-report": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/waters/from-report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Create From Report
+         * @description A water from a report in the open layout; 422 names every line that can not be read.
+         */
+        post: operations["create_from_report_api_waters_from_report_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Create From Report
-     * @description A water from a report in the open layout; 422 names every line that can not be read.
-     */
-    post: operations["create_from_report_api_waters_from_report_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/waters/areas": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/waters/areas": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Areas
+         * @description The places that the report service knows. It is a stand-in that ships with Loquen.
+         */
+        get: operations["list_areas_api_waters_areas_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /**
-     * List Areas
-     * @description The places that the report service knows. It is a stand-in that ships with Loquen.
-     */
-    get: operations["list_areas_api_waters_areas_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/waters/from-area/{area}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/waters/from-area/{area}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Create From Area
+         * @description A water from the report service's report of one place.
+         */
+        post: operations["create_from_area_api_waters_from_area__area__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Create From Area
-     * @description A water from the report service's report of one place.
-     */
-    post: operations["create_from_area_api_waters_from_area__area__post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
 }
 export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    /** Air */
-    Air: {
-      /**
-       * Surface Movement
-       * @default ripple
-       * @enum {string}
-       */
-      surface_movement: "still" | "ripple" | "strong";
-      /**
-       * Stones Lph
-       * @default 0
-       */
-      stones_lph: number;
-      /**
-       * Stones Cm
-       * @default 30
-       */
-      stones_cm: number;
-      /**
-       * Fall Cm
-       * @default 0
-       */
-      fall_cm: number;
-      /**
-       * Outlets
-       * @default 0
-       */
-      outlets: number;
-      /**
-       * Outlet Lph
-       * @default 60
-       */
-      outlet_lph: number;
-      /**
-       * Outlet Cm
-       * @default 30
-       */
-      outlet_cm: number;
-      /**
-       * Air Pump Lph
-       * @default 300
-       */
-      air_pump_lph: number;
-      /**
-       * Air Pump Kpa
-       * @default 12
-       */
-      air_pump_kpa: number;
-      /**
-       * Altitude M
-       * @default 0
-       */
-      altitude_m: number;
-    };
-    /** AnimalDrawn */
-    AnimalDrawn: {
-      /** Label */
-      label: string;
-      /** Shape */
-      shape: string;
-      /** Length Cm */
-      length_cm: number;
-      /** Number */
-      number: number;
-      /** Level */
-      level: string;
-    };
-    /** AnimalsWanted */
-    AnimalsWanted: {
-      /** Species */
-      species: string;
-      /** Number */
-      number: number;
-    };
-    /** AnswerOut */
-    AnswerOut: {
-      /** Path */
-      path: string;
-      /** Label */
-      label: string;
-      /** Kind */
-      kind: string;
-      /** Present */
-      present: number | null;
-      /** Needed */
-      needed: number | null;
-    };
-    /** AreaOut */
-    AreaOut: {
-      /** Key */
-      key: string;
-      /** Label */
-      label: string;
-    };
-    /** Arrival */
-    Arrival: {
-      /**
-       * Expected
-       * @default false
-       */
-      expected: boolean;
-      /**
-       * Bagged L
-       * @default 1.5
-       */
-      bagged_l: number;
-      /**
-       * Bag Mass G
-       * @default 10
-       */
-      bag_mass_g: number;
-      /**
-       * Bag H
-       * @default 6
-       */
-      bag_h: number;
-      /**
-       * Bag Fasted
-       * @default true
-       */
-      bag_fasted: boolean;
-      /**
-       * Bag C
-       * @default 21
-       */
-      bag_c: number;
-      /**
-       * Bag Kh Dkh
-       * @default 4
-       */
-      bag_kh_dkh: number;
-      /**
-       * Bag Ph
-       * @default 6.6
-       */
-      bag_ph: number;
-      /**
-       * Bag Us Cm
-       * @default 400
-       */
-      bag_us_cm: number;
-      /**
-       * Drops Per S
-       * @default 2
-       */
-      drops_per_s: number;
-      /**
-       * Drip Min
-       * @default 40
-       */
-      drip_min: number;
-      /**
-       * Drip Frac
-       * @default 0.8
-       */
-      drip_frac: number;
-      /**
-       * Tub L
-       * @default 18
-       */
-      tub_l: number;
-      /**
-       * Tub Count
-       * @default 1
-       */
-      tub_count: number;
-      /**
-       * Batches
-       * @default 1
-       */
-      batches: number;
-      /**
-       * Wait Weeks
-       * @default 4
-       */
-      wait_weeks: number;
-      /**
-       * Tub Mass G
-       * @default 10
-       */
-      tub_mass_g: number;
-      /**
-       * Tub Media M2
-       * @default 0
-       */
-      tub_media_m2: number;
-      /**
-       * Copper Used
-       * @default false
-       */
-      copper_used: boolean;
-    };
-    /**
-     * Base
-     * @description The revision that the caller stands on.
-     */
-    Base: {
-      /** Base */
-      base: number;
-    };
-    /**
-     * BatchOut
-     * @description One arrival in quarantine: its tub, and the weeks it enters and leaves.
-     */
-    BatchOut: {
-      /** Batch */
-      batch: number;
-      /** Tub */
-      tub: number;
-      /** Enters */
-      enters: number;
-      /** Leaves */
-      leaves: number;
-    };
-    /** Chamber */
-    Chamber: {
-      /**
-       * Chamber Kind
-       * @default settling
-       * @enum {string}
-       */
-      chamber_kind: "settling" | "media" | "heater" | "trap" | "return";
-      /**
-       * Chamber Cm
-       * @default 20
-       */
-      chamber_cm: number;
-      /**
-       * Baffle Cm
-       * @default 25
-       */
-      baffle_cm: number;
-    };
-    /** ChamberDrawn */
-    ChamberDrawn: {
-      /** Kind */
-      kind: string;
-      /** Length Cm */
-      length_cm: number;
-      /** Level Cm */
-      level_cm: number;
-      /** Baffle Cm */
-      baffle_cm: number;
-    };
-    /** Changes */
-    Changes: {
-      /**
-       * Target Nitrate Mg L
-       * @default 9.036191213470099
-       */
-      target_nitrate_mg_l: number;
-      /**
-       * Regime
-       * @default weekdays
-       * @enum {string}
-       */
-      regime: "weekdays" | "every" | "trigger" | "pulses" | "drip";
-      /**
-       * Weekdays
-       * @default [
-       *       "Sat"
-       *     ]
-       */
-      weekdays: ("Mon" | "Tue" | "Wed" | "Thu" | "Fri" | "Sat" | "Sun")[];
-      /**
-       * There
-       * @default [
-       *       "Mon",
-       *       "Tue",
-       *       "Wed",
-       *       "Thu",
-       *       "Fri",
-       *       "Sat",
-       *       "Sun"
-       *     ]
-       */
-      there: ("Mon" | "Tue" | "Wed" | "Thu" | "Fri" | "Sat" | "Sun")[];
-      /** Read Nitrate Mg L */
-      read_nitrate_mg_l?: number | null;
-      /**
-       * Every D
-       * @default 7
-       */
-      every_d: number;
-      /**
-       * Change Frac
-       * @default 0.4
-       */
-      change_frac: number;
-      /**
-       * Pulses D
-       * @default 1
-       */
-      pulses_d: number;
-      /**
-       * Short Cut Frac
-       * @default 0.1
-       */
-      short_cut_frac: number;
-      /**
-       * Drip L D
-       * @default 20
-       */
-      drip_l_d: number;
-      /**
-       * Away D
-       * @default 14
-       */
-      away_d: number;
-      /**
-       * Hose L Min
-       * @default 8
-       */
-      hose_l_min: number;
-      /**
-       * Setup Min
-       * @default 12
-       */
-      setup_min: number;
-    };
-    /** CheckOut */
-    CheckOut: {
-      /** Key */
-      key: string;
-      /** Label */
-      label: string;
-      /** Stage */
-      stage: string;
-      /**
-       * State
-       * @enum {string}
-       */
-      state: "holds" | "tight" | "short" | "unknown";
-      headline: components["schemas"]["SentenceOut"];
-      reason: components["schemas"]["SentenceOut"];
-      /** Figure */
-      figure: string;
-      gauge: components["schemas"]["GaugeOut"] | null;
-      /** Remedies */
-      remedies: components["schemas"]["RemedyOut"][];
-      /** Caution */
-      caution: string;
-    };
-    /** Corner */
-    Corner: {
-      /** Day */
-      day: number;
-      /** Nitrate */
-      nitrate: number;
-    };
-    /**
-     * Draft
-     * @description A plan, and the size its animals are planned for: in so many months, full grown when left out.
-     */
-    Draft: {
-      plan: components["schemas"]["Plan"];
-      /** Months Ahead */
-      months_ahead?: number | null;
-    };
-    /**
-     * EntryOut
-     * @description What may be entered at a path; rows are written animals.*.number.
-     */
-    EntryOut: {
-      /** Label */
-      label: string;
-      /** Kind */
-      kind: string;
-      /** Low */
-      low: number | null;
-      /** High */
-      high: number | null;
-      /** Whole */
-      whole: boolean;
-      /** Optional */
-      optional: boolean;
-      /** Options */
-      options: {
-        [key: string]: string;
-      };
-    };
-    /**
-     * FailureOut
-     * @description Temperature hour by hour after something failed.
-     */
-    FailureOut: {
-      /** Label */
-      label: string;
-      /** Temps C */
-      temps_c: number[];
-    };
-    /**
-     * Fault
-     * @description What went wrong: a code, a sentence, and the fields it is about.
-     */
-    Fault: {
-      /** Code */
-      code: string;
-      sentence: components["schemas"]["SentenceOut"];
-      /**
-       * Fields
-       * @default []
-       */
-      fields: components["schemas"]["FieldFault"][];
-      /** Current */
-      current?: number | null;
-    };
-    /**
-     * FieldFault
-     * @description What is wrong with one field, said beside it.
-     */
-    FieldFault: {
-      /** Path */
-      path: string;
-      sentence: components["schemas"]["SentenceOut"];
-    };
-    /**
-     * FigureOut
-     * @description A figure's value, or why there is none.
-     */
-    FigureOut: {
-      /** Key */
-      key: string;
-      /** Label */
-      label: string;
-      /** Kind */
-      kind: string;
-      /** Value */
-      value: number | null;
-      /** Low */
-      low?: number | null;
-      /** High */
-      high?: number | null;
-      missing?: components["schemas"]["SentenceOut"] | null;
-    };
-    /** Filter */
-    Filter: {
-      /**
-       * Filter Kind
-       * @default canister
-       */
-      filter_kind: string;
-      /**
-       * Media
-       * @default sponge_20
-       */
-      media: string;
-      /**
-       * Media L
-       * @default 6
-       */
-      media_l: number;
-      /**
-       * Maturity Frac
-       * @default 1
-       */
-      maturity_frac: number;
-      /**
-       * Rated Lph
-       * @default 1000
-       */
-      rated_lph: number;
-      /** Measured Lph */
-      measured_lph?: number | null;
-      /**
-       * Holds L
-       * @default 0
-       */
-      holds_l: number;
-      /**
-       * Filter W
-       * @default 10
-       */
-      filter_w: number;
-    };
-    /** FilterOut */
-    FilterOut: {
-      /** Key */
-      key: string;
-      /** Label */
-      label: string;
-      /** Kind */
-      kind: string;
-      /** Rated Lph */
-      rated_lph: number;
-      /** Media Key */
-      media_key: string;
-      /** Media L */
-      media_l: number;
-      /** Holds L */
-      holds_l: number;
-      /** Watts */
-      watts: number;
-    };
-    /** FindingOut */
-    FindingOut: {
-      /** Who */
-      who: string[];
-      /** What */
-      what: string;
-      /**
-       * State
-       * @enum {string}
-       */
-      state: "holds" | "tight" | "short" | "unknown";
-      sentence: components["schemas"]["SentenceOut"];
-    };
-    /** Flow */
-    Flow: {
-      /**
-       * Way
-       * @default none
-       * @enum {string}
-       */
-      way: "none" | "weir" | "holes";
-      /**
-       * Weir Cm
-       * @default 30
-       */
-      weir_cm: number;
-      /**
-       * Teeth Frac
-       * @default 1
-       */
-      teeth_frac: number;
-      /**
-       * Box Length Cm
-       * @default 20
-       */
-      box_length_cm: number;
-      /**
-       * Box Width Cm
-       * @default 12
-       */
-      box_width_cm: number;
-      /**
-       * Box Lip Cm
-       * @default 4
-       */
-      box_lip_cm: number;
-      /**
-       * Hole Mm
-       * @default 30
-       */
-      hole_mm: number;
-      /**
-       * Hole Count
-       * @default 2
-       */
-      hole_count: number;
-      /**
-       * Hole Edge Cm
-       * @default 8
-       */
-      hole_edge_cm: number;
-      /**
-       * Drain Kind
-       * @default open
-       * @enum {string}
-       */
-      drain_kind: "open" | "siphon";
-      /**
-       * Drain Pipe
-       * @default waste_40
-       */
-      drain_pipe: string;
-      /**
-       * Drain Count
-       * @default 1
-       */
-      drain_count: number;
-      /**
-       * Drain Length M
-       * @default 1.5
-       */
-      drain_length_m: number;
-      /**
-       * Drain Elbows
-       * @default 2
-       */
-      drain_elbows: number;
-      /**
-       * Emergency Pipe
-       * @default waste_40
-       */
-      emergency_pipe: string;
-      /**
-       * Pump By
-       * @default ends
-       * @enum {string}
-       */
-      pump_by: "ends" | "points";
-      /**
-       * Shutoff Head M
-       * @default 2.8
-       */
-      shutoff_head_m: number;
-      /**
-       * Pump Max Lph
-       * @default 3000
-       */
-      pump_max_lph: number;
-      /** Curve Lph */
-      curve_lph?: number[] | null;
-      /** Curve Head M */
-      curve_head_m?: number[] | null;
-      /**
-       * Pump W
-       * @default 30
-       */
-      pump_w: number;
-      /**
-       * Air Break
-       * @default true
-       */
-      air_break: boolean;
-      /**
-       * Air Break Cm
-       * @default 0.5
-       */
-      air_break_cm: number;
-      /**
-       * Uv Fitted
-       * @default false
-       */
-      uv_fitted: boolean;
-      /**
-       * Uv Rated Mj
-       * @default 30
-       */
-      uv_rated_mj: number;
-      /**
-       * Uv Rated Lph
-       * @default 1000
-       */
-      uv_rated_lph: number;
-      /**
-       * Uv Wanted Mj
-       * @default 30
-       */
-      uv_wanted_mj: number;
-      /**
-       * Uv Lph
-       * @default 1000
-       */
-      uv_lph: number;
-      /** Measured Return Lph */
-      measured_return_lph?: number | null;
-      /** Measured W */
-      measured_w?: number | null;
-      /** Measured Drop Cm */
-      measured_drop_cm?: number | null;
-    };
-    /** FlowCaseOut */
-    FlowCaseOut: {
-      /** Label */
-      label: string;
-      /** Flow Lph */
-      flow_lph: number;
-      /** Head Mm */
-      head_mm: number;
-      /** Drain Frac */
-      drain_frac: number;
-      /** Emergency Frac */
-      emergency_frac: number | null;
-    };
-    /**
-     * FlowOut
-     * @description What the Flow stage shows beside its figures.
-     */
-    FlowOut: {
-      /** Pump */
-      pump: components["schemas"]["FlowPoint"][];
-      /** System */
-      system: components["schemas"]["FlowPoint"][];
-      /** Outlets Lph */
-      outlets_lph: number[];
-      /** Cases */
-      cases: components["schemas"]["FlowCaseOut"][];
-      sump: components["schemas"]["SentenceOut"];
-    };
-    /**
-     * FlowPoint
-     * @description A point of a curve: L/h and m.
-     */
-    FlowPoint: {
-      /** Flow */
-      flow: number;
-      /** Head */
-      head: number;
-    };
-    /** GaugeOut */
-    GaugeOut: {
-      /** Value */
-      value: number;
-      /** Top */
-      top: number;
-      /** Kind */
-      kind: string;
-      /** Low */
-      low: number | null;
-      /** High */
-      high: number | null;
-    };
-    /** GlassOut */
-    GlassOut: {
-      /** Key */
-      key: string;
-      /** Label */
-      label: string;
-      /**
-       * State
-       * @enum {string}
-       */
-      state: "holds" | "tight" | "short" | "unknown";
-      /** Check */
-      check: string;
-      /** Stage */
-      stage: string;
-      headline: components["schemas"]["SentenceOut"];
-      gauge: components["schemas"]["GaugeOut"] | null;
-    };
-    /** Group */
-    Group: {
-      /** Species */
-      species: string;
-      /** Number */
-      number: number;
-      /** Males */
-      males?: number | null;
-      /**
-       * Size By
-       * @default adult
-       * @enum {string}
-       */
-      size_by: "adult" | "length" | "age";
-      /**
-       * Length Cm
-       * @default 3
-       */
-      length_cm: number;
-      /**
-       * Age Months
-       * @default 3
-       */
-      age_months: number;
-      /**
-       * Feed By
-       * @default usual
-       * @enum {string}
-       */
-      feed_by: "usual" | "light" | "normal" | "growing" | "weighed";
-      /**
-       * Weighed G D
-       * @default 1
-       */
-      weighed_g_d: number;
-      /** Food Protein Frac */
-      food_protein_frac?: number | null;
-    };
-    /** Heat */
-    Heat: {
-      /**
-       * Heated
-       * @default true
-       */
-      heated: boolean;
-      /**
-       * Target C
-       * @default 25
-       */
-      target_c: number;
-      /**
-       * Room Cold C
-       * @default 16
-       */
-      room_cold_c: number;
-      /**
-       * Room Warm C
-       * @default 27
-       */
-      room_warm_c: number;
-      /**
-       * Room Mean C
-       * @default 20
-       */
-      room_mean_c: number;
-      /** Room Months C */
-      room_months_c?: number[] | null;
-      /**
-       * Humidity Frac
-       * @default 0.5
-       */
-      humidity_frac: number;
-      /**
-       * Lid
-       * @default closed
-       * @enum {string}
-       */
-      lid: "open" | "part" | "closed";
-      /**
-       * Base Foam Mm
-       * @default 10
-       */
-      base_foam_mm: number;
-      /**
-       * Side Foam Mm
-       * @default 0
-       */
-      side_foam_mm: number;
-      /**
-       * Foam Frac
-       * @default 0
-       */
-      foam_frac: number;
-      /**
-       * Against Wall
-       * @default true
-       */
-      against_wall: boolean;
-      /**
-       * Heaters In
-       * @default tank
-       * @enum {string}
-       */
-      heaters_in: "tank" | "sump";
-      /**
-       * Fan M S
-       * @default 1.5
-       */
-      fan_m_s: number;
-      /**
-       * Light W
-       * @default 20
-       */
-      light_w: number;
-      /**
-       * Light H
-       * @default 8
-       */
-      light_h: number;
-      /** Fitted Heaters */
-      fitted_heaters?: number | null;
-      /** Fitted W */
-      fitted_w?: number | null;
-      /**
-       * Cut Out
-       * @default false
-       */
-      cut_out: boolean;
-      /**
-       * Price Per Kwh
-       * @default 0.3
-       */
-      price_per_kwh: number;
-      /**
-       * Mains V
-       * @default 230
-       */
-      mains_v: number;
-      /**
-       * Circuit A
-       * @default 16
-       */
-      circuit_a: number;
-      /**
-       * Circuit Other W
-       * @default 0
-       */
-      circuit_other_w: number;
-    };
-    /** KindOut */
-    KindOut: {
-      /** Key */
-      key: string;
-      /** Label */
-      label: string;
-      /** Units */
-      units: components["schemas"]["UnitOut"][];
-    };
-    /** LibraryOut */
-    LibraryOut: {
-      /** Species */
-      species: components["schemas"]["SpeciesOut"][];
-      /** Filters */
-      filters: components["schemas"]["FilterOut"][];
-      /** Pumps */
-      pumps: components["schemas"]["PumpOut"][];
-      /** Kinds */
-      kinds: components["schemas"]["KindOut"][];
-      /** Entries */
-      entries: {
-        [key: string]: components["schemas"]["EntryOut"];
-      };
-    };
-    /** Light */
-    Light: {
-      /**
-       * Ramp Min
-       * @default 0
-       */
-      ramp_min: number;
-      /**
-       * Siesta H
-       * @default 0
-       */
-      siesta_h: number;
-      /** Basking C */
-      basking_c?: number | null;
-      /**
-       * Uvb Fitted
-       * @default false
-       */
-      uvb_fitted: boolean;
-      /**
-       * Uvb Near Cm
-       * @default 20
-       */
-      uvb_near_cm: number;
-      /**
-       * Uvb Near Uvi
-       * @default 5
-       */
-      uvb_near_uvi: number;
-      /**
-       * Uvb Far Cm
-       * @default 40
-       */
-      uvb_far_cm: number;
-      /**
-       * Uvb Far Uvi
-       * @default 1.6
-       */
-      uvb_far_uvi: number;
-      /**
-       * Uvb Wanted Uvi
-       * @default 2
-       */
-      uvb_wanted_uvi: number;
-      /**
-       * Uvb Screen Frac
-       * @default 0
-       */
-      uvb_screen_frac: number;
-      /**
-       * Uvb Cm
-       * @default 30
-       */
-      uvb_cm: number;
-      /**
-       * Uvb Age Months
-       * @default 0
-       */
-      uvb_age_months: number;
-      /**
-       * Uvb Life Months
-       * @default 12
-       */
-      uvb_life_months: number;
-    };
-    /** MoverOut */
-    MoverOut: {
-      /** Path */
-      path: string;
-      /** Label */
-      label: string;
-      nudge: components["schemas"]["TermOut"];
-      /** Change */
-      change: number;
-    };
-    /**
-     * Order
-     * @description A plan to build, and the units to write it in, by kind.
-     */
-    Order: {
-      plan: components["schemas"]["Plan"];
-      /** Units */
-      units?: {
-        [key: string]: string;
-      };
-    };
-    /**
-     * OutgrownOut
-     * @description A check that holds today and falls short as the animals grow.
-     */
-    OutgrownOut: {
-      /** Check */
-      check: string;
-      /** Label */
-      label: string;
-      /** Months */
-      months: number;
-    };
-    /** Outlet */
-    Outlet: {
-      /**
-       * Outlet Pipe
-       * @default pvc_25
-       */
-      outlet_pipe: string;
-      /**
-       * Outlet Length M
-       * @default 0.6
-       */
-      outlet_length_m: number;
-      /**
-       * Outlet Elbows
-       * @default 2
-       */
-      outlet_elbows: number;
-      /**
-       * Valve Open Frac
-       * @default 1
-       */
-      valve_open_frac: number;
-      /**
-       * Outlet Depth Cm
-       * @default 2
-       */
-      outlet_depth_cm: number;
-    };
-    /**
-     * OverflowDrawn
-     * @description The way out of the display: its crest, and what stands in the water.
-     */
-    OverflowDrawn: {
-      /** Way */
-      way: string;
-      /** Crest Cm */
-      crest_cm: number;
-      /** Drop Cm */
-      drop_cm: number;
-      /** Box Cm */
-      box_cm: number;
-      /** Hole Cm */
-      hole_cm: number;
-      /** Hole Count */
-      hole_count: number;
-      /** Drain Passes */
-      drain_passes: boolean;
-      /** Emergency */
-      emergency: boolean;
-      /** Outlet Depths Cm */
-      outlet_depths_cm: number[];
-      /** Pump Lph */
-      pump_lph: number;
-    };
-    /** Plan */
-    Plan: {
-      /** Name */
-      name: string;
-      /**
-       * Animals
-       * @default []
-       */
-      animals: components["schemas"]["Group"][];
-      /**
-       * @default {
-       *       "shape": "box",
-       *       "measured": "inside",
-       *       "tank_count": 1,
-       *       "tank_length_cm": 90,
-       *       "tank_width_cm": 45,
-       *       "tank_height_cm": 45,
-       *       "bow_cm": 0,
-       *       "notch_length_cm": 0,
-       *       "notch_width_cm": 0,
-       *       "fill_by": "freeboard",
-       *       "freeboard_cm": 3,
-       *       "part_fill_cm": 25,
-       *       "pane_mm": 8,
-       *       "pane_material": "glass",
-       *       "toughened": false,
-       *       "support": "three_edges",
-       *       "bed": "sand",
-       *       "bed_front_cm": 3,
-       *       "bed_back_cm": 5,
-       *       "bag_l": 10,
-       *       "rock_kg": 0,
-       *       "wood_l": 0,
-       *       "plants": "none",
-       *       "plant_cover_frac": 0.3
-       *     }
-       */
-      tank: components["schemas"]["Tank"];
-      /**
-       * Filters
-       * @default []
-       */
-      filters: components["schemas"]["Filter"][];
-      /**
-       * @default {
-       *       "way": "none",
-       *       "weir_cm": 30,
-       *       "teeth_frac": 1,
-       *       "box_length_cm": 20,
-       *       "box_width_cm": 12,
-       *       "box_lip_cm": 4,
-       *       "hole_mm": 30,
-       *       "hole_count": 2,
-       *       "hole_edge_cm": 8,
-       *       "drain_kind": "open",
-       *       "drain_pipe": "waste_40",
-       *       "drain_count": 1,
-       *       "drain_length_m": 1.5,
-       *       "drain_elbows": 2,
-       *       "emergency_pipe": "waste_40",
-       *       "pump_by": "ends",
-       *       "shutoff_head_m": 2.8,
-       *       "pump_max_lph": 3000,
-       *       "pump_w": 30,
-       *       "air_break": true,
-       *       "air_break_cm": 0.5,
-       *       "uv_fitted": false,
-       *       "uv_rated_mj": 30,
-       *       "uv_rated_lph": 1000,
-       *       "uv_wanted_mj": 30,
-       *       "uv_lph": 1000
-       *     }
-       */
-      flow: components["schemas"]["Flow"];
-      /**
-       * Run
-       * @default []
-       */
-      run: components["schemas"]["RunPart"][];
-      /**
-       * Returns
-       * @default []
-       */
-      returns: components["schemas"]["Outlet"][];
-      /**
-       * @default {
-       *       "sump_length_cm": 80,
-       *       "sump_width_cm": 35,
-       *       "sump_height_cm": 40,
-       *       "sump_pane_mm": 6,
-       *       "return_level_cm": 20,
-       *       "intake_cm": 8,
-       *       "sump_media": "sponge_20",
-       *       "media_fill_frac": 0.7,
-       *       "topper_l": 0,
-       *       "stand_cm": 75,
-       *       "stand_room_cm": 70,
-       *       "tallest_part_cm": 25
-       *     }
-       */
-      sump: components["schemas"]["Sump"];
-      /**
-       * Chambers
-       * @default []
-       */
-      chambers: components["schemas"]["Chamber"][];
-      /**
-       * @default {
-       *       "heated": true,
-       *       "target_c": 25,
-       *       "room_cold_c": 16,
-       *       "room_warm_c": 27,
-       *       "room_mean_c": 20,
-       *       "humidity_frac": 0.5,
-       *       "lid": "closed",
-       *       "base_foam_mm": 10,
-       *       "side_foam_mm": 0,
-       *       "foam_frac": 0,
-       *       "against_wall": true,
-       *       "heaters_in": "tank",
-       *       "fan_m_s": 1.5,
-       *       "light_w": 20,
-       *       "light_h": 8,
-       *       "cut_out": false,
-       *       "price_per_kwh": 0.3,
-       *       "mains_v": 230,
-       *       "circuit_a": 16,
-       *       "circuit_other_w": 0
-       *     }
-       */
-      heat: components["schemas"]["Heat"];
-      /**
-       * @default {
-       *       "surface_movement": "ripple",
-       *       "stones_lph": 0,
-       *       "stones_cm": 30,
-       *       "fall_cm": 0,
-       *       "outlets": 0,
-       *       "outlet_lph": 60,
-       *       "outlet_cm": 30,
-       *       "air_pump_lph": 300,
-       *       "air_pump_kpa": 12,
-       *       "altitude_m": 0
-       *     }
-       */
-      air: components["schemas"]["Air"];
-      /**
-       * @default {
-       *       "ramp_min": 0,
-       *       "siesta_h": 0,
-       *       "uvb_fitted": false,
-       *       "uvb_near_cm": 20,
-       *       "uvb_near_uvi": 5,
-       *       "uvb_far_cm": 40,
-       *       "uvb_far_uvi": 1.6,
-       *       "uvb_wanted_uvi": 2,
-       *       "uvb_screen_frac": 0,
-       *       "uvb_cm": 30,
-       *       "uvb_age_months": 0,
-       *       "uvb_life_months": 12
-       *     }
-       */
-      light: components["schemas"]["Light"];
-      /**
-       * @default {
-       *       "tank_ph": 7.4,
-       *       "tank_gh_dgh": 9,
-       *       "salinity_by": "ppt",
-       *       "salinity_ppt": 0,
-       *       "gravity_sg": 1,
-       *       "hydrometer_c": 25,
-       *       "source_kh_dkh": 5,
-       *       "source_nitrate_mg_l": 2.2590478033675248,
-       *       "source_us_cm": 450,
-       *       "source_c": 24,
-       *       "topped_up": "source",
-       *       "disinfectant": "none",
-       *       "disinfectant_mg_l": 1,
-       *       "treatment": "container",
-       *       "aged_h": 48,
-       *       "aerated": true,
-       *       "carbon_kind": "catalytic",
-       *       "carbon_l": 2,
-       *       "carbon_lph": 120,
-       *       "conditioner_ml": 25,
-       *       "chloramine_factor": 2
-       *     }
-       */
-      water: components["schemas"]["Water"];
-      /**
-       * Sources
-       * @default []
-       */
-      sources: components["schemas"]["Source"][];
-      /**
-       * @default {
-       *       "calcium_salt": "gypsum",
-       *       "magnesium_salt": "magnesium_sulfate_heptahydrate",
-       *       "calcium_frac": 0.75,
-       *       "carbonate_salt": "sodium_bicarbonate",
-       *       "hot_c": 55,
-       *       "fill_l_min": 10,
-       *       "salt_purity_frac": 1,
-       *       "move_ppt_d": 1
-       *     }
-       */
-      recipe: components["schemas"]["Recipe"];
-      /**
-       * @default {
-       *       "target_nitrate_mg_l": 9.036191213470099,
-       *       "regime": "weekdays",
-       *       "weekdays": [
-       *         "Sat"
-       *       ],
-       *       "there": [
-       *         "Mon",
-       *         "Tue",
-       *         "Wed",
-       *         "Thu",
-       *         "Fri",
-       *         "Sat",
-       *         "Sun"
-       *       ],
-       *       "every_d": 7,
-       *       "change_frac": 0.4,
-       *       "pulses_d": 1,
-       *       "short_cut_frac": 0.1,
-       *       "drip_l_d": 20,
-       *       "away_d": 14,
-       *       "hose_l_min": 8,
-       *       "setup_min": 12
-       *     }
-       */
-      changes: components["schemas"]["Changes"];
-      /**
-       * @default {
-       *       "expected": false,
-       *       "bagged_l": 1.5,
-       *       "bag_mass_g": 10,
-       *       "bag_h": 6,
-       *       "bag_fasted": true,
-       *       "bag_c": 21,
-       *       "bag_kh_dkh": 4,
-       *       "bag_ph": 6.6,
-       *       "bag_us_cm": 400,
-       *       "drops_per_s": 2,
-       *       "drip_min": 40,
-       *       "drip_frac": 0.8,
-       *       "tub_l": 18,
-       *       "tub_count": 1,
-       *       "batches": 1,
-       *       "wait_weeks": 4,
-       *       "tub_mass_g": 10,
-       *       "tub_media_m2": 0,
-       *       "copper_used": false
-       *     }
-       */
-      arrival: components["schemas"]["Arrival"];
-      /**
-       * Version
-       * @default 1
-       */
-      version: number;
-    };
-    /**
-     * PlanUpdate
-     * @description A plan to save on top of the revision it was made from.
-     */
-    PlanUpdate: {
-      /** Base */
-      base: number;
-      plan: components["schemas"]["Plan"];
-    };
-    /** PumpOut */
-    PumpOut: {
-      /** Key */
-      key: string;
-      /** Label */
-      label: string;
-      /** Shutoff Head M */
-      shutoff_head_m: number;
-      /** Max Flow Lph */
-      max_flow_lph: number;
-      /** Watts */
-      watts: number;
-    };
-    /**
-     * Question
-     * @description A figure to explain; with a target, also what it would take, for the named inputs or those that move it most.
-     */
-    Question: {
-      plan: components["schemas"]["Plan"];
-      /** Months Ahead */
-      months_ahead?: number | null;
-      /** Figure */
-      figure: string;
-      /** Target */
-      target?: number | null;
-      /** Paths */
-      paths?: string[] | null;
-    };
-    /** Recipe */
-    Recipe: {
-      /** Target Gh Dgh */
-      target_gh_dgh?: number | null;
-      /** Target Kh Dkh */
-      target_kh_dkh?: number | null;
-      /**
-       * Calcium Salt
-       * @default gypsum
-       */
-      calcium_salt: string;
-      /**
-       * Magnesium Salt
-       * @default magnesium_sulfate_heptahydrate
-       */
-      magnesium_salt: string;
-      /**
-       * Calcium Frac
-       * @default 0.75
-       */
-      calcium_frac: number;
-      /**
-       * Carbonate Salt
-       * @default sodium_bicarbonate
-       */
-      carbonate_salt: string;
-      /**
-       * Hot C
-       * @default 55
-       */
-      hot_c: number;
-      /**
-       * Fill L Min
-       * @default 10
-       */
-      fill_l_min: number;
-      /**
-       * Salt Purity Frac
-       * @default 1
-       */
-      salt_purity_frac: number;
-      /** Move To Ppt */
-      move_to_ppt?: number | null;
-      /**
-       * Move Ppt D
-       * @default 1
-       */
-      move_ppt_d: number;
-    };
-    /** RegimeOut */
-    RegimeOut: {
-      /** Weekdays */
-      weekdays: string[];
-      /** Change Frac */
-      change_frac: number;
-      /** Peak Nitrate Mg L */
-      peak_nitrate_mg_l: number;
-      /** Change L Wk */
-      change_l_wk: number;
-      /** Work Min */
-      work_min: number;
-    };
-    /**
-     * RegimeRowOut
-     * @description One regime beside the others, settled; nitrate as mg/L of N.
-     */
-    RegimeRowOut: {
-      /** Label */
-      label: string;
-      /** Now */
-      now: boolean;
-      /** Weekdays */
-      weekdays: string[];
-      /** Regime */
-      regime: string;
-      /** Change Frac */
-      change_frac: number;
-      /** Gap D */
-      gap_d: number;
-      /** Peak */
-      peak: number;
-      /** Mean */
-      mean: number;
-      /** Trough */
-      trough: number;
-      /** Change L Wk */
-      change_l_wk: number;
-      /** Work Min */
-      work_min: number;
-      /** Heat Kwh Wk */
-      heat_kwh_wk: number;
-      /** Shock Frac */
-      shock_frac: number | null;
-      /** Age D */
-      age_d: number;
-      /** Settles D */
-      settles_d: number | null;
-      /** Saw */
-      saw: components["schemas"]["Corner"][];
-    };
-    /** RemedyOut */
-    RemedyOut: {
-      sentence: components["schemas"]["SentenceOut"];
-      /** Changes */
-      changes: {
-        [key: string]: unknown;
-      };
-    };
-    /**
-     * ReportIn
-     * @description A report's text in the open layout.
-     */
-    ReportIn: {
-      /** Text */
-      text: string;
-    };
-    /** RunPart */
-    RunPart: {
-      /**
-       * Part
-       * @default pipe
-       */
-      part: string;
-      /**
-       * Run Pipe
-       * @default pvc_32
-       */
-      run_pipe: string;
-      /**
-       * Run Count
-       * @default 1
-       */
-      run_count: number;
-      /**
-       * Run Length M
-       * @default 1.5
-       */
-      run_length_m: number;
-    };
-    /** SaltDayOut */
-    SaltDayOut: {
-      /** Day */
-      day: number;
-      /** Salinity Ppt */
-      salinity_ppt: number;
-      /** Salt G */
-      salt_g: number;
-      /** Fresh L */
-      fresh_l: number;
-      /** Gravity */
-      gravity: number;
-    };
-    /**
-     * SawToothOut
-     * @description Settled nitrate (mg/L N) over eight weeks, corner by corner, with the feed's range.
-     */
-    SawToothOut: {
-      /** Likely */
-      likely: components["schemas"]["Corner"][];
-      /** Low */
-      low: components["schemas"]["Corner"][];
-      /** High */
-      high: components["schemas"]["Corner"][];
-      /** Source */
-      source: number;
-      /** Target */
-      target: number;
-    };
-    /** SchoolOut */
-    SchoolOut: {
-      /** Key */
-      key: string;
-      /** Label */
-      label: string;
-      /**
-       * State
-       * @enum {string}
-       */
-      state: "holds" | "tight" | "short" | "unknown";
-      /** Share */
-      share: number | null;
-      allows: components["schemas"]["SentenceOut"];
-      /** Why */
-      why: string;
-      /** Applies */
-      applies: boolean;
-      /** Binds */
-      binds: boolean;
-      /** Picked */
-      picked: boolean;
-    };
-    /**
-     * SectionOut
-     * @description What the section drawing is drawn from, in cm of the real tank.
-     */
-    SectionOut: {
-      /** Shape */
-      shape: string;
-      /** Length Cm */
-      length_cm: number;
-      /** Width Cm */
-      width_cm: number;
-      /** Height Cm */
-      height_cm: number;
-      /** Water Cm */
-      water_cm: number;
-      /** Pane Cm */
-      pane_cm: number;
-      /** Bed */
-      bed: string;
-      /** Bed Front Cm */
-      bed_front_cm: number;
-      /** Bed Back Cm */
-      bed_back_cm: number;
-      /** Rock L */
-      rock_l: number;
-      /** Wood L */
-      wood_l: number;
-      /** Plants */
-      plants: string;
-      /** Plant Cover Frac */
-      plant_cover_frac: number;
-      /** Closed */
-      closed: boolean;
-      /** Heated */
-      heated: boolean;
-      /** Filters */
-      filters: string[];
-      /** Tank Count */
-      tank_count: number;
-      /** Heaters In */
-      heaters_in: string;
-      overflow: components["schemas"]["OverflowDrawn"] | null;
-      sump: components["schemas"]["SumpDrawn"] | null;
-      /** Animals */
-      animals: components["schemas"]["AnimalDrawn"][];
-    };
-    /** SentenceOut */
-    SentenceOut: {
-      /** Text */
-      text: string;
-      /** Terms */
-      terms: {
-        [key: string]: components["schemas"]["TermOut"];
-      };
-    };
-    /** SheetOut */
-    SheetOut: {
-      /** Figures */
-      figures: {
-        [key: string]: components["schemas"]["FigureOut"];
-      };
-      /** Checks */
-      checks: components["schemas"]["CheckOut"][];
-      /** Glasses */
-      glasses: components["schemas"]["GlassOut"][];
-      /** Stages */
-      stages: components["schemas"]["StageOut"][];
-      /** Schools */
-      schools: components["schemas"]["SchoolOut"][];
-      /** Pairs */
-      pairs: components["schemas"]["FindingOut"][];
-      /** Company */
-      company: components["schemas"]["FindingOut"][];
-      /** Suited */
-      suited: components["schemas"]["FindingOut"][];
-      /** Outgrown */
-      outgrown: components["schemas"]["OutgrownOut"][];
-      outage: components["schemas"]["SentenceOut"];
-      flow: components["schemas"]["FlowOut"] | null;
-      /** Failures */
-      failures: components["schemas"]["FailureOut"][];
-      least_regime: components["schemas"]["RegimeOut"] | null;
-      /** Regimes */
-      regimes: components["schemas"]["RegimeRowOut"][];
-      /** Questions */
-      questions: components["schemas"]["FindingOut"][];
-      /** Card */
-      card: components["schemas"]["SentenceOut"][];
-      /** Salt Days */
-      salt_days: components["schemas"]["SaltDayOut"][];
-      /** Batches */
-      batches: components["schemas"]["BatchOut"][];
-      saw_tooth: components["schemas"]["SawToothOut"] | null;
-      section: components["schemas"]["SectionOut"];
-    };
-    /** Source */
-    Source: {
-      /**
-       * Src Name
-       * @default Tap
-       */
-      src_name: string;
-      /**
-       * Src Kind
-       * @default tap
-       * @enum {string}
-       */
-      src_kind: "tap" | "well" | "rain" | "osmosis" | "stored";
-      /**
-       * Src Parts
-       * @default 1
-       */
-      src_parts: number;
-      /**
-       * Src Gh Dgh
-       * @default 9
-       */
-      src_gh_dgh: number;
-      /**
-       * Src Kh Dkh
-       * @default 5
-       */
-      src_kh_dkh: number;
-      /** Src Ph */
-      src_ph?: number | null;
-      /**
-       * Src Us Cm
-       * @default 450
-       */
-      src_us_cm: number;
-      /**
-       * Src Nitrate Mg L
-       * @default 2
-       */
-      src_nitrate_mg_l: number;
-      /**
-       * Src Sodium Mg L
-       * @default 10
-       */
-      src_sodium_mg_l: number;
-      /**
-       * Src Chloride Mg L
-       * @default 20
-       */
-      src_chloride_mg_l: number;
-      /**
-       * Src C
-       * @default 15
-       */
-      src_c: number;
-      /** Src Summer C */
-      src_summer_c?: number | null;
-      /**
-       * Src Disinfectant
-       * @default none
-       * @enum {string}
-       */
-      src_disinfectant: "none" | "chlorine" | "chloramine";
-      /**
-       * Src Chlorine Mg L
-       * @default 0
-       */
-      src_chlorine_mg_l: number;
-      /**
-       * Src Softened
-       * @default none
-       * @enum {string}
-       */
-      src_softened: "none" | "hot" | "all";
-    };
-    /** SpeciesOut */
-    SpeciesOut: {
-      /** Key */
-      key: string;
-      /** Common */
-      common: string;
-      /** Scientific */
-      scientific: string;
-      /** Family */
-      family: string;
-      /** Shape */
-      shape: string;
-      /** Adult Length Cm */
-      adult_length_cm: number;
-      /** Temp Low C */
-      temp_low_c: number;
-      /** Temp High C */
-      temp_high_c: number;
-      /** Ph Low */
-      ph_low: number;
-      /** Ph High */
-      ph_high: number;
-      /** Gh Low Dgh */
-      gh_low_dgh: number;
-      /** Gh High Dgh */
-      gh_high_dgh: number;
-      /** Salinity High Ppt */
-      salinity_high_ppt: number;
-      /** Group Least */
-      group_least: number;
-      /** Confidence */
-      confidence: string;
-      /** Source */
-      source: string;
-      /** Note */
-      note: string;
-    };
-    /** StageOut */
-    StageOut: {
-      /** Key */
-      key: string;
-      /** Label */
-      label: string;
-      /**
-       * State
-       * @enum {string}
-       */
-      state: "holds" | "tight" | "short" | "unknown";
-      result: components["schemas"]["SentenceOut"];
-    };
-    /** StartFromAnimals */
-    StartFromAnimals: {
-      /** Name */
-      name: string;
-      /** Animals */
-      animals: components["schemas"]["AnimalsWanted"][];
-    };
-    /** StartFromGlass */
-    StartFromGlass: {
-      /** Name */
-      name: string;
-      tank: components["schemas"]["Tank"];
-    };
-    /** Sump */
-    Sump: {
-      /**
-       * Sump Length Cm
-       * @default 80
-       */
-      sump_length_cm: number;
-      /**
-       * Sump Width Cm
-       * @default 35
-       */
-      sump_width_cm: number;
-      /**
-       * Sump Height Cm
-       * @default 40
-       */
-      sump_height_cm: number;
-      /**
-       * Sump Pane Mm
-       * @default 6
-       */
-      sump_pane_mm: number;
-      /**
-       * Return Level Cm
-       * @default 20
-       */
-      return_level_cm: number;
-      /**
-       * Intake Cm
-       * @default 8
-       */
-      intake_cm: number;
-      /**
-       * Sump Media
-       * @default sponge_20
-       */
-      sump_media: string;
-      /**
-       * Media Fill Frac
-       * @default 0.7
-       */
-      media_fill_frac: number;
-      /**
-       * Topper L
-       * @default 0
-       */
-      topper_l: number;
-      /**
-       * Stand Cm
-       * @default 75
-       */
-      stand_cm: number;
-      /**
-       * Stand Room Cm
-       * @default 70
-       */
-      stand_room_cm: number;
-      /**
-       * Tallest Part Cm
-       * @default 25
-       */
-      tallest_part_cm: number;
-    };
-    /**
-     * SumpDrawn
-     * @description The sump under its display, from its own inside lower left corner; levels above its base.
-     */
-    SumpDrawn: {
-      /** Length Cm */
-      length_cm: number;
-      /** Height Cm */
-      height_cm: number;
-      /** Pane Cm */
-      pane_cm: number;
-      /** Below Cm */
-      below_cm: number;
-      /** Room Cm */
-      room_cm: number;
-      /** Power Off Cm */
-      power_off_cm: number;
-      /** Fits */
-      fits: boolean;
-      /** Intake Cm */
-      intake_cm: number;
-      /** Media L */
-      media_l: number;
-      /** Chambers */
-      chambers: components["schemas"]["ChamberDrawn"][];
-    };
-    /**
-     * SystemLine
-     * @description A system in the list: its section, its glasses, its size in a sentence.
-     */
-    SystemLine: {
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-      summary: components["schemas"]["SentenceOut"];
-      /** Glasses */
-      glasses: components["schemas"]["GlassOut"][];
-      section: components["schemas"]["SectionOut"];
-    };
-    /**
-     * SystemOut
-     * @description A system with its current plan and where it stands in its history.
-     */
-    SystemOut: {
-      /** Id */
-      id: number;
-      /** Revision */
-      revision: number;
-      /**
-       * Saved
-       * Format: date-time
-       */
-      saved: string;
-      /** Can Undo */
-      can_undo: boolean;
-      /** Can Redo */
-      can_redo: boolean;
-      plan: components["schemas"]["Plan"];
-    };
-    /** Tank */
-    Tank: {
-      /**
-       * Shape
-       * @default box
-       * @enum {string}
-       */
-      shape: "box" | "bow_front" | "quarter_round" | "cylinder" | "hexagon" | "l_shape";
-      /**
-       * Measured
-       * @default inside
-       * @enum {string}
-       */
-      measured: "inside" | "outside";
-      /**
-       * Tank Count
-       * @default 1
-       */
-      tank_count: number;
-      /**
-       * Tank Length Cm
-       * @default 90
-       */
-      tank_length_cm: number;
-      /**
-       * Tank Width Cm
-       * @default 45
-       */
-      tank_width_cm: number;
-      /**
-       * Tank Height Cm
-       * @default 45
-       */
-      tank_height_cm: number;
-      /**
-       * Bow Cm
-       * @default 0
-       */
-      bow_cm: number;
-      /**
-       * Notch Length Cm
-       * @default 0
-       */
-      notch_length_cm: number;
-      /**
-       * Notch Width Cm
-       * @default 0
-       */
-      notch_width_cm: number;
-      /**
-       * Fill By
-       * @default freeboard
-       * @enum {string}
-       */
-      fill_by: "freeboard" | "height";
-      /**
-       * Freeboard Cm
-       * @default 3
-       */
-      freeboard_cm: number;
-      /**
-       * Part Fill Cm
-       * @default 25
-       */
-      part_fill_cm: number;
-      /**
-       * Pane Mm
-       * @default 8
-       */
-      pane_mm: number;
-      /**
-       * Pane Material
-       * @default glass
-       * @enum {string}
-       */
-      pane_material: "glass" | "acrylic";
-      /**
-       * Toughened
-       * @default false
-       */
-      toughened: boolean;
-      /**
-       * Support
-       * @default three_edges
-       * @enum {string}
-       */
-      support: "three_edges" | "four_edges";
-      /**
-       * Bed
-       * @default sand
-       */
-      bed: string;
-      /**
-       * Bed Front Cm
-       * @default 3
-       */
-      bed_front_cm: number;
-      /**
-       * Bed Back Cm
-       * @default 5
-       */
-      bed_back_cm: number;
-      /**
-       * Bag L
-       * @default 10
-       */
-      bag_l: number;
-      /**
-       * Rock Kg
-       * @default 0
-       */
-      rock_kg: number;
-      /**
-       * Wood L
-       * @default 0
-       */
-      wood_l: number;
-      /**
-       * Plants
-       * @default none
-       */
-      plants: string;
-      /**
-       * Plant Cover Frac
-       * @default 0.3
-       */
-      plant_cover_frac: number;
-    };
-    /** TermOut */
-    TermOut: {
-      /** Value */
-      value: number | string;
-      /** Kind */
-      kind: string;
-      /** Figure */
-      figure: string;
-    };
-    /** UnitOut */
-    UnitOut: {
-      /** Key */
-      key: string;
-      /** Label */
-      label: string;
-      /** Factor */
-      factor: number;
-      /** Offset */
-      offset: number;
-      /** Digits */
-      digits: number;
-      /** Significant */
-      significant: number;
-    };
-    /** Water */
-    Water: {
-      /**
-       * Tank Ph
-       * @default 7.4
-       */
-      tank_ph: number;
-      /**
-       * Tank Gh Dgh
-       * @default 9
-       */
-      tank_gh_dgh: number;
-      /**
-       * Salinity By
-       * @default ppt
-       * @enum {string}
-       */
-      salinity_by: "ppt" | "gravity";
-      /**
-       * Salinity Ppt
-       * @default 0
-       */
-      salinity_ppt: number;
-      /**
-       * Gravity Sg
-       * @default 1
-       */
-      gravity_sg: number;
-      /**
-       * Hydrometer C
-       * @default 25
-       */
-      hydrometer_c: number;
-      /** Tank Us Cm */
-      tank_us_cm?: number | null;
-      /**
-       * Source Kh Dkh
-       * @default 5
-       */
-      source_kh_dkh: number;
-      /**
-       * Source Nitrate Mg L
-       * @default 2.2590478033675248
-       */
-      source_nitrate_mg_l: number;
-      /**
-       * Source Us Cm
-       * @default 450
-       */
-      source_us_cm: number;
-      /**
-       * Source C
-       * @default 24
-       */
-      source_c: number;
-      /**
-       * Topped Up
-       * @default source
-       * @enum {string}
-       */
-      topped_up: "source" | "pure";
-      /**
-       * Disinfectant
-       * @default none
-       * @enum {string}
-       */
-      disinfectant: "none" | "chlorine" | "chloramine";
-      /**
-       * Disinfectant Mg L
-       * @default 1
-       */
-      disinfectant_mg_l: number;
-      /**
-       * Treatment
-       * @default container
-       * @enum {string}
-       */
-      treatment: "container" | "tank" | "carbon" | "aged" | "none";
-      /**
-       * Aged H
-       * @default 48
-       */
-      aged_h: number;
-      /**
-       * Aerated
-       * @default true
-       */
-      aerated: boolean;
-      /**
-       * Carbon Kind
-       * @default catalytic
-       * @enum {string}
-       */
-      carbon_kind: "ordinary" | "catalytic";
-      /**
-       * Carbon L
-       * @default 2
-       */
-      carbon_l: number;
-      /**
-       * Carbon Lph
-       * @default 120
-       */
-      carbon_lph: number;
-      /**
-       * Conditioner Ml
-       * @default 25
-       */
-      conditioner_ml: number;
-      /**
-       * Chloramine Factor
-       * @default 2
-       */
-      chloramine_factor: number;
-    };
-    /**
-     * WaterIn
-     * @description One water. It stands in a list, so that a fault is told at the path that it has in a plan.
-     */
-    WaterIn: {
-      /** Sources */
-      sources: components["schemas"]["Source"][];
-    };
-    /**
-     * WaterOut
-     * @description A water with what follows from it, and what does not fit together.
-     */
-    WaterOut: {
-      /** Id */
-      id: number;
-      water: components["schemas"]["Source"];
-      /** Figures */
-      figures: components["schemas"]["FigureOut"][];
-      /** Questions */
-      questions: components["schemas"]["FindingOut"][];
-    };
-    /**
-     * WorkingNode
-     * @description One step of a working: the formula, and the keys its names stand for.
-     */
-    WorkingNode: {
-      /** Key */
-      key: string;
-      /** Label */
-      label: string;
-      /** Kind */
-      kind: string;
-      /** Value */
-      value: number | null;
-      /** Words */
-      words: string;
-      /** Formula */
-      formula: string;
-      /** Source */
-      source: string;
-      /** Parts */
-      parts: {
-        [key: string]: string[];
-      };
-      /** Editable */
-      editable: boolean;
-    };
-    /** WorkingOut */
-    WorkingOut: {
-      /** Figure */
-      figure: string;
-      /** Nodes */
-      nodes: {
-        [key: string]: components["schemas"]["WorkingNode"];
-      };
-      /** Low */
-      low: number | null;
-      /** High */
-      high: number | null;
-      /** Movers */
-      movers: components["schemas"]["MoverOut"][];
-      /** Target */
-      target: number | null;
-      /** Answers */
-      answers: components["schemas"]["AnswerOut"][];
-    };
-  };
-  responses: never;
-  parameters: never;
-  requestBodies: never;
-  headers: never;
-  pathItems: never;
+    schemas: {
+        /** Air */
+        Air: {
+            /**
+             * Surface Movement
+             * @default ripple
+             * @enum {string}
+             */
+            surface_movement: "still" | "ripple" | "strong";
+            /**
+             * Stones Lph
+             * @default 0
+             */
+            stones_lph: number;
+            /**
+             * Stones Cm
+             * @default 30
+             */
+            stones_cm: number;
+            /**
+             * Fall Cm
+             * @default 0
+             */
+            fall_cm: number;
+            /**
+             * Outlets
+             * @default 0
+             */
+            outlets: number;
+            /**
+             * Outlet Lph
+             * @default 60
+             */
+            outlet_lph: number;
+            /**
+             * Outlet Cm
+             * @default 30
+             */
+            outlet_cm: number;
+            /**
+             * Air Pump Lph
+             * @default 300
+             */
+            air_pump_lph: number;
+            /**
+             * Air Pump Kpa
+             * @default 12
+             */
+            air_pump_kpa: number;
+            /**
+             * Altitude M
+             * @default 0
+             */
+            altitude_m: number;
+        };
+        /** AnimalDrawn */
+        AnimalDrawn: {
+            /** Label */
+            label: string;
+            /** Shape */
+            shape: string;
+            /** Length Cm */
+            length_cm: number;
+            /** Number */
+            number: number;
+            /** Level */
+            level: string;
+        };
+        /** AnimalsWanted */
+        AnimalsWanted: {
+            /** Species */
+            species: string;
+            /** Number */
+            number: number;
+        };
+        /** AnswerOut */
+        AnswerOut: {
+            /** Path */
+            path: string;
+            /** Label */
+            label: string;
+            /** Kind */
+            kind: string;
+            /** Present */
+            present: number | null;
+            /** Needed */
+            needed: number | null;
+        };
+        /** AreaOut */
+        AreaOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+        };
+        /** Arrival */
+        Arrival: {
+            /**
+             * Expected
+             * @default false
+             */
+            expected: boolean;
+            /**
+             * Bagged L
+             * @default 1.5
+             */
+            bagged_l: number;
+            /**
+             * Bag Mass G
+             * @default 10
+             */
+            bag_mass_g: number;
+            /**
+             * Bag H
+             * @default 6
+             */
+            bag_h: number;
+            /**
+             * Bag Fasted
+             * @default true
+             */
+            bag_fasted: boolean;
+            /**
+             * Bag C
+             * @default 21
+             */
+            bag_c: number;
+            /**
+             * Bag Kh Dkh
+             * @default 4
+             */
+            bag_kh_dkh: number;
+            /**
+             * Bag Ph
+             * @default 6.6
+             */
+            bag_ph: number;
+            /**
+             * Bag Us Cm
+             * @default 400
+             */
+            bag_us_cm: number;
+            /**
+             * Drops Per S
+             * @default 2
+             */
+            drops_per_s: number;
+            /**
+             * Drip Min
+             * @default 40
+             */
+            drip_min: number;
+            /**
+             * Drip Frac
+             * @default 0.8
+             */
+            drip_frac: number;
+            /**
+             * Tub L
+             * @default 18
+             */
+            tub_l: number;
+            /**
+             * Tub Count
+             * @default 1
+             */
+            tub_count: number;
+            /**
+             * Batches
+             * @default 1
+             */
+            batches: number;
+            /**
+             * Wait Weeks
+             * @default 4
+             */
+            wait_weeks: number;
+            /**
+             * Tub Mass G
+             * @default 10
+             */
+            tub_mass_g: number;
+            /**
+             * Tub Media M2
+             * @default 0
+             */
+            tub_media_m2: number;
+            /**
+             * Treatment Notes
+             * @default
+             */
+            treatment_notes: string;
+            /**
+             * Copper Used
+             * @default false
+             */
+            copper_used: boolean;
+        };
+        /**
+         * Base
+         * @description The revision that the caller stands on.
+         */
+        Base: {
+            /** Base */
+            base: number;
+        };
+        /**
+         * BatchOut
+         * @description One arrival in quarantine: its tub, and the weeks it enters and leaves.
+         */
+        BatchOut: {
+            /** Batch */
+            batch: number;
+            /** Tub */
+            tub: number;
+            /** Enters */
+            enters: number;
+            /** Leaves */
+            leaves: number;
+        };
+        /** Chamber */
+        Chamber: {
+            /**
+             * Chamber Kind
+             * @default settling
+             * @enum {string}
+             */
+            chamber_kind: "settling" | "media" | "heater" | "trap" | "return";
+            /**
+             * Chamber Cm
+             * @default 20
+             */
+            chamber_cm: number;
+            /**
+             * Baffle Cm
+             * @default 25
+             */
+            baffle_cm: number;
+        };
+        /** ChamberDrawn */
+        ChamberDrawn: {
+            /** Kind */
+            kind: string;
+            /** Length Cm */
+            length_cm: number;
+            /** Level Cm */
+            level_cm: number;
+            /** Baffle Cm */
+            baffle_cm: number;
+        };
+        /** Changes */
+        Changes: {
+            /**
+             * Target Nitrate Mg L
+             * @default 9.036191213470099
+             */
+            target_nitrate_mg_l: number;
+            /**
+             * Regime
+             * @default weekdays
+             * @enum {string}
+             */
+            regime: "weekdays" | "every" | "trigger" | "pulses" | "drip";
+            /**
+             * Weekdays
+             * @default [
+             *       "Sat"
+             *     ]
+             */
+            weekdays: ("Mon" | "Tue" | "Wed" | "Thu" | "Fri" | "Sat" | "Sun")[];
+            /**
+             * There
+             * @default [
+             *       "Mon",
+             *       "Tue",
+             *       "Wed",
+             *       "Thu",
+             *       "Fri",
+             *       "Sat",
+             *       "Sun"
+             *     ]
+             */
+            there: ("Mon" | "Tue" | "Wed" | "Thu" | "Fri" | "Sat" | "Sun")[];
+            /** Read Nitrate Mg L */
+            read_nitrate_mg_l?: number | null;
+            /**
+             * Every D
+             * @default 7
+             */
+            every_d: number;
+            /**
+             * Change Frac
+             * @default 0.4
+             */
+            change_frac: number;
+            /**
+             * Pulses D
+             * @default 1
+             */
+            pulses_d: number;
+            /**
+             * Short Cut Frac
+             * @default 0.1
+             */
+            short_cut_frac: number;
+            /**
+             * Drip L D
+             * @default 20
+             */
+            drip_l_d: number;
+            /**
+             * Side Drip L D
+             * @default 0
+             */
+            side_drip_l_d: number;
+            /**
+             * Away D
+             * @default 14
+             */
+            away_d: number;
+            /**
+             * Hose L Min
+             * @default 8
+             */
+            hose_l_min: number;
+            /**
+             * Setup Min
+             * @default 12
+             */
+            setup_min: number;
+        };
+        /** CheckOut */
+        CheckOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Stage */
+            stage: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "holds" | "tight" | "short" | "unknown";
+            headline: components["schemas"]["SentenceOut"];
+            reason: components["schemas"]["SentenceOut"];
+            /** Figure */
+            figure: string;
+            gauge: components["schemas"]["GaugeOut"] | null;
+            /** Remedies */
+            remedies: components["schemas"]["RemedyOut"][];
+            /** Caution */
+            caution: string;
+        };
+        /** Corner */
+        Corner: {
+            /** Day */
+            day: number;
+            /** Nitrate */
+            nitrate: number;
+        };
+        /**
+         * Draft
+         * @description A plan, and the size its animals are planned for: in so many months, full grown when left out.
+         */
+        Draft: {
+            plan: components["schemas"]["Plan"];
+            /** Months Ahead */
+            months_ahead?: number | null;
+        };
+        /**
+         * EntryOut
+         * @description What may be entered at a path; rows are written animals.*.number.
+         */
+        EntryOut: {
+            /** Label */
+            label: string;
+            /** Kind */
+            kind: string;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /** Whole */
+            whole: boolean;
+            /** Optional */
+            optional: boolean;
+            /** Options */
+            options: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * FailureOut
+         * @description Temperature hour by hour after something failed.
+         */
+        FailureOut: {
+            /** Label */
+            label: string;
+            /** Temps C */
+            temps_c: number[];
+        };
+        /**
+         * Fault
+         * @description What went wrong: a code, a sentence, and the fields it is about.
+         */
+        Fault: {
+            /** Code */
+            code: string;
+            sentence: components["schemas"]["SentenceOut"];
+            /**
+             * Fields
+             * @default []
+             */
+            fields: components["schemas"]["FieldFault"][];
+            /** Current */
+            current?: number | null;
+        };
+        /**
+         * FieldFault
+         * @description What is wrong with one field, said beside it.
+         */
+        FieldFault: {
+            /** Path */
+            path: string;
+            sentence: components["schemas"]["SentenceOut"];
+        };
+        /**
+         * FigureOut
+         * @description A figure's value, or why there is none.
+         */
+        FigureOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Kind */
+            kind: string;
+            /** Value */
+            value: number | null;
+            /** Low */
+            low?: number | null;
+            /** High */
+            high?: number | null;
+            missing?: components["schemas"]["SentenceOut"] | null;
+        };
+        /** Filter */
+        Filter: {
+            /**
+             * Filter Kind
+             * @default canister
+             */
+            filter_kind: string;
+            /**
+             * Media
+             * @default sponge_20
+             */
+            media: string;
+            /**
+             * Media L
+             * @default 6
+             */
+            media_l: number;
+            /**
+             * Maturity Frac
+             * @default 1
+             */
+            maturity_frac: number;
+            /**
+             * Rated Lph
+             * @default 1000
+             */
+            rated_lph: number;
+            /** Measured Lph */
+            measured_lph?: number | null;
+            /**
+             * Holds L
+             * @default 0
+             */
+            holds_l: number;
+            /**
+             * Filter W
+             * @default 10
+             */
+            filter_w: number;
+        };
+        /** FilterOut */
+        FilterOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Kind */
+            kind: string;
+            /** Rated Lph */
+            rated_lph: number;
+            /** Media Key */
+            media_key: string;
+            /** Media L */
+            media_l: number;
+            /** Holds L */
+            holds_l: number;
+            /** Watts */
+            watts: number;
+        };
+        /** FindingOut */
+        FindingOut: {
+            /** Who */
+            who: string[];
+            /** What */
+            what: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "holds" | "tight" | "short" | "unknown";
+            sentence: components["schemas"]["SentenceOut"];
+        };
+        /** Flow */
+        Flow: {
+            /**
+             * Way
+             * @default none
+             * @enum {string}
+             */
+            way: "none" | "weir" | "holes";
+            /**
+             * Weir Cm
+             * @default 30
+             */
+            weir_cm: number;
+            /**
+             * Teeth Frac
+             * @default 1
+             */
+            teeth_frac: number;
+            /**
+             * Box Length Cm
+             * @default 20
+             */
+            box_length_cm: number;
+            /**
+             * Box Width Cm
+             * @default 12
+             */
+            box_width_cm: number;
+            /**
+             * Box Lip Cm
+             * @default 4
+             */
+            box_lip_cm: number;
+            /**
+             * Hole Mm
+             * @default 30
+             */
+            hole_mm: number;
+            /**
+             * Hole Count
+             * @default 2
+             */
+            hole_count: number;
+            /**
+             * Hole Edge Cm
+             * @default 8
+             */
+            hole_edge_cm: number;
+            /**
+             * Drain Kind
+             * @default open
+             * @enum {string}
+             */
+            drain_kind: "open" | "siphon";
+            /**
+             * Drain Pipe
+             * @default waste_40
+             */
+            drain_pipe: string;
+            /**
+             * Drain Count
+             * @default 1
+             */
+            drain_count: number;
+            /**
+             * Drain Length M
+             * @default 1.5
+             */
+            drain_length_m: number;
+            /**
+             * Drain Elbows
+             * @default 2
+             */
+            drain_elbows: number;
+            /**
+             * Emergency Pipe
+             * @default waste_40
+             */
+            emergency_pipe: string;
+            /**
+             * Pump By
+             * @default ends
+             * @enum {string}
+             */
+            pump_by: "ends" | "points";
+            /**
+             * Shutoff Head M
+             * @default 2.8
+             */
+            shutoff_head_m: number;
+            /**
+             * Pump Max Lph
+             * @default 3000
+             */
+            pump_max_lph: number;
+            /** Curve Lph */
+            curve_lph?: number[] | null;
+            /** Curve Head M */
+            curve_head_m?: number[] | null;
+            /**
+             * Pump W
+             * @default 30
+             */
+            pump_w: number;
+            /**
+             * Air Break
+             * @default true
+             */
+            air_break: boolean;
+            /**
+             * Air Break Cm
+             * @default 0.5
+             */
+            air_break_cm: number;
+            /**
+             * Uv Fitted
+             * @default false
+             */
+            uv_fitted: boolean;
+            /**
+             * Uv Rated Mj
+             * @default 30
+             */
+            uv_rated_mj: number;
+            /**
+             * Uv Rated Lph
+             * @default 1000
+             */
+            uv_rated_lph: number;
+            /**
+             * Uv Wanted Mj
+             * @default 30
+             */
+            uv_wanted_mj: number;
+            /**
+             * Uv Lph
+             * @default 1000
+             */
+            uv_lph: number;
+            /** Measured Return Lph */
+            measured_return_lph?: number | null;
+            /** Measured W */
+            measured_w?: number | null;
+            /** Measured Drop Cm */
+            measured_drop_cm?: number | null;
+        };
+        /** FlowCaseOut */
+        FlowCaseOut: {
+            /** Label */
+            label: string;
+            /** Flow Lph */
+            flow_lph: number;
+            /** Head Mm */
+            head_mm: number;
+            /** Drain Frac */
+            drain_frac: number;
+            /** Emergency Frac */
+            emergency_frac: number | null;
+        };
+        /**
+         * FlowOut
+         * @description What the Flow stage shows beside its figures.
+         */
+        FlowOut: {
+            /** Pump */
+            pump: components["schemas"]["FlowPoint"][];
+            /** System */
+            system: components["schemas"]["FlowPoint"][];
+            /** Outlets Lph */
+            outlets_lph: number[];
+            /** Cases */
+            cases: components["schemas"]["FlowCaseOut"][];
+            sump: components["schemas"]["SentenceOut"];
+        };
+        /**
+         * FlowPoint
+         * @description A point of a curve: L/h and m.
+         */
+        FlowPoint: {
+            /** Flow */
+            flow: number;
+            /** Head */
+            head: number;
+        };
+        /** GaugeOut */
+        GaugeOut: {
+            /** Value */
+            value: number;
+            /** Top */
+            top: number;
+            /** Kind */
+            kind: string;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+        };
+        /** GlassOut */
+        GlassOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "holds" | "tight" | "short" | "unknown";
+            /** Check */
+            check: string;
+            /** Stage */
+            stage: string;
+            headline: components["schemas"]["SentenceOut"];
+            gauge: components["schemas"]["GaugeOut"] | null;
+        };
+        /** Group */
+        Group: {
+            /** Species */
+            species: string;
+            /** Number */
+            number: number;
+            /** Males */
+            males?: number | null;
+            /**
+             * Size By
+             * @default adult
+             * @enum {string}
+             */
+            size_by: "adult" | "length" | "age";
+            /**
+             * Length Cm
+             * @default 3
+             */
+            length_cm: number;
+            /**
+             * Age Months
+             * @default 3
+             */
+            age_months: number;
+            /**
+             * Feed By
+             * @default usual
+             * @enum {string}
+             */
+            feed_by: "usual" | "light" | "normal" | "growing" | "weighed";
+            /**
+             * Weighed G D
+             * @default 1
+             */
+            weighed_g_d: number;
+            /** Food Protein Frac */
+            food_protein_frac?: number | null;
+        };
+        /** Heat */
+        Heat: {
+            /**
+             * Heated
+             * @default true
+             */
+            heated: boolean;
+            /**
+             * Target C
+             * @default 25
+             */
+            target_c: number;
+            /**
+             * Room Cold C
+             * @default 16
+             */
+            room_cold_c: number;
+            /**
+             * Room Warm C
+             * @default 27
+             */
+            room_warm_c: number;
+            /**
+             * Room Mean C
+             * @default 20
+             */
+            room_mean_c: number;
+            /** Room Months C */
+            room_months_c?: number[] | null;
+            /**
+             * Humidity Frac
+             * @default 0.5
+             */
+            humidity_frac: number;
+            /**
+             * Lid
+             * @default closed
+             * @enum {string}
+             */
+            lid: "open" | "part" | "closed";
+            /**
+             * Base Foam Mm
+             * @default 10
+             */
+            base_foam_mm: number;
+            /**
+             * Side Foam Mm
+             * @default 0
+             */
+            side_foam_mm: number;
+            /**
+             * Foam Frac
+             * @default 0
+             */
+            foam_frac: number;
+            /**
+             * Against Wall
+             * @default true
+             */
+            against_wall: boolean;
+            /**
+             * Heaters In
+             * @default tank
+             * @enum {string}
+             */
+            heaters_in: "tank" | "sump";
+            /**
+             * Fan M S
+             * @default 1.5
+             */
+            fan_m_s: number;
+            /**
+             * Light W
+             * @default 20
+             */
+            light_w: number;
+            /**
+             * Light H
+             * @default 8
+             */
+            light_h: number;
+            /** Fitted Heaters */
+            fitted_heaters?: number | null;
+            /** Fitted W */
+            fitted_w?: number | null;
+            /**
+             * Cut Out
+             * @default false
+             */
+            cut_out: boolean;
+            /**
+             * Price Per Kwh
+             * @default 0.3
+             */
+            price_per_kwh: number;
+            /**
+             * Mains V
+             * @default 230
+             */
+            mains_v: number;
+            /**
+             * Circuit A
+             * @default 16
+             */
+            circuit_a: number;
+            /**
+             * Circuit Other W
+             * @default 0
+             */
+            circuit_other_w: number;
+        };
+        /** KindOut */
+        KindOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Units */
+            units: components["schemas"]["UnitOut"][];
+        };
+        /** LibraryOut */
+        LibraryOut: {
+            /** Species */
+            species: components["schemas"]["SpeciesOut"][];
+            /** Filters */
+            filters: components["schemas"]["FilterOut"][];
+            /** Pumps */
+            pumps: components["schemas"]["PumpOut"][];
+            /** Kinds */
+            kinds: components["schemas"]["KindOut"][];
+            /** Entries */
+            entries: {
+                [key: string]: components["schemas"]["EntryOut"];
+            };
+            new_water: components["schemas"]["Source"];
+        };
+        /** Light */
+        Light: {
+            /**
+             * Ramp Min
+             * @default 0
+             */
+            ramp_min: number;
+            /**
+             * Siesta H
+             * @default 0
+             */
+            siesta_h: number;
+            /** Basking C */
+            basking_c?: number | null;
+            /**
+             * Uvb Fitted
+             * @default false
+             */
+            uvb_fitted: boolean;
+            /**
+             * Uvb Near Cm
+             * @default 20
+             */
+            uvb_near_cm: number;
+            /**
+             * Uvb Near Uvi
+             * @default 5
+             */
+            uvb_near_uvi: number;
+            /**
+             * Uvb Far Cm
+             * @default 40
+             */
+            uvb_far_cm: number;
+            /**
+             * Uvb Far Uvi
+             * @default 1.6
+             */
+            uvb_far_uvi: number;
+            /**
+             * Uvb Wanted Uvi
+             * @default 2
+             */
+            uvb_wanted_uvi: number;
+            /**
+             * Uvb Screen Frac
+             * @default 0
+             */
+            uvb_screen_frac: number;
+            /**
+             * Uvb Cm
+             * @default 30
+             */
+            uvb_cm: number;
+            /**
+             * Uvb Age Months
+             * @default 0
+             */
+            uvb_age_months: number;
+            /**
+             * Uvb Life Months
+             * @default 12
+             */
+            uvb_life_months: number;
+        };
+        /** MoverOut */
+        MoverOut: {
+            /** Path */
+            path: string;
+            /** Label */
+            label: string;
+            nudge: components["schemas"]["TermOut"];
+            /** Change */
+            change: number;
+        };
+        /**
+         * Order
+         * @description A plan to build, and the units to write it in, by kind.
+         */
+        Order: {
+            plan: components["schemas"]["Plan"];
+            /** Units */
+            units?: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * OutgrownOut
+         * @description A check that holds today and falls short as the animals grow.
+         */
+        OutgrownOut: {
+            /** Check */
+            check: string;
+            /** Label */
+            label: string;
+            /** Months */
+            months: number;
+        };
+        /** Outlet */
+        Outlet: {
+            /**
+             * Outlet Pipe
+             * @default pvc_25
+             */
+            outlet_pipe: string;
+            /**
+             * Outlet Length M
+             * @default 0.6
+             */
+            outlet_length_m: number;
+            /**
+             * Outlet Elbows
+             * @default 2
+             */
+            outlet_elbows: number;
+            /**
+             * Valve Open Frac
+             * @default 1
+             */
+            valve_open_frac: number;
+            /**
+             * Outlet Depth Cm
+             * @default 2
+             */
+            outlet_depth_cm: number;
+        };
+        /**
+         * OverflowDrawn
+         * @description The way out of the display: its crest, and what stands in the water.
+         */
+        OverflowDrawn: {
+            /** Way */
+            way: string;
+            /** Crest Cm */
+            crest_cm: number;
+            /** Drop Cm */
+            drop_cm: number;
+            /** Box Cm */
+            box_cm: number;
+            /** Hole Cm */
+            hole_cm: number;
+            /** Hole Count */
+            hole_count: number;
+            /** Drain Passes */
+            drain_passes: boolean;
+            /** Emergency */
+            emergency: boolean;
+            /** Outlet Depths Cm */
+            outlet_depths_cm: number[];
+            /** Pump Lph */
+            pump_lph: number;
+        };
+        /** Plan */
+        Plan: {
+            /** Name */
+            name: string;
+            /**
+             * Animals
+             * @default []
+             */
+            animals: components["schemas"]["Group"][];
+            /**
+             * @default {
+             *       "shape": "box",
+             *       "measured": "inside",
+             *       "tank_count": 1,
+             *       "tank_length_cm": 90,
+             *       "tank_width_cm": 45,
+             *       "tank_height_cm": 45,
+             *       "bow_cm": 0,
+             *       "notch_length_cm": 0,
+             *       "notch_width_cm": 0,
+             *       "fill_by": "freeboard",
+             *       "freeboard_cm": 3,
+             *       "part_fill_cm": 25,
+             *       "pane_mm": 8,
+             *       "pane_material": "glass",
+             *       "toughened": false,
+             *       "support": "three_edges",
+             *       "bed": "sand",
+             *       "bed_front_cm": 3,
+             *       "bed_back_cm": 5,
+             *       "bag_l": 10,
+             *       "rock_kg": 0,
+             *       "wood_l": 0,
+             *       "plants": "none",
+             *       "plant_cover_frac": 0.3
+             *     }
+             */
+            tank: components["schemas"]["Tank"];
+            /**
+             * Filters
+             * @default []
+             */
+            filters: components["schemas"]["Filter"][];
+            /**
+             * @default {
+             *       "way": "none",
+             *       "weir_cm": 30,
+             *       "teeth_frac": 1,
+             *       "box_length_cm": 20,
+             *       "box_width_cm": 12,
+             *       "box_lip_cm": 4,
+             *       "hole_mm": 30,
+             *       "hole_count": 2,
+             *       "hole_edge_cm": 8,
+             *       "drain_kind": "open",
+             *       "drain_pipe": "waste_40",
+             *       "drain_count": 1,
+             *       "drain_length_m": 1.5,
+             *       "drain_elbows": 2,
+             *       "emergency_pipe": "waste_40",
+             *       "pump_by": "ends",
+             *       "shutoff_head_m": 2.8,
+             *       "pump_max_lph": 3000,
+             *       "pump_w": 30,
+             *       "air_break": true,
+             *       "air_break_cm": 0.5,
+             *       "uv_fitted": false,
+             *       "uv_rated_mj": 30,
+             *       "uv_rated_lph": 1000,
+             *       "uv_wanted_mj": 30,
+             *       "uv_lph": 1000
+             *     }
+             */
+            flow: components["schemas"]["Flow"];
+            /**
+             * Run
+             * @default []
+             */
+            run: components["schemas"]["RunPart"][];
+            /**
+             * Returns
+             * @default []
+             */
+            returns: components["schemas"]["Outlet"][];
+            /**
+             * @default {
+             *       "sump_length_cm": 80,
+             *       "sump_width_cm": 35,
+             *       "sump_height_cm": 40,
+             *       "sump_pane_mm": 6,
+             *       "return_level_cm": 20,
+             *       "intake_cm": 8,
+             *       "sump_media": "sponge_20",
+             *       "media_fill_frac": 0.7,
+             *       "topper_l": 0,
+             *       "stand_cm": 75,
+             *       "stand_room_cm": 70,
+             *       "tallest_part_cm": 25
+             *     }
+             */
+            sump: components["schemas"]["Sump"];
+            /**
+             * Chambers
+             * @default []
+             */
+            chambers: components["schemas"]["Chamber"][];
+            /**
+             * @default {
+             *       "heated": true,
+             *       "target_c": 25,
+             *       "room_cold_c": 16,
+             *       "room_warm_c": 27,
+             *       "room_mean_c": 20,
+             *       "humidity_frac": 0.5,
+             *       "lid": "closed",
+             *       "base_foam_mm": 10,
+             *       "side_foam_mm": 0,
+             *       "foam_frac": 0,
+             *       "against_wall": true,
+             *       "heaters_in": "tank",
+             *       "fan_m_s": 1.5,
+             *       "light_w": 20,
+             *       "light_h": 8,
+             *       "cut_out": false,
+             *       "price_per_kwh": 0.3,
+             *       "mains_v": 230,
+             *       "circuit_a": 16,
+             *       "circuit_other_w": 0
+             *     }
+             */
+            heat: components["schemas"]["Heat"];
+            /**
+             * @default {
+             *       "surface_movement": "ripple",
+             *       "stones_lph": 0,
+             *       "stones_cm": 30,
+             *       "fall_cm": 0,
+             *       "outlets": 0,
+             *       "outlet_lph": 60,
+             *       "outlet_cm": 30,
+             *       "air_pump_lph": 300,
+             *       "air_pump_kpa": 12,
+             *       "altitude_m": 0
+             *     }
+             */
+            air: components["schemas"]["Air"];
+            /**
+             * @default {
+             *       "ramp_min": 0,
+             *       "siesta_h": 0,
+             *       "uvb_fitted": false,
+             *       "uvb_near_cm": 20,
+             *       "uvb_near_uvi": 5,
+             *       "uvb_far_cm": 40,
+             *       "uvb_far_uvi": 1.6,
+             *       "uvb_wanted_uvi": 2,
+             *       "uvb_screen_frac": 0,
+             *       "uvb_cm": 30,
+             *       "uvb_age_months": 0,
+             *       "uvb_life_months": 12
+             *     }
+             */
+            light: components["schemas"]["Light"];
+            /**
+             * @default {
+             *       "tank_ph": 7.4,
+             *       "tank_gh_dgh": 9,
+             *       "salinity_by": "ppt",
+             *       "salinity_ppt": 0,
+             *       "gravity_sg": 1,
+             *       "hydrometer_c": 25,
+             *       "source_kh_dkh": 5,
+             *       "source_nitrate_mg_l": 2.2590478033675248,
+             *       "source_us_cm": 450,
+             *       "source_c": 24,
+             *       "topped_up": "source",
+             *       "disinfectant": "none",
+             *       "disinfectant_mg_l": 1,
+             *       "treatment": "container",
+             *       "aged_h": 48,
+             *       "aerated": true,
+             *       "carbon_kind": "catalytic",
+             *       "carbon_l": 2,
+             *       "carbon_lph": 120,
+             *       "conditioner_ml": 25,
+             *       "chloramine_factor": 2
+             *     }
+             */
+            water: components["schemas"]["Water"];
+            /**
+             * Sources
+             * @default []
+             */
+            sources: components["schemas"]["Source"][];
+            /**
+             * @default {
+             *       "calcium_salt": "gypsum",
+             *       "magnesium_salt": "magnesium_sulfate_heptahydrate",
+             *       "calcium_frac": 0.75,
+             *       "carbonate_salt": "sodium_bicarbonate",
+             *       "hot_c": 55,
+             *       "fill_l_min": 10,
+             *       "salt_purity_frac": 1,
+             *       "move_ppt_d": 1
+             *     }
+             */
+            recipe: components["schemas"]["Recipe"];
+            /**
+             * @default {
+             *       "target_nitrate_mg_l": 9.036191213470099,
+             *       "regime": "weekdays",
+             *       "weekdays": [
+             *         "Sat"
+             *       ],
+             *       "there": [
+             *         "Mon",
+             *         "Tue",
+             *         "Wed",
+             *         "Thu",
+             *         "Fri",
+             *         "Sat",
+             *         "Sun"
+             *       ],
+             *       "every_d": 7,
+             *       "change_frac": 0.4,
+             *       "pulses_d": 1,
+             *       "short_cut_frac": 0.1,
+             *       "drip_l_d": 20,
+             *       "side_drip_l_d": 0,
+             *       "away_d": 14,
+             *       "hose_l_min": 8,
+             *       "setup_min": 12
+             *     }
+             */
+            changes: components["schemas"]["Changes"];
+            /**
+             * @default {
+             *       "expected": false,
+             *       "bagged_l": 1.5,
+             *       "bag_mass_g": 10,
+             *       "bag_h": 6,
+             *       "bag_fasted": true,
+             *       "bag_c": 21,
+             *       "bag_kh_dkh": 4,
+             *       "bag_ph": 6.6,
+             *       "bag_us_cm": 400,
+             *       "drops_per_s": 2,
+             *       "drip_min": 40,
+             *       "drip_frac": 0.8,
+             *       "tub_l": 18,
+             *       "tub_count": 1,
+             *       "batches": 1,
+             *       "wait_weeks": 4,
+             *       "tub_mass_g": 10,
+             *       "tub_media_m2": 0,
+             *       "treatment_notes": "",
+             *       "copper_used": false
+             *     }
+             */
+            arrival: components["schemas"]["Arrival"];
+            /**
+             * Version
+             * @default 1
+             */
+            version: number;
+        };
+        /**
+         * PlanUpdate
+         * @description A plan to save on top of the revision it was made from.
+         */
+        PlanUpdate: {
+            /** Base */
+            base: number;
+            plan: components["schemas"]["Plan"];
+        };
+        /** PumpOut */
+        PumpOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Shutoff Head M */
+            shutoff_head_m: number;
+            /** Max Flow Lph */
+            max_flow_lph: number;
+            /** Watts */
+            watts: number;
+        };
+        /**
+         * Question
+         * @description A figure to explain; with a target, also what it would take, for the named inputs or those that move it most.
+         */
+        Question: {
+            plan: components["schemas"]["Plan"];
+            /** Months Ahead */
+            months_ahead?: number | null;
+            /** Figure */
+            figure: string;
+            /** Target */
+            target?: number | null;
+            /** Paths */
+            paths?: string[] | null;
+        };
+        /** Recipe */
+        Recipe: {
+            /** Target Gh Dgh */
+            target_gh_dgh?: number | null;
+            /** Target Kh Dkh */
+            target_kh_dkh?: number | null;
+            /**
+             * Calcium Salt
+             * @default gypsum
+             */
+            calcium_salt: string;
+            /**
+             * Magnesium Salt
+             * @default magnesium_sulfate_heptahydrate
+             */
+            magnesium_salt: string;
+            /**
+             * Calcium Frac
+             * @default 0.75
+             */
+            calcium_frac: number;
+            /**
+             * Carbonate Salt
+             * @default sodium_bicarbonate
+             */
+            carbonate_salt: string;
+            /** Product G */
+            product_g?: number | null;
+            /**
+             * Hot C
+             * @default 55
+             */
+            hot_c: number;
+            /**
+             * Fill L Min
+             * @default 10
+             */
+            fill_l_min: number;
+            /**
+             * Salt Purity Frac
+             * @default 1
+             */
+            salt_purity_frac: number;
+            /** Move To Ppt */
+            move_to_ppt?: number | null;
+            /**
+             * Move Ppt D
+             * @default 1
+             */
+            move_ppt_d: number;
+        };
+        /** RegimeOut */
+        RegimeOut: {
+            /** Weekdays */
+            weekdays: string[];
+            /** Change Frac */
+            change_frac: number;
+            /** Peak Nitrate Mg L */
+            peak_nitrate_mg_l: number;
+            /** Change L Wk */
+            change_l_wk: number;
+            /** Work Min */
+            work_min: number;
+        };
+        /**
+         * RegimeRowOut
+         * @description One regime beside the others, settled; nitrate as mg/L of N.
+         */
+        RegimeRowOut: {
+            /** Label */
+            label: string;
+            /** Now */
+            now: boolean;
+            /** Weekdays */
+            weekdays: string[];
+            /** Regime */
+            regime: string;
+            /** Change Frac */
+            change_frac: number;
+            /** Gap D */
+            gap_d: number;
+            /** Peak */
+            peak: number;
+            /** Mean */
+            mean: number;
+            /** Trough */
+            trough: number;
+            /** Change L Wk */
+            change_l_wk: number;
+            /** Work Min */
+            work_min: number;
+            /** Heat Kwh Wk */
+            heat_kwh_wk: number;
+            /** Shock Frac */
+            shock_frac: number | null;
+            /** Age D */
+            age_d: number;
+            /** Settles D */
+            settles_d: number | null;
+            /** Saw */
+            saw: components["schemas"]["Corner"][];
+        };
+        /** RemedyOut */
+        RemedyOut: {
+            sentence: components["schemas"]["SentenceOut"];
+            /** Changes */
+            changes: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * ReportIn
+         * @description A report's text in the open layout.
+         */
+        ReportIn: {
+            /** Text */
+            text: string;
+        };
+        /** RunPart */
+        RunPart: {
+            /**
+             * Part
+             * @default pipe
+             */
+            part: string;
+            /**
+             * Run Pipe
+             * @default pvc_32
+             */
+            run_pipe: string;
+            /**
+             * Run Count
+             * @default 1
+             */
+            run_count: number;
+            /**
+             * Run Length M
+             * @default 1.5
+             */
+            run_length_m: number;
+        };
+        /** SaltDayOut */
+        SaltDayOut: {
+            /** Day */
+            day: number;
+            /** Salinity Ppt */
+            salinity_ppt: number;
+            /** Salt G */
+            salt_g: number;
+            /** Fresh L */
+            fresh_l: number;
+            /** Gravity */
+            gravity: number;
+        };
+        /**
+         * SawToothOut
+         * @description Settled nitrate (mg/L N) over eight weeks, corner by corner, with the feed's range.
+         */
+        SawToothOut: {
+            /** Likely */
+            likely: components["schemas"]["Corner"][];
+            /** Low */
+            low: components["schemas"]["Corner"][];
+            /** High */
+            high: components["schemas"]["Corner"][];
+            /** Source */
+            source: number;
+            /** Target */
+            target: number;
+        };
+        /** SchoolOut */
+        SchoolOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "holds" | "tight" | "short" | "unknown";
+            /** Share */
+            share: number | null;
+            allows: components["schemas"]["SentenceOut"];
+            /** Why */
+            why: string;
+            /** Applies */
+            applies: boolean;
+            /** Binds */
+            binds: boolean;
+            /** Picked */
+            picked: boolean;
+        };
+        /**
+         * SectionOut
+         * @description What the section drawing is drawn from, in cm of the real tank.
+         */
+        SectionOut: {
+            /** Shape */
+            shape: string;
+            /** Length Cm */
+            length_cm: number;
+            /** Width Cm */
+            width_cm: number;
+            /** Height Cm */
+            height_cm: number;
+            /** Water Cm */
+            water_cm: number;
+            /** Pane Cm */
+            pane_cm: number;
+            /** Bed */
+            bed: string;
+            /** Bed Front Cm */
+            bed_front_cm: number;
+            /** Bed Back Cm */
+            bed_back_cm: number;
+            /** Rock L */
+            rock_l: number;
+            /** Wood L */
+            wood_l: number;
+            /** Plants */
+            plants: string;
+            /** Plant Cover Frac */
+            plant_cover_frac: number;
+            /** Closed */
+            closed: boolean;
+            /** Heated */
+            heated: boolean;
+            /** Filters */
+            filters: string[];
+            /** Tank Count */
+            tank_count: number;
+            /** Heaters In */
+            heaters_in: string;
+            overflow: components["schemas"]["OverflowDrawn"] | null;
+            sump: components["schemas"]["SumpDrawn"] | null;
+            /** Animals */
+            animals: components["schemas"]["AnimalDrawn"][];
+        };
+        /** SentenceOut */
+        SentenceOut: {
+            /** Text */
+            text: string;
+            /** Terms */
+            terms: {
+                [key: string]: components["schemas"]["TermOut"];
+            };
+        };
+        /** SheetOut */
+        SheetOut: {
+            /** Figures */
+            figures: {
+                [key: string]: components["schemas"]["FigureOut"];
+            };
+            /** Checks */
+            checks: components["schemas"]["CheckOut"][];
+            /** Glasses */
+            glasses: components["schemas"]["GlassOut"][];
+            /** Stages */
+            stages: components["schemas"]["StageOut"][];
+            /** Schools */
+            schools: components["schemas"]["SchoolOut"][];
+            /** Pairs */
+            pairs: components["schemas"]["FindingOut"][];
+            /** Company */
+            company: components["schemas"]["FindingOut"][];
+            /** Suited */
+            suited: components["schemas"]["FindingOut"][];
+            /** Outgrown */
+            outgrown: components["schemas"]["OutgrownOut"][];
+            outage: components["schemas"]["SentenceOut"];
+            flow: components["schemas"]["FlowOut"] | null;
+            /** Failures */
+            failures: components["schemas"]["FailureOut"][];
+            least_regime: components["schemas"]["RegimeOut"] | null;
+            /** Regimes */
+            regimes: components["schemas"]["RegimeRowOut"][];
+            /** Questions */
+            questions: components["schemas"]["FindingOut"][];
+            /** Card */
+            card: components["schemas"]["SentenceOut"][];
+            /** Salt Days */
+            salt_days: components["schemas"]["SaltDayOut"][];
+            /** Batches */
+            batches: components["schemas"]["BatchOut"][];
+            saw_tooth: components["schemas"]["SawToothOut"] | null;
+            section: components["schemas"]["SectionOut"];
+        };
+        /** Source */
+        Source: {
+            /**
+             * Src Name
+             * @default Tap
+             */
+            src_name: string;
+            /**
+             * Src Kind
+             * @default tap
+             * @enum {string}
+             */
+            src_kind: "tap" | "well" | "rain" | "osmosis" | "stored";
+            /**
+             * Src Parts
+             * @default 1
+             */
+            src_parts: number;
+            /**
+             * Src Gh Dgh
+             * @default 9
+             */
+            src_gh_dgh: number;
+            /**
+             * Src Kh Dkh
+             * @default 5
+             */
+            src_kh_dkh: number;
+            /** Src Ph */
+            src_ph?: number | null;
+            /**
+             * Src Us Cm
+             * @default 450
+             */
+            src_us_cm: number;
+            /**
+             * Src Nitrate Mg L
+             * @default 2
+             */
+            src_nitrate_mg_l: number;
+            /**
+             * Src Sodium Mg L
+             * @default 10
+             */
+            src_sodium_mg_l: number;
+            /**
+             * Src Chloride Mg L
+             * @default 20
+             */
+            src_chloride_mg_l: number;
+            /**
+             * Src C
+             * @default 15
+             */
+            src_c: number;
+            /** Src Summer C */
+            src_summer_c?: number | null;
+            /**
+             * Src Disinfectant
+             * @default none
+             * @enum {string}
+             */
+            src_disinfectant: "none" | "chlorine" | "chloramine";
+            /**
+             * Src Chlorine Mg L
+             * @default 0
+             */
+            src_chlorine_mg_l: number;
+            /**
+             * Src Softened
+             * @default none
+             * @enum {string}
+             */
+            src_softened: "none" | "hot" | "all";
+        };
+        /** SpeciesOut */
+        SpeciesOut: {
+            /** Key */
+            key: string;
+            /** Common */
+            common: string;
+            /** Scientific */
+            scientific: string;
+            /** Family */
+            family: string;
+            /** Shape */
+            shape: string;
+            /** Adult Length Cm */
+            adult_length_cm: number;
+            /** Temp Low C */
+            temp_low_c: number;
+            /** Temp High C */
+            temp_high_c: number;
+            /** Ph Low */
+            ph_low: number;
+            /** Ph High */
+            ph_high: number;
+            /** Gh Low Dgh */
+            gh_low_dgh: number;
+            /** Gh High Dgh */
+            gh_high_dgh: number;
+            /** Salinity High Ppt */
+            salinity_high_ppt: number;
+            /** Group Least */
+            group_least: number;
+            /** Confidence */
+            confidence: string;
+            /** Source */
+            source: string;
+            /** Note */
+            note: string;
+        };
+        /** StageOut */
+        StageOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "holds" | "tight" | "short" | "unknown";
+            result: components["schemas"]["SentenceOut"];
+        };
+        /** StartFromAnimals */
+        StartFromAnimals: {
+            /** Name */
+            name: string;
+            /** Animals */
+            animals: components["schemas"]["AnimalsWanted"][];
+        };
+        /** StartFromGlass */
+        StartFromGlass: {
+            /** Name */
+            name: string;
+            tank: components["schemas"]["Tank"];
+        };
+        /** Sump */
+        Sump: {
+            /**
+             * Sump Length Cm
+             * @default 80
+             */
+            sump_length_cm: number;
+            /**
+             * Sump Width Cm
+             * @default 35
+             */
+            sump_width_cm: number;
+            /**
+             * Sump Height Cm
+             * @default 40
+             */
+            sump_height_cm: number;
+            /**
+             * Sump Pane Mm
+             * @default 6
+             */
+            sump_pane_mm: number;
+            /**
+             * Return Level Cm
+             * @default 20
+             */
+            return_level_cm: number;
+            /**
+             * Intake Cm
+             * @default 8
+             */
+            intake_cm: number;
+            /**
+             * Sump Media
+             * @default sponge_20
+             */
+            sump_media: string;
+            /**
+             * Media Fill Frac
+             * @default 0.7
+             */
+            media_fill_frac: number;
+            /**
+             * Topper L
+             * @default 0
+             */
+            topper_l: number;
+            /**
+             * Stand Cm
+             * @default 75
+             */
+            stand_cm: number;
+            /**
+             * Stand Room Cm
+             * @default 70
+             */
+            stand_room_cm: number;
+            /**
+             * Tallest Part Cm
+             * @default 25
+             */
+            tallest_part_cm: number;
+        };
+        /**
+         * SumpDrawn
+         * @description The sump under its display, from its own inside lower left corner; levels above its base.
+         */
+        SumpDrawn: {
+            /** Length Cm */
+            length_cm: number;
+            /** Height Cm */
+            height_cm: number;
+            /** Pane Cm */
+            pane_cm: number;
+            /** Below Cm */
+            below_cm: number;
+            /** Room Cm */
+            room_cm: number;
+            /** Power Off Cm */
+            power_off_cm: number;
+            /** Fits */
+            fits: boolean;
+            /** Intake Cm */
+            intake_cm: number;
+            /** Media L */
+            media_l: number;
+            /** Chambers */
+            chambers: components["schemas"]["ChamberDrawn"][];
+        };
+        /**
+         * SystemLine
+         * @description A system in the list: its section, its glasses, its size in a sentence.
+         */
+        SystemLine: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            summary: components["schemas"]["SentenceOut"];
+            /** Glasses */
+            glasses: components["schemas"]["GlassOut"][];
+            section: components["schemas"]["SectionOut"];
+        };
+        /**
+         * SystemOut
+         * @description A system with its current plan and where it stands in its history.
+         */
+        SystemOut: {
+            /** Id */
+            id: number;
+            /** Revision */
+            revision: number;
+            /**
+             * Saved
+             * Format: date-time
+             */
+            saved: string;
+            /** Can Undo */
+            can_undo: boolean;
+            /** Can Redo */
+            can_redo: boolean;
+            plan: components["schemas"]["Plan"];
+        };
+        /** Tank */
+        Tank: {
+            /**
+             * Shape
+             * @default box
+             * @enum {string}
+             */
+            shape: "box" | "bow_front" | "quarter_round" | "cylinder" | "hexagon" | "l_shape";
+            /**
+             * Measured
+             * @default inside
+             * @enum {string}
+             */
+            measured: "inside" | "outside";
+            /**
+             * Tank Count
+             * @default 1
+             */
+            tank_count: number;
+            /**
+             * Tank Length Cm
+             * @default 90
+             */
+            tank_length_cm: number;
+            /**
+             * Tank Width Cm
+             * @default 45
+             */
+            tank_width_cm: number;
+            /**
+             * Tank Height Cm
+             * @default 45
+             */
+            tank_height_cm: number;
+            /**
+             * Bow Cm
+             * @default 0
+             */
+            bow_cm: number;
+            /**
+             * Notch Length Cm
+             * @default 0
+             */
+            notch_length_cm: number;
+            /**
+             * Notch Width Cm
+             * @default 0
+             */
+            notch_width_cm: number;
+            /**
+             * Fill By
+             * @default freeboard
+             * @enum {string}
+             */
+            fill_by: "freeboard" | "height";
+            /**
+             * Freeboard Cm
+             * @default 3
+             */
+            freeboard_cm: number;
+            /**
+             * Part Fill Cm
+             * @default 25
+             */
+            part_fill_cm: number;
+            /**
+             * Pane Mm
+             * @default 8
+             */
+            pane_mm: number;
+            /**
+             * Pane Material
+             * @default glass
+             * @enum {string}
+             */
+            pane_material: "glass" | "acrylic";
+            /**
+             * Toughened
+             * @default false
+             */
+            toughened: boolean;
+            /**
+             * Support
+             * @default three_edges
+             * @enum {string}
+             */
+            support: "three_edges" | "four_edges";
+            /**
+             * Bed
+             * @default sand
+             */
+            bed: string;
+            /**
+             * Bed Front Cm
+             * @default 3
+             */
+            bed_front_cm: number;
+            /**
+             * Bed Back Cm
+             * @default 5
+             */
+            bed_back_cm: number;
+            /**
+             * Bag L
+             * @default 10
+             */
+            bag_l: number;
+            /**
+             * Rock Kg
+             * @default 0
+             */
+            rock_kg: number;
+            /**
+             * Wood L
+             * @default 0
+             */
+            wood_l: number;
+            /**
+             * Plants
+             * @default none
+             */
+            plants: string;
+            /**
+             * Plant Cover Frac
+             * @default 0.3
+             */
+            plant_cover_frac: number;
+        };
+        /** TermOut */
+        TermOut: {
+            /** Value */
+            value: number | string;
+            /** Kind */
+            kind: string;
+            /** Figure */
+            figure: string;
+        };
+        /** UnitOut */
+        UnitOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Factor */
+            factor: number;
+            /** Offset */
+            offset: number;
+            /** Digits */
+            digits: number;
+            /** Significant */
+            significant: number;
+        };
+        /** Water */
+        Water: {
+            /**
+             * Tank Ph
+             * @default 7.4
+             */
+            tank_ph: number;
+            /**
+             * Tank Gh Dgh
+             * @default 9
+             */
+            tank_gh_dgh: number;
+            /**
+             * Salinity By
+             * @default ppt
+             * @enum {string}
+             */
+            salinity_by: "ppt" | "gravity";
+            /**
+             * Salinity Ppt
+             * @default 0
+             */
+            salinity_ppt: number;
+            /**
+             * Gravity Sg
+             * @default 1
+             */
+            gravity_sg: number;
+            /**
+             * Hydrometer C
+             * @default 25
+             */
+            hydrometer_c: number;
+            /** Tank Us Cm */
+            tank_us_cm?: number | null;
+            /**
+             * Source Kh Dkh
+             * @default 5
+             */
+            source_kh_dkh: number;
+            /**
+             * Source Nitrate Mg L
+             * @default 2.2590478033675248
+             */
+            source_nitrate_mg_l: number;
+            /**
+             * Source Us Cm
+             * @default 450
+             */
+            source_us_cm: number;
+            /**
+             * Source C
+             * @default 24
+             */
+            source_c: number;
+            /**
+             * Topped Up
+             * @default source
+             * @enum {string}
+             */
+            topped_up: "source" | "pure";
+            /**
+             * Disinfectant
+             * @default none
+             * @enum {string}
+             */
+            disinfectant: "none" | "chlorine" | "chloramine";
+            /**
+             * Disinfectant Mg L
+             * @default 1
+             */
+            disinfectant_mg_l: number;
+            /**
+             * Treatment
+             * @default container
+             * @enum {string}
+             */
+            treatment: "container" | "tank" | "carbon" | "aged" | "none";
+            /**
+             * Aged H
+             * @default 48
+             */
+            aged_h: number;
+            /**
+             * Aerated
+             * @default true
+             */
+            aerated: boolean;
+            /**
+             * Carbon Kind
+             * @default catalytic
+             * @enum {string}
+             */
+            carbon_kind: "ordinary" | "catalytic";
+            /**
+             * Carbon L
+             * @default 2
+             */
+            carbon_l: number;
+            /**
+             * Carbon Lph
+             * @default 120
+             */
+            carbon_lph: number;
+            /**
+             * Conditioner Ml
+             * @default 25
+             */
+            conditioner_ml: number;
+            /**
+             * Chloramine Factor
+             * @default 2
+             */
+            chloramine_factor: number;
+        };
+        /**
+         * WaterIn
+         * @description One water. It stands in a list, so that a fault is told at the path that it has in a plan.
+         */
+        WaterIn: {
+            /** Sources */
+            sources: components["schemas"]["Source"][];
+        };
+        /**
+         * WaterOut
+         * @description A water with what follows from it, and what does not fit together.
+         */
+        WaterOut: {
+            /** Id */
+            id: number;
+            water: components["schemas"]["Source"];
+            /** Figures */
+            figures: components["schemas"]["FigureOut"][];
+            /** Questions */
+            questions: components["schemas"]["FindingOut"][];
+        };
+        /**
+         * WorkingNode
+         * @description One step of a working: the formula, and the keys its names stand for.
+         */
+        WorkingNode: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Kind */
+            kind: string;
+            /** Value */
+            value: number | null;
+            /** Words */
+            words: string;
+            /** Formula */
+            formula: string;
+            /** Source */
+            source: string;
+            /** Parts */
+            parts: {
+                [key: string]: string[];
+            };
+            /** Editable */
+            editable: boolean;
+        };
+        /** WorkingOut */
+        WorkingOut: {
+            /** Figure */
+            figure: string;
+            /** Nodes */
+            nodes: {
+                [key: string]: components["schemas"]["WorkingNode"];
+            };
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /** Movers */
+            movers: components["schemas"]["MoverOut"][];
+            /** Target */
+            target: number | null;
+            /** Answers */
+            answers: components["schemas"]["AnswerOut"][];
+        };
+    };
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
 export type $defs = Record<string, never>;
 export interface operations {
-  read_library_api_library_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    read_library_api_library_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LibraryOut"];
+                };
+            };
+        };
     };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
+    sheet_api_sheet_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        content: {
-          "application/json": components["schemas"]["LibraryOut"];
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Draft"];
+            };
         };
-      };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
     };
-  };
-  sheet_api_sheet_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    working_api_working_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Question"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkingOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
     };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Draft"];
-      };
+    build_api_build__form__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                form: "book.pdf" | "section.svg" | "cuts.dxf" | "cuts.csv" | "parts.csv" | "parts.xlsx";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Order"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
     };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
+    list_systems_api_systems_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        content: {
-          "application/json": components["schemas"]["SheetOut"];
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SystemLine"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
         };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
     };
-  };
-  working_api_working_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    start_from_animals_api_systems_from_animals_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StartFromAnimals"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SystemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
     };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Question"];
-      };
+    start_from_glass_api_systems_from_glass_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StartFromGlass"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SystemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
     };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
+    read_system_api_systems__system_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
         };
-        content: {
-          "application/json": components["schemas"]["WorkingOut"];
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SystemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
         };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
     };
-  };
-  build_api_build__form__post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        form: "book.pdf" | "section.svg" | "cuts.dxf" | "cuts.csv" | "parts.csv" | "parts.xlsx";
-      };
-      cookie?: never;
+    save_plan_api_systems__system_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanUpdate"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SystemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
     };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Order"];
-      };
+    delete_system_api_systems__system_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
     };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
+    undo_api_systems__system_id__undo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
         };
-        content?: never;
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Base"];
+            };
         };
-        content: {
-          "application/json": components["schemas"]["Fault"];
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SystemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
         };
-      };
     };
-  };
-  list_systems_api_systems_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    redo_api_systems__system_id__redo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Base"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SystemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
     };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
+    copy_system_api_systems__system_id__copy_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
         };
-        content: {
-          "application/json": components["schemas"]["SystemLine"][];
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SystemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
         };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
     };
-  };
-  start_from_animals_api_systems_from_animals_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    restore_system_api_systems__system_id__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SystemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
     };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["StartFromAnimals"];
-      };
+    list_waters_api_waters_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaterOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
     };
-    responses: {
-      /** @description Successful Response */
-      201: {
-        headers: {
-          [name: string]: unknown;
+    create_water_api_waters_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        content: {
-          "application/json": components["schemas"]["SystemOut"];
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaterIn"];
+            };
         };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaterOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
         };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
     };
-  };
-  start_from_glass_api_systems_from_glass_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    update_water_api_waters__water_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                water_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaterIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaterOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
     };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["StartFromGlass"];
-      };
+    delete_water_api_waters__water_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                water_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
     };
-    responses: {
-      /** @description Successful Response */
-      201: {
-        headers: {
-          [name: string]: unknown;
+    restore_water_api_waters__water_id__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                water_id: number;
+            };
+            cookie?: never;
         };
-        content: {
-          "application/json": components["schemas"]["SystemOut"];
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
         };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
     };
-  };
-  read_system_api_systems__system_id__get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        system_id: number;
-      };
-      cookie?: never;
+    create_from_report_api_waters_from_report_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReportIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaterOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
     };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
+    list_areas_api_waters_areas_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        content: {
-          "application/json": components["schemas"]["SystemOut"];
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AreaOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
         };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
     };
-  };
-  save_plan_api_systems__system_id__put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        system_id: number;
-      };
-      cookie?: never;
+    create_from_area_api_waters_from_area__area__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                area: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaterOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
     };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["PlanUpdate"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SystemOut"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-    };
-  };
-  delete_system_api_systems__system_id__delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        system_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-    };
-  };
-  undo_api_systems__system_id__undo_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        system_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Base"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SystemOut"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-    };
-  };
-  redo_api_systems__system_id__redo_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        system_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Base"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SystemOut"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-    };
-  };
-  copy_system_api_systems__system_id__copy_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        system_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SystemOut"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-    };
-  };
-  restore_system_api_systems__system_id__restore_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        system_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SystemOut"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-    };
-  };
-  list_waters_api_waters_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WaterOut"][];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-    };
-  };
-  create_water_api_waters_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["WaterIn"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WaterOut"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-    };
-  };
-  update_water_api_waters__water_id__put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        water_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["WaterIn"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WaterOut"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-    };
-  };
-  delete_water_api_waters__water_id__delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        water_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-    };
-  };
-  restore_water_api_waters__water_id__restore_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        water_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-    };
-  };
-  create_from_report_api_waters_from_report_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ReportIn"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WaterOut"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-    };
-  };
-  list_areas_api_waters_areas_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["AreaOut"][];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-    };
-  };
-  create_from_area_api_waters_from_area__area__post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        area: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WaterOut"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"];
-        };
-      };
-    };
-  };
 }

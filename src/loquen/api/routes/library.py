@@ -6,6 +6,7 @@ from functools import cache
 from fastapi import APIRouter
 from pydantic import BaseModel
 
+from loquen.api.schemas.plan import SourceSchema
 from loquen.core.data import library
 from loquen.core.data.tables import sources
 from loquen.core.model.fields import ROWS, entries, optional, sections
@@ -87,6 +88,7 @@ class LibraryOut(BaseModel):
     pumps: list[PumpOut]
     kinds: list[KindOut]
     entries: dict[str, EntryOut]
+    new_water: SourceSchema
 
 
 @router.get("/library")
@@ -110,6 +112,7 @@ def whole_library() -> LibraryOut:
             for kind in kinds().values()
         ],
         entries=dict(all_entries()),
+        new_water=SourceSchema.model_validate({"src_name": "New water"}),
     )
 
 

@@ -13,7 +13,9 @@ from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, create_model
 
 from loquen.core.model.fields import entries
 from loquen.core.model.plan import PLAN_VERSION, Plan, Source, Tank
-from loquen.core.model.quantity import Quantity
+from loquen.core.model.quantity import Choice, Quantity
+
+MOST_NOTES = 4000
 
 
 class Strict(BaseModel):
@@ -65,6 +67,8 @@ def wire_type(hint: Any, entry: Any) -> Any:
         return list[wire_type(typing.get_args(hint)[0], entry)]  # type: ignore[misc]
     if isinstance(entry, Quantity):
         return Annotated[hint, BeforeValidator(comma_read), Field(ge=entry.low, le=entry.high)]
+    if hint is str and isinstance(entry, Choice) and entry.table == "text":
+        return Annotated[str, Field(max_length=MOST_NOTES)]
     if hint is str:
         return Annotated[str, Field(min_length=1, max_length=80)]
     return hint

@@ -393,6 +393,9 @@ class Recipe:
     )
     calcium_frac: Annotated[float, Quantity("Calcium's part of the hardness", "share", 0, 1)] = 0.75
     carbonate_salt: Annotated[str, Choice("KH from", table="carbonate_salts")] = "sodium_bicarbonate"
+    product_g: Annotated[
+        float | None, Quantity("Mixed salt: label's weight for a degree in 100 L", "small_mass", 0.1, 500)
+    ] = None
     hot_c: Annotated[float, Quantity("Hot tap", "temperature", 20, 90)] = 55.0
     fill_l_min: Annotated[float, Quantity("Filled at", "fill_rate", 0.2, 200)] = 10.0
     salt_purity_frac: Annotated[float, Quantity("Salt in what is weighed", "share", 0.3, 1)] = 1.0
@@ -422,6 +425,7 @@ class Arrival:
     wait_weeks: Annotated[float, Quantity("Each waits", "weeks", 1, 26)] = 4.0
     tub_mass_g: Annotated[float, Quantity("Animals in one tub", "small_mass", 0.01, 50_000)] = 10.0
     tub_media_m2: Annotated[float, Quantity("Seeded media in it", "area", 0, 50)] = 0.0
+    treatment_notes: Annotated[str, Choice("Treatment notes", table="text")] = ""
     copper_used: Annotated[bool, Choice("Treated with copper")] = False
 
 
@@ -459,6 +463,7 @@ class Changes:
     pulses_d: Annotated[int, Quantity("Pulses a day", "count", 1, 48, whole=True)] = 1
     short_cut_frac: Annotated[float, Quantity("Runs straight to the drain", "share", 0, 0.9)] = 0.1
     drip_l_d: Annotated[float, Quantity("Drips in", "volume_per_day", 0.1, 20_000)] = 20.0
+    side_drip_l_d: Annotated[float, Quantity("A drip beside it", "volume_per_day", 0, 20_000)] = 0.0
     away_d: Annotated[float, Quantity("A holiday without changes", "days", 0, 90)] = 14.0
     hose_l_min: Annotated[float, Quantity("Hose", "fill_rate", 0.2, 100)] = 8.0
     setup_min: Annotated[float, Quantity("Setting up each time", "minutes", 0, 240)] = 12.0

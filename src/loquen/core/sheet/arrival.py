@@ -1,5 +1,7 @@
 """Arrivals: from the bag into the tank, and the weeks in a tub before."""
 
+import math
+
 from loquen.core.data.library import Species
 from loquen.core.errors import Impossible
 from loquen.core.model.quantity import Sentence, Term, of, say
@@ -96,6 +98,26 @@ def wanted_drops(drops_per_s: float, wanted_min: float, drip_min: float) -> floa
 )
 def bag_gap_frac(settled_us_cm: float, bag_us_cm: float) -> float:
     return abs(settled_us_cm - bag_us_cm) / bag_us_cm
+
+
+@figure(
+    "Dissolved solids move by the hour at this drip",
+    formula="|{settled_us_cm} − {bag_us_cm}| × {dripped_frac} ÷ ({drip_min} ÷ 60)",
+    source="balance",
+    kind="conductivity",
+)
+def drip_rate(settled_us_cm: float, bag_us_cm: float, dripped_frac: float, drip_min: float) -> float:
+    return abs(settled_us_cm - bag_us_cm) * dripped_frac / (drip_min / 60)
+
+
+@figure(
+    "Days to move over in a tub",
+    formula="ln(larger ÷ smaller of {settled_us_cm} and {bag_us_cm}) ÷ ln(1 + {borne_solids_frac}), rounded up",
+    source="practice",
+)
+def tub_move_d(settled_us_cm: float, bag_us_cm: float, borne_solids_frac: float) -> float:
+    ratio = max(settled_us_cm, bag_us_cm) / min(settled_us_cm, bag_us_cm)
+    return float(math.ceil(math.log(ratio) / math.log1p(borne_solids_frac)))
 
 
 @check(

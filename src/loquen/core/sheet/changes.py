@@ -125,28 +125,62 @@ def rise_nitrate_mg_l_d(load_full_mg_d: float, plants_mg_d: float, real_volume_l
     return max(0.0, load_full_mg_d - plants_mg_d) / real_volume_l
 
 
+def risen_d(level: float, days: float, drip_per_d: float) -> float:
+    """Days of rise that stand after some days more, while a drip exchanges a share a day."""
+    if drip_per_d == 0:
+        return level + days
+    steady = 1 / drip_per_d
+    return steady + (level - steady) * math.exp(-drip_per_d * days)
+
+
 @cache
-def standing_d(gaps: tuple[float, ...], frac: float) -> tuple[tuple[float, ...], tuple[float, ...]]:
+def standing_d(
+    gaps: tuple[float, ...], frac: float, drip_per_d: float = 0.0
+) -> tuple[tuple[float, ...], tuple[float, ...]]:
     """Days of rise that stand in the water before and after each change of the settled cycle."""
-    return dilution.settled_cycle(rise_per_d=1.0, source=0.0, gaps_d=gaps, fracs=(frac,) * len(gaps))
+    if drip_per_d == 0:
+        return dilution.settled_cycle(rise_per_d=1.0, source=0.0, gaps_d=gaps, fracs=(frac,) * len(gaps))
+
+    def cycle(level: float) -> tuple[list[float], list[float]]:
+        peaks, troughs = [], []
+        for gap in gaps:
+            peaks.append(risen_d(level, gap, drip_per_d))
+            level = peaks[-1] * (1 - frac)
+            troughs.append(level)
+        return peaks, troughs
+
+    # One cycle is a straight line of the level it starts from, so two tries find where it returns to itself.
+    none, one = cycle(0.0)[1][-1], cycle(1.0)[1][-1]
+    peaks, troughs = cycle(none / (1 - (one - none)))
+    return tuple(peaks), tuple(troughs)
+
+
+@figure(
+    "Exchanged by the drip beside it",
+    formula="{side_drip_l_d} ÷ {real_volume_l}",
+    source="definition",
+    kind="share",
+)
+def drip_per_d(side_drip_l_d: float, real_volume_l: float) -> float:
+    return side_drip_l_d / real_volume_l
 
 
 @figure(
     "Days of rise standing before a change",
-    formula="settled cycle of {gaps_d} with {swapped_frac} each: gap ÷ share when even",
+    formula="settled cycle of {gaps_d} with {swapped_frac} each, a drip of {drip_per_d} beside it: gap ÷ share when even",
     source="balance",
 )
-def standing_peak_d(gaps_d: tuple[float, ...], swapped_frac: float) -> float:
-    return max(standing_d(gaps_d, swapped_frac)[0])
+def standing_peak_d(gaps_d: tuple[float, ...], swapped_frac: float, drip_per_d: float) -> float:
+    return max(standing_d(gaps_d, swapped_frac, drip_per_d)[0])
 
 
 @figure(
     "Days of rise standing after a change",
-    formula="settled cycle of {gaps_d} with {swapped_frac} each: gap × (1 − share) ÷ share when even",
+    formula="settled cycle of {gaps_d} with {swapped_frac} each, a drip of {drip_per_d} beside it: gap × (1 − share) ÷ share when even",
     source="balance",
 )
-def standing_trough_d(gaps_d: tuple[float, ...], swapped_frac: float) -> float:
-    return min(standing_d(gaps_d, swapped_frac)[1])
+def standing_trough_d(gaps_d: tuple[float, ...], swapped_frac: float, drip_per_d: float) -> float:
+    return min(standing_d(gaps_d, swapped_frac, drip_per_d)[1])
 
 
 @figure(
@@ -169,24 +203,29 @@ def trough_nitrate_mg_l(new_nitrate_mg_l: float, rise_nitrate_mg_l_d: float, sta
 
 @figure(
     "Change water a week",
-    formula="{passed_frac} × {real_volume_l} × 7 × changes ÷ days of {gaps_d}",
+    formula="{passed_frac} × {real_volume_l} × 7 × changes ÷ days of {gaps_d} + {side_drip_l_d} × 7",
     source="balance",
 )
-def change_l_wk(passed_frac: float, real_volume_l: float, gaps_d: tuple[float, ...]) -> float:
-    return passed_frac * real_volume_l * 7 * len(gaps_d) / sum(gaps_d)
+def change_l_wk(passed_frac: float, real_volume_l: float, gaps_d: tuple[float, ...], side_drip_l_d: float) -> float:
+    return passed_frac * real_volume_l * 7 * len(gaps_d) / sum(gaps_d) + side_drip_l_d * 7
 
 
 @figure(
     "Work a week",
-    formula="{change_l_wk} ÷ {hose_l_min} + {setup_min} × 7 × changes ÷ days of {gaps_d}; by itself, one look a week ({regime})",
+    formula="({change_l_wk} − {side_drip_l_d} × 7) ÷ {hose_l_min} + {setup_min} × 7 × changes ÷ days of {gaps_d}; by itself, one look a week ({regime})",
     source="balance",
 )
 def work_min(
-    change_l_wk: float, hose_l_min: float, setup_min: float, gaps_d: tuple[float, ...], regime: str
+    change_l_wk: float,
+    hose_l_min: float,
+    setup_min: float,
+    gaps_d: tuple[float, ...],
+    regime: str,
+    side_drip_l_d: float,
 ) -> float:
     if regime in ("pulses", "drip"):
         return setup_min
-    return change_l_wk / hose_l_min + setup_min * 7 * len(gaps_d) / sum(gaps_d)
+    return (change_l_wk - side_drip_l_d * 7) / hose_l_min + setup_min * 7 * len(gaps_d) / sum(gaps_d)
 
 
 @figure(
@@ -307,6 +346,7 @@ def regime_rows(
     passed_frac: float,
     swapped_frac: float,
     short_cut_frac: float,
+    side_drip_l_d: float,
     rise_nitrate_mg_l_d: float,
     new_nitrate_mg_l: float,
     target_nitrate_mg_l: float,
@@ -333,12 +373,16 @@ def regime_rows(
         kinds.append((label, (), "pulses", passed, (1.0,), passed, flowed(passed, short_cut_frac)))
     rows = []
     for n, (label, days, kind, share, gaps, passed, swapped) in enumerate(kinds):
-        peaks, troughs = standing_d(gaps, swapped)
+        # The drip beside it belongs to the keeper's own regime alone.
+        drip = side_drip_l_d / real_volume_l if n == 0 else 0.0
+        peaks, troughs = standing_d(gaps, swapped, drip)
         cycle = sum(gaps)
         litres = passed * real_volume_l * WEEKS_D * len(gaps) / cycle
         by_hand = litres / hose_l_min + setup_min * WEEKS_D * len(gaps) / cycle
+        litres += drip * real_volume_l * WEEKS_D
         before = [*troughs[-1:], *troughs[:-1]]
-        mean = sum((low + gap / 2) * gap for low, gap in zip(before, gaps, strict=True)) / cycle
+        spans = zip(before, peaks, gaps, strict=True)
+        mean = sum((low + high) / 2 * gap for low, high, gap in spans) / cycle
         peak = new_nitrate_mg_l + rise_nitrate_mg_l_d * max(peaks)
         rate = -math.log1p(-min(swapped, 0.999)) * len(gaps) / cycle
         apart = abs(read_nitrate_mg_l - peak) if read_nitrate_mg_l is not None else None
@@ -361,7 +405,7 @@ def regime_rows(
                 settles_d=None
                 if apart is None
                 else max(0.0, math.log(max(apart / (NEAR_FRAC * peak), 1.0)) / rate),
-                saw=teeth(gaps, swapped, rise_nitrate_mg_l_d, new_nitrate_mg_l, SMALL_CHART_DAYS),
+                saw=teeth(gaps, swapped, drip, rise_nitrate_mg_l_d, new_nitrate_mg_l, SMALL_CHART_DAYS),
             )
         )
     return tuple(rows)
@@ -395,36 +439,38 @@ def away_nitrate_mg_l(
 
 @step()
 def saw_tooth(
-    gaps_d: tuple[float, ...], swapped_frac: float, rise_nitrate_mg_l_d: float, new_nitrate_mg_l: float
+    gaps_d: tuple[float, ...],
+    swapped_frac: float,
+    drip_per_d: float,
+    rise_nitrate_mg_l_d: float,
+    new_nitrate_mg_l: float,
 ) -> tuple[tuple[float, float], ...]:
     """Eight settled weeks as (day, nitrate) corners."""
-    return teeth(gaps_d, swapped_frac, rise_nitrate_mg_l_d, new_nitrate_mg_l, CHART_DAYS)
+    return teeth(gaps_d, swapped_frac, drip_per_d, rise_nitrate_mg_l_d, new_nitrate_mg_l, CHART_DAYS)
 
 
 def teeth(
-    gaps: tuple[float, ...], frac: float, rise: float, source: float, days: int
+    gaps: tuple[float, ...], frac: float, drip_per_d: float, rise: float, source: float, days: int
 ) -> tuple[tuple[float, float], ...]:
     """Settled nitrate over some days as (day, level) corners: up to each change, then down."""
+    peaks, troughs = standing_d(gaps, frac, drip_per_d)
     if len(gaps) == 1 and gaps[0] < 1:
         # Faster than daily: a day's mean is drawn, not every drop.
-        level = source + rise * (standing_d(gaps, frac)[1][0] + gaps[0] / 2)
+        level = source + rise * (troughs[0] + peaks[0]) / 2
         return ((0.0, level), (float(days), level))
-    _, troughs = standing_d(gaps, frac)
-    day, level = 0.0, source + rise * troughs[-1]
-    corners = [(day, level)]
+    day, standing = 0.0, troughs[-1]
+    corners = [(day, standing)]
     turn = 0
     while day < days:
-        gap = gaps[turn % len(gaps)]
-        day, level = day + gap, level + rise * gap
-        if day > days:
-            level -= rise * (day - days)
-            corners.append((float(days), level))
+        gap = min(gaps[turn % len(gaps)], days - day)
+        day, standing = day + gap, risen_d(standing, gap, drip_per_d)
+        corners.append((day, standing))
+        if gap < gaps[turn % len(gaps)]:
             break
-        corners.append((day, level))
-        level = float(dilution.after_batch(level, source, frac))
-        corners.append((day, level))
+        standing *= 1 - frac
+        corners.append((day, standing))
         turn += 1
-    return tuple(corners)
+    return tuple((day, source + rise * standing) for day, standing in corners)
 
 
 @check(

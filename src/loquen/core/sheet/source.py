@@ -174,6 +174,38 @@ def new_c(source_c: float) -> float:
     return source_c
 
 
+@step()
+def present_disinfectant(src_parts: tuple[float, ...], src_disinfectant: tuple[str, ...], disinfectant: str) -> str:
+    """The disinfectant in the mix: the harder one to be rid of where waters differ; else as entered."""
+    if not src_parts:
+        return disinfectant
+    found = {kind for kind, parts in zip(src_disinfectant, src_parts, strict=True) if parts > 0}
+    return next((kind for kind in ("chloramine", "chlorine") if kind in found), "none")
+
+
+@figure(
+    "Disinfectant in the mix",
+    formula="Σ {src_parts} × {src_chlorine_mg_l} ÷ Σ {src_parts}, else {disinfectant_mg_l}",
+    source="balance",
+)
+def present_chlorine_mg_l(
+    src_parts: tuple[float, ...], src_chlorine_mg_l: tuple[float, ...], disinfectant_mg_l: float
+) -> float:
+    return mixed(src_parts, src_chlorine_mg_l, disinfectant_mg_l)
+
+
+@figure(
+    "The mix comes in summer at",
+    formula="Σ {src_parts} × ({src_summer_c}, else {src_c}) ÷ Σ {src_parts}, else {source_c}",
+    source="balance",
+)
+def mix_summer_c(
+    src_parts: tuple[float, ...], src_summer_c: tuple[float | None, ...], src_c: tuple[float, ...], source_c: float
+) -> float:
+    warm = tuple(c if hot is None else hot for hot, c in zip(src_summer_c, src_c, strict=True))
+    return mixed(src_parts, warm, source_c)
+
+
 # What is weighed in -----------------------------------------------------------------------------
 
 
@@ -304,6 +336,17 @@ def coral_dkh(
     return chemistry.lime_ceiling_dkh(max(new_kh_dkh, 0.05), calcium, coral_co2_mg_l, water_c)
 
 
+@figure(
+    "Mixed salt by its label",
+    formula="{added_dgh} × {product_g} × {change_l} ÷ 100; by label: {product_g}",
+    source="practice",
+)
+def product_dose_g(added_dgh: float, product_g: float | None, change_l: float) -> float:
+    if product_g is None:
+        raise Impossible("no_product")
+    return added_dgh * product_g * change_l / 100
+
+
 # Warm and salt ----------------------------------------------------------------------------------
 
 
@@ -321,6 +364,15 @@ def hot_frac(new_c: float, mix_c: float, hot_c: float) -> float:
 @figure("Hot tap open for", formula="{hot_frac} × {change_l} ÷ {fill_l_min} × 60", source="balance")
 def hot_s(hot_frac: float, change_l: float, fill_l_min: float) -> float:
     return hot_frac * change_l / fill_l_min * 60
+
+
+@figure(
+    "Hot tap open in summer for",
+    formula="({new_c} − {mix_summer_c}) ÷ ({hot_c} − {mix_summer_c}) × {change_l} ÷ {fill_l_min} × 60",
+    source="balance",
+)
+def hot_summer_s(new_c: float, mix_summer_c: float, hot_c: float, change_l: float, fill_l_min: float) -> float:
+    return hot_frac(new_c, mix_summer_c, hot_c) * change_l / fill_l_min * 60
 
 
 @figure(
@@ -404,24 +456,24 @@ def salt_days(
 
 @figure(
     "Standing until chlorine is gone",
-    formula="half-life × log2({disinfectant_mg_l} ÷ {chlorine_limit_mg_l}), {half_life_aerated_h} aerated ({aerated}), "
-    "else {half_life_still_h}; {disinfectant}",
+    formula="half-life × log2({present_chlorine_mg_l} ÷ {chlorine_limit_mg_l}), {half_life_aerated_h} aerated ({aerated}), "
+    "else {half_life_still_h}; {present_disinfectant}",
     source="practice",
 )
 def ageing_h(
-    disinfectant_mg_l: float,
+    present_chlorine_mg_l: float,
     chlorine_limit_mg_l: float,
     half_life_aerated_h: float,
     aerated: bool,
     half_life_still_h: float,
-    disinfectant: str,
+    present_disinfectant: str,
 ) -> float:
-    if disinfectant == "chloramine":
+    if present_disinfectant == "chloramine":
         raise Impossible("chloramine_stays")
-    if disinfectant == "none":
+    if present_disinfectant == "none":
         raise Impossible("no_disinfectant")
     half_life = half_life_aerated_h if aerated else half_life_still_h
-    return chemistry.ageing_h(disinfectant_mg_l, chlorine_limit_mg_l, half_life)
+    return chemistry.ageing_h(present_chlorine_mg_l, chlorine_limit_mg_l, half_life)
 
 
 @figure("Contact in the carbon", formula="{carbon_l} ÷ {carbon_lph} × 60", source="definition")
@@ -432,7 +484,7 @@ def carbon_min(carbon_l: float, carbon_lph: float) -> float:
 @figure(
     "Contact it needs",
     formula="{carbon_chlorine_min} for chlorine; for chloramine {carbon_chloramine_min} on ordinary, "
-    "{carbon_catalytic_min} on catalytic carbon ({carbon_kind}, {disinfectant})",
+    "{carbon_catalytic_min} on catalytic carbon ({carbon_kind}, {present_disinfectant})",
     source="practice",
 )
 def carbon_needed_min(
@@ -440,11 +492,11 @@ def carbon_needed_min(
     carbon_chloramine_min: float,
     carbon_catalytic_min: float,
     carbon_kind: str,
-    disinfectant: str,
+    present_disinfectant: str,
 ) -> float:
-    if disinfectant == "none":
+    if present_disinfectant == "none":
         raise Impossible("no_disinfectant")
-    if disinfectant == "chlorine":
+    if present_disinfectant == "chlorine":
         return carbon_chlorine_min
     return carbon_catalytic_min if carbon_kind == "catalytic" else carbon_chloramine_min
 
@@ -468,8 +520,8 @@ def carbon_enough(treatment: str, carbon_min: float, carbon_needed_min: float) -
 
 
 @check("It stands long enough", stage="source", judges="ageing_h", mends=("water.aged_h", "water.aerated"))
-def aged_enough(treatment: str, disinfectant: str, aged_h: float, ageing_h: float) -> Verdict:
-    if treatment != "aged" or disinfectant == "none":
+def aged_enough(treatment: str, present_disinfectant: str, aged_h: float, ageing_h: float) -> Verdict:
+    if treatment != "aged" or present_disinfectant == "none":
         raise Impossible("not_needed")
     reason = say(
         "It stands {given}; chlorine is gone in about {needed}. Test before use.",
@@ -503,13 +555,15 @@ def card(
     magnesium_salt: str,
     carbonate_g: float,
     carbonate_salt: str,
+    added_dgh: float,
+    product_g: float | None,
     change_salt_g: float,
     hot_s: float,
     hot_frac: float,
     fill_l_min: float,
     new_c: float,
     treatment: str,
-    disinfectant: str,
+    present_disinfectant: str,
     conditioner_dose: float | None,
     carbon_lph: float,
     aged_h: float,
@@ -524,7 +578,7 @@ def card(
             for name, parts in zip(src_name, src_parts, strict=True)
             if parts > 0
         ]
-    if disinfectant != "none":
+    if present_disinfectant != "none":
         how = {
             "carbon": say("run it through the carbon at {flow} or slower", flow=Term(carbon_lph, "flow")),
             "aged": say("let it stand for {hours}, then test", hours=Term(aged_h, "hours")),
@@ -536,7 +590,13 @@ def card(
             lines.append(
                 say("{dose} of conditioner {where}", dose=Term(conditioner_dose, "dose", "dose_ml"), where=where)
             )
-    weighed = ((calcium_g, calcium_salt), (magnesium_g, magnesium_salt), (carbonate_g, carbonate_salt))
+    weighed = [(calcium_g, calcium_salt), (magnesium_g, magnesium_salt), (carbonate_g, carbonate_salt)]
+    if product_g is not None:
+        grams = added_dgh * product_g * change_l / 100
+        lines.append(
+            say("{grams} of the mixed salt, by its label", grams=Term(grams, "small_mass", "product_dose_g"))
+        )
+        weighed = weighed[2:]
     lines += [
         say("{grams} of {salt}", grams=Term(grams, "small_mass"), salt=salts[salt].label.lower())
         for grams, salt in weighed
@@ -559,17 +619,17 @@ def card(
 @step()
 def conditioner_dose(
     treatment: str,
-    disinfectant: str,
+    present_disinfectant: str,
     change_l: float,
     real_volume_l: float,
     conditioner_ml: float,
     chloramine_factor: float,
 ) -> float | None:
     """Conditioner for one change where one is used."""
-    if disinfectant == "none" or treatment not in CONDITIONED:
+    if present_disinfectant == "none" or treatment not in CONDITIONED:
         return None
     litres = change_l if treatment == "container" else real_volume_l
-    return conditioner(litres, conditioner_ml, chloramine_factor, disinfectant)
+    return conditioner(litres, conditioner_ml, chloramine_factor, present_disinfectant)
 
 
 @step()

@@ -1,5 +1,7 @@
 """The water itself: salinity, the carbonate reserve, the shock of a change, disinfectant."""
 
+import math
+
 from loquen.core.data import library
 from loquen.core.data.library import Species
 from loquen.core.errors import Impossible
@@ -207,9 +209,15 @@ def no_shock(
     shock_classes: tuple[library.ShockClass, ...],
 ) -> Verdict:
     delicate = min(shock_classes, key=lambda row: row.conductivity_frac)
-    reason = say(
+    text = (
         "One change moves temperature by {warm}, dissolved solids by {solids} and carbonate hardness by {kh}; "
-        "the most delicate aboard are {kind}.",
+        "the most delicate aboard are {kind}."
+    )
+    if shock_frac > 1:
+        text += " Split into {parts} smaller ones, a day apart, no step is too large."
+    reason = say(
+        text,
+        parts=Term(math.ceil(shock_frac), "count"),
         warm=of(step_k, "step_k"),
         solids=of(step_solids_frac, "step_solids_frac"),
         kh=of(step_dkh, "step_dkh"),
@@ -237,43 +245,45 @@ def dosed_l(treatment: str, change_l: float, real_volume_l: float) -> float:
     return change_l if treatment == "container" else real_volume_l
 
 
-def conditioner(litres: float, conditioner_ml: float, chloramine_factor: float, disinfectant: str) -> float:
+def conditioner(litres: float, conditioner_ml: float, chloramine_factor: float, present_disinfectant: str) -> float:
     """Conditioner in mL for some litres, by its label."""
-    return litres / 100 * conditioner_ml * (chloramine_factor if disinfectant == "chloramine" else 1.0)
+    return litres / 100 * conditioner_ml * (chloramine_factor if present_disinfectant == "chloramine" else 1.0)
 
 
 @figure(
     "Conditioner for one change",
-    formula="{dosed_l} ÷ 100 × {conditioner_ml}, × {chloramine_factor} for chloramine ({disinfectant})",
+    formula="{dosed_l} ÷ 100 × {conditioner_ml}, × {chloramine_factor} for chloramine ({present_disinfectant})",
     source="practice",
 )
-def dose_ml(dosed_l: float, conditioner_ml: float, chloramine_factor: float, disinfectant: str) -> float:
-    if disinfectant == "none":
+def dose_ml(dosed_l: float, conditioner_ml: float, chloramine_factor: float, present_disinfectant: str) -> float:
+    if present_disinfectant == "none":
         raise Impossible("no_disinfectant")
-    return conditioner(dosed_l, conditioner_ml, chloramine_factor, disinfectant)
+    return conditioner(dosed_l, conditioner_ml, chloramine_factor, present_disinfectant)
 
 
 @figure(
     "Or sodium thiosulfate by weight",
-    formula="7.0 × {dosed_l} × {disinfectant_mg_l} × {thiosulfate_margin} ÷ 1000; {disinfectant}",
+    formula="7.0 × {dosed_l} × {present_chlorine_mg_l} × {thiosulfate_margin} ÷ 1000; {present_disinfectant}",
     source="practice",
 )
-def thiosulfate_g(dosed_l: float, disinfectant_mg_l: float, thiosulfate_margin: float, disinfectant: str) -> float:
-    if disinfectant == "none":
+def thiosulfate_g(
+    dosed_l: float, present_chlorine_mg_l: float, thiosulfate_margin: float, present_disinfectant: str
+) -> float:
+    if present_disinfectant == "none":
         raise Impossible("no_disinfectant")
-    return float(chemistry.thiosulfate_mg(dosed_l * disinfectant_mg_l, thiosulfate_margin)) / 1000
+    return float(chemistry.thiosulfate_mg(dosed_l * present_chlorine_mg_l, thiosulfate_margin)) / 1000
 
 
 @figure(
     "Part of the disinfectant that is left",
     formula="{treatment}: 1 untreated, 0 conditioned; aged {aged_h}: 2^(−t ÷ {half_life_aerated_h} aerated ({aerated}), else "
-    "{half_life_still_h}), chloramine stays ({disinfectant}); carbon: 1 − {carbon_min} ÷ what it needs ({carbon_chlorine_min}, "
+    "{half_life_still_h}), chloramine stays ({present_disinfectant}); carbon: 1 − {carbon_min} ÷ what it needs ({carbon_chlorine_min}, "
     "{carbon_chloramine_min}, {carbon_catalytic_min} on {carbon_kind})",
     source="practice",
 )
 def left_frac(
     treatment: str,
-    disinfectant: str,
+    present_disinfectant: str,
     aged_h: float,
     aerated: bool,
     half_life_aerated_h: float,
@@ -286,13 +296,13 @@ def left_frac(
 ) -> float:
     if treatment in CONDITIONED:
         return 0.0
-    if treatment == "aged" and disinfectant == "chlorine":
+    if treatment == "aged" and present_disinfectant == "chlorine":
         return float(
             chemistry.chlorine_after_mg_l(1.0, aged_h, half_life_aerated_h if aerated else half_life_still_h)
         )
     if treatment == "carbon":
         needed = carbon_chlorine_min
-        if disinfectant == "chloramine":
+        if present_disinfectant == "chloramine":
             needed = carbon_catalytic_min if carbon_kind == "catalytic" else carbon_chloramine_min
         return max(0.0, 1 - carbon_min / needed)
     return 1.0
@@ -300,24 +310,24 @@ def left_frac(
 
 @figure(
     "Disinfectant in the tank after a change",
-    formula="{disinfectant_mg_l} × {left_frac} × {swapped_frac}",
+    formula="{present_chlorine_mg_l} × {left_frac} × {swapped_frac}",
     source="balance",
 )
-def left_chlorine_mg_l(disinfectant_mg_l: float, left_frac: float, swapped_frac: float) -> float:
-    return disinfectant_mg_l * left_frac * swapped_frac
+def left_chlorine_mg_l(present_chlorine_mg_l: float, left_frac: float, swapped_frac: float) -> float:
+    return present_chlorine_mg_l * left_frac * swapped_frac
 
 
 @figure(
     "Ammonia that chloramine sets free at a change",
-    formula="{disinfectant_mg_l} × 0.1975 × {chloramine_ammonia_scale} × {swapped_frac}; {disinfectant}",
+    formula="{present_chlorine_mg_l} × 0.1975 × {chloramine_ammonia_scale} × {swapped_frac}; {present_disinfectant}",
     source="iupac",
 )
 def freed_ammonia_mg_l(
-    disinfectant_mg_l: float, chloramine_ammonia_scale: float, swapped_frac: float, disinfectant: str
+    present_chlorine_mg_l: float, chloramine_ammonia_scale: float, swapped_frac: float, present_disinfectant: str
 ) -> float:
-    if disinfectant != "chloramine":
+    if present_disinfectant != "chloramine":
         return 0.0
-    freed = float(chemistry.chloramine_ammonia_mg_l(disinfectant_mg_l))
+    freed = float(chemistry.chloramine_ammonia_mg_l(present_chlorine_mg_l))
     return freed * chloramine_ammonia_scale * swapped_frac
 
 
@@ -329,14 +339,14 @@ def freed_ammonia_mg_l(
     caution="Test total chlorine with a kit that reads low enough; the figure is a plan, the test is the safety.",
 )
 def treated(
-    disinfectant: str,
+    present_disinfectant: str,
     treatment: str,
     left_chlorine_mg_l: float,
     chlorine_limit_mg_l: float,
     freed_ammonia_mg_l: float,
     unionised_frac: float,
 ) -> Verdict:
-    if disinfectant == "none":
+    if present_disinfectant == "none":
         raise Impossible("not_needed")
     terms = {
         "left": of(left_chlorine_mg_l, "left_chlorine_mg_l"),
@@ -344,7 +354,7 @@ def treated(
         "freed": of(freed_ammonia_mg_l, "freed_ammonia_mg_l"),
         "free": Term(freed_ammonia_mg_l * unionised_frac, "unionised"),
     }
-    if treatment == "aged" and disinfectant == "chloramine":
+    if treatment == "aged" and present_disinfectant == "chloramine":
         reason = say("Chloramine does not leave by standing: {left} reach the tank, {limit} is the most.", **terms)
     elif left_chlorine_mg_l > chlorine_limit_mg_l:
         reason = say(

@@ -50,6 +50,7 @@ CASES: dict[str, tuple[State, str]] = {
     "no_disinfectant": ("unknown", "No disinfectant in the change water."),
     "no_return": ("short", "There is a sump, but no return brings its water back."),
     "no_sump": ("holds", "No overflow and no sump: the filters move this water."),
+    "no_product": ("unknown", "The named salts are weighed."),
     "no_move": ("unknown", "No move to another salinity is planned."),
     "chloramine_stays": ("unknown", "Chloramine does not leave by standing, however long."),
     "already_saturated": ("unknown", "This water dissolves no lime as it is."),

@@ -99,6 +99,27 @@ export function SwitchField({ path }: { path: string }) {
   );
 }
 
+/** Words of the keeper's own. */
+export function TextField({ path }: { path: string }) {
+  const { entry, value, change } = useField(path);
+  const id = useId();
+  return (
+    <div className="mb-5">
+      <label htmlFor={id} className="block text-quiet">
+        {entry.label}
+      </label>
+      <textarea
+        id={id}
+        rows={3}
+        maxLength={4000}
+        value={String(value ?? "")}
+        onChange={(event) => change(event.target.value)}
+        className="w-full rounded-sm border border-line bg-paper p-2"
+      />
+    </div>
+  );
+}
+
 /** A label on its line with what is entered at the right. */
 export function Row({
   id,

@@ -1,15 +1,15 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useId, useState } from "react";
-import { asked, client, Refused, type Library } from "@/api/client";
+import { asked, client, Refused, type Library, type Source } from "@/api/client";
 import { watersQuery } from "@/api/queries";
 import { Button, Dialog, Select } from "@/ui/controls";
 import { Says } from "@/ui/Says";
 import { useUnits } from "@/ui/units";
-import { FIELDS, sourceOf, typedOf, type Draft, type Typed } from "./model";
+import { FIELDS, sourceOf, typedOf, type Typed } from "./model";
 
 interface WaterDialogProps {
   id: number | null;
-  water: Draft;
+  water: Source;
   library: Library;
   close: () => void;
 }

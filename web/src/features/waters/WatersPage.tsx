@@ -1,15 +1,14 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { MoreHorizontal } from "lucide-react";
 import { useState } from "react";
-import { asked, client, type Water } from "@/api/client";
+import { asked, client, type Source, type Water } from "@/api/client";
 import { areasQuery, libraryQuery, watersQuery } from "@/api/queries";
 import { Button, Menu, Select } from "@/ui/controls";
 import { Measure, Says } from "@/ui/Says";
 import { ReportDialog } from "./ReportDialog";
 import { WaterDialog } from "./WaterDialog";
-import { START, type Draft } from "./model";
 
-type Editing = { id: number | null; water: Draft } | null;
+type Editing = { id: number | null; water: Source } | null;
 
 /** The waters that every system may mix from, with what follows from each and what does not fit together. */
 export function WatersPage() {
@@ -44,7 +43,11 @@ export function WatersPage() {
     <main className="px-4 pt-3 pb-10 sm:px-6">
       <header className="mb-5 flex min-h-9 flex-wrap items-center gap-3 pr-44">
         <h1 className="text-xl font-semibold">Waters</h1>
-        <Button look="strong" onClick={() => setEditing({ id: null, water: START })}>
+        <Button
+          look="strong"
+          disabled={!library}
+          onClick={() => library && setEditing({ id: null, water: library.new_water })}
+        >
           New water
         </Button>
         <Button onClick={() => setReading(true)}>From a report</Button>

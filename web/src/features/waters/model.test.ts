@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Entry } from "@/api/client";
+import type { Entry, Source } from "@/api/client";
 import { Units } from "@/lib/quantity";
 import { sourceOf, typedOf } from "./model";
 
@@ -22,14 +22,14 @@ const units = new Units([{ key: "temperature", label: "Temperature", units: [fah
 
 describe("a water that is typed", () => {
   it("is shown in the reader's units and sent in the core's", () => {
-    expect(typedOf({ src_c: 10 }, entries, units).src_c).toBe("50");
-    expect(sourceOf({}, { src_c: "59" }, entries, units).src_c).toBeCloseTo(15);
+    expect(typedOf({ src_c: 10 } as Source, entries, units).src_c).toBe("50");
+    expect(sourceOf({} as Source, { src_c: "59" }, entries, units).src_c).toBeCloseTo(15);
   });
   it("may leave what is optional empty", () => {
-    expect(sourceOf({}, { src_ph: " " }, entries, units).src_ph).toBeNull();
+    expect(sourceOf({} as Source, { src_ph: " " }, entries, units).src_ph).toBeNull();
   });
   it("sends text that is no number as it is, to be told about", () => {
-    expect(sourceOf({}, { src_c: "warm", src_kind: "tap" }, entries, units)).toEqual({
+    expect(sourceOf({} as Source, { src_c: "warm", src_kind: "tap" }, entries, units)).toEqual({
       src_c: "warm",
       src_kind: "tap",
     });

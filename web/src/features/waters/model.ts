@@ -3,11 +3,6 @@ import { parsed, type Units } from "@/lib/quantity";
 
 export type Typed = Record<string, string>;
 
-/** A water on its way: what is not said yet takes the server's default. */
-export type Draft = Partial<Source>;
-
-export const START: Draft = { src_name: "New water" };
-
 /** The fields of a water in the order of a report; the name stands apart. */
 export const FIELDS = [
   "src_kind",
@@ -26,7 +21,7 @@ export const FIELDS = [
 ] as const;
 
 /** What each field shows for a water, in the units in use. */
-export function typedOf(water: Draft, entries: Record<string, Entry>, units: Units): Typed {
+export function typedOf(water: Source, entries: Record<string, Entry>, units: Units): Typed {
   const values = water as Record<string, unknown>;
   return Object.fromEntries(
     ["src_name", ...FIELDS].map((name) => {
@@ -38,7 +33,7 @@ export function typedOf(water: Draft, entries: Record<string, Entry>, units: Uni
 }
 
 /** What is sent for what was typed: numbers in the core's unit; text that is none goes as it is and is told about. */
-export function sourceOf(water: Draft, typed: Typed, entries: Record<string, Entry>, units: Units): Source {
+export function sourceOf(water: Source, typed: Typed, entries: Record<string, Entry>, units: Units): Source {
   const sent: Record<string, unknown> = { ...water };
   for (const [name, text] of Object.entries(typed)) {
     const entry = entries[`sources.*.${name}`];

@@ -1,7 +1,7 @@
 import { Checks } from "../Checks";
 import { DripTimer } from "../DripTimer";
 import { useSheet } from "../context";
-import { Fields, NumberField, SwitchField } from "../fields";
+import { Fields, NumberField, SwitchField, TextField } from "../fields";
 import { Figures } from "../Figures";
 import { useUnits } from "@/ui/units";
 
@@ -38,6 +38,8 @@ export function ArrivalsStage() {
           "wanted_min",
           "wanted_drops",
           "bag_gap_frac",
+          "drip_rate",
+          "tub_move_d",
         ]}
       />
       <Fields legend="Quarantine">
@@ -49,6 +51,7 @@ export function ArrivalsStage() {
         <NumberField path="arrival.tub_media_m2" />
         <SwitchField path="arrival.copper_used" />
       </Fields>
+      <TextField path="arrival.treatment_notes" />
       <Order />
       <Figures keys={["tub_mg_d", "tub_h", "tub_change_frac", "through_weeks"]} />
     </>

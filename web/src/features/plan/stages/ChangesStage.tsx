@@ -36,6 +36,7 @@ export function ChangesStage() {
       <Fields legend="The work">
         <NumberField path="changes.hose_l_min" />
         <NumberField path="changes.setup_min" />
+        <NumberField path="changes.side_drip_l_d" />
         <NumberField path="changes.away_d" />
         <Weekdays path="changes.there" label="Days you are there" />
       </Fields>

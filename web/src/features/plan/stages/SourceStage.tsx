@@ -6,33 +6,44 @@ import { Button, Select } from "@/ui/controls";
 import { Says } from "@/ui/Says";
 import { Checks } from "../Checks";
 import { usePlan, usePlanInUse, useSheet } from "../context";
-import { ChoiceField, Fields, NumberField, SwitchField } from "../fields";
-import { Figures } from "../Figures";
+import { ChoiceField, Fields, NumberField, Row, SwitchField } from "../fields";
+import { Figures, FigureValue } from "../Figures";
 import { SaltMove } from "../SaltMove";
 
 /** What goes into the tank: waters mixed, salts weighed in, warmed and disinfected, as one recipe. */
 export function SourceStage() {
-  const { water } = usePlan();
-  const treated = water.disinfectant !== "none";
+  const { water, sources } = usePlan();
+  const mixed = (sources ?? []).length > 0;
+  const kind = mixed
+    ? worst((sources ?? []).map((row) => row.src_disinfectant ?? "none"))
+    : water.disinfectant;
+  const treated = kind !== "none";
   return (
     <>
       <Card />
       <Mix />
       <Fields legend="Wanted, and what is weighed in">
-        <NumberField path="recipe.target_gh_dgh" placeholder="as it is" />
-        <NumberField path="recipe.target_kh_dkh" placeholder="as it is" />
+        <NumberField path="recipe.target_gh_dgh" placeholder="as is" />
+        <NumberField path="recipe.target_kh_dkh" placeholder="as is" />
         <ChoiceField path="recipe.calcium_salt" />
         <ChoiceField path="recipe.magnesium_salt" />
         <NumberField path="recipe.calcium_frac" />
         <ChoiceField path="recipe.carbonate_salt" />
+        <NumberField path="recipe.product_g" placeholder="none" />
       </Fields>
       <Fields legend="Disinfectant in it">
-        <ChoiceField path="water.disinfectant" />
+        {mixed ? (
+          <Row label="Strength in the mix">
+            <FigureValue name="present_chlorine_mg_l" />
+          </Row>
+        ) : (
+          <ChoiceField path="water.disinfectant" />
+        )}
         {treated && (
           <>
-            <NumberField path="water.disinfectant_mg_l" />
+            {!mixed && <NumberField path="water.disinfectant_mg_l" />}
             <ChoiceField path="water.treatment" />
-            <Ways />
+            <Ways chloramine={kind === "chloramine"} />
           </>
         )}
       </Fields>
@@ -76,6 +87,9 @@ export function SourceStage() {
           "mix_c",
           "hot_frac",
           "hot_s",
+          "mix_summer_c",
+          "hot_summer_s",
+          "product_dose_g",
           "hot_sodium",
         ]}
       />
@@ -83,7 +97,12 @@ export function SourceStage() {
   );
 }
 
-function Ways() {
+/** The one of several disinfectants that is harder to be rid of. */
+function worst(kinds: string[]): string {
+  return ["chloramine", "chlorine"].find((kind) => kinds.includes(kind)) ?? "none";
+}
+
+function Ways({ chloramine }: { chloramine: boolean }) {
   const { water } = usePlan();
   if (water.treatment === "carbon")
     return (
@@ -104,7 +123,7 @@ function Ways() {
   return (
     <>
       <NumberField path="water.conditioner_ml" />
-      {water.disinfectant === "chloramine" && <NumberField path="water.chloramine_factor" />}
+      {chloramine && <NumberField path="water.chloramine_factor" />}
     </>
   );
 }
