@@ -1,6 +1,8 @@
 """The wire's plan against the core's: same fields, same limits, nothing lost on the way and back."""
 
+import json
 from dataclasses import asdict, fields
+from pathlib import Path
 
 import pytest
 from hypothesis import given
@@ -11,6 +13,7 @@ from loquen.api.schemas.plan import PlanSchema, document, read_document, to_core
 from loquen.core.model.fields import ROWS, entries, sections
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Quantity
+from loquen.core.sheet.book import sheet_of
 from loquen.demo.sluice_street import long_hall, rope_walk_b, tidal_corner
 
 LISTS = ("room_months_c", "curve_lph", "curve_head_m")
@@ -69,3 +72,13 @@ def test_no_text_passes_as_a_number_by_accident(text):
 def test_a_document_without_a_version_is_brought_forward():
     old = {key: value for key, value in document(DEMO[0]).items() if key != "version"}
     assert read_document(old) == DEMO[0]
+
+
+def test_a_plan_kept_by_an_earlier_release_is_read_and_means_the_same():
+    stored = json.loads((Path(__file__).parent / "documents/plan-0.1.0.json").read_text(encoding="utf-8"))
+    plan = read_document(stored)
+    assert plan.name == "Long Hall"
+    assert plan.animals[0].species == "threadfin_rainbowfish"
+    assert plan.flow.way == "none"
+    # What that release computed: 468.3 L in the display and 13 L in two canisters.
+    assert sheet_of(plan).value("real_volume_l") == pytest.approx(481.3, abs=0.1)

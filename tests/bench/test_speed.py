@@ -8,7 +8,7 @@ import pytest
 
 from loquen.api import sheets
 from loquen.core.sheet.book import sheet_of
-from loquen.demo.sluice_street import long_hall, rope_walk_b
+from loquen.demo.sluice_street import long_hall, old_copper, rope_walk_b
 
 WEB = Path(__file__).parents[2] / "src/loquen/web_dist"
 
@@ -20,6 +20,14 @@ def test_sheet_with_remedies_budget_15_ms(benchmark, plan):
 
 def test_figures_and_checks_alone(benchmark):
     benchmark(lambda: sheet_of(long_hall()).all())
+
+
+def test_sheet_with_sump_budget_8_ms(benchmark):
+    benchmark(lambda: sheet_of(old_copper()).all())
+
+
+def test_regime_table_budget_50_ms(benchmark):
+    benchmark(lambda: sheet_of(rope_walk_b()).value("regime_rows"))
 
 
 def test_one_input_changed_budget_5_ms(benchmark):
@@ -81,3 +89,33 @@ def test_key_to_number_budget_100_ms(page, server):
         }"""
     )
     print(f"\nkey to number: median {took[15]:.0f} ms, slowest {took[-1]:.0f} ms of 30 (budget 100)")
+
+
+def test_dragging_a_baffle_budget_30_redraws_a_second(page, server):
+    """How often the drawing is redrawn while a baffle is dragged up and down for a second."""
+    page.goto(f"{server.url}/systems/1/flow")
+    slider = page.get_by_role("slider", name="Baffle after chamber 2")
+    slider.wait_for()
+    count = slider.evaluate(
+        """async (slider) => {
+          const box = slider.getBoundingClientRect();
+          const x = box.x + box.width / 2;
+          const send = (type, y) => slider.dispatchEvent(
+            new PointerEvent(type, { bubbles: true, pointerId: 1, clientX: x, clientY: y }));
+          slider.setPointerCapture = () => {};
+          send('pointerdown', box.y + box.height * 0.4);
+          let drawn = 0;
+          const watch = new MutationObserver(() => drawn++);
+          watch.observe(slider, { attributes: true, subtree: true });
+          const start = performance.now();
+          let n = 0;
+          while (performance.now() - start < 1000) {
+            send('pointermove', box.y + box.height * (0.3 + 0.3 * Math.abs(Math.sin(n++ / 7))));
+            await new Promise((done) => requestAnimationFrame(done));
+          }
+          send('pointerup', box.y);
+          watch.disconnect();
+          return drawn;
+        }"""
+    )
+    print(f"\nbaffle redrawn {count} times in a second (budget 30)")

@@ -29,7 +29,7 @@ def at_the_regimes(page):
 def book_pages(server):
     """The first two pages of Long Hall's build book."""
     plan = server.plan(1)
-    book = server.http.post("/api/build/book.pdf", json={"plan": plan}).content
+    book = server.http.post("/api/build/book.pdf", json={"plan": plan}, timeout=60).content
     for number, page in enumerate(PdfDocument(book)):
         if number < 2:
             page.render(scale=1.1).to_pil().save(TARGET / f"book-{number + 1}.png")

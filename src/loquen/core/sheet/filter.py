@@ -311,9 +311,11 @@ def filter_result(
     media_allow_mg_d: float,
     load_full_mg_d: float,
 ) -> Sentence:
+    moved = "Rated for {rated} together, filters and return really move {flow}: {turns}. "
+    if rated_total_lph == 0:
+        moved = "The return alone moves {flow}: {turns}. "
     return say(
-        "Rated for {rated} together, filters and return really move {flow}: {turns}. "
-        "The media take {allowed} at a safe ammonia level; these animals make {load}.",
+        moved + "The media take {allowed} at a safe ammonia level; these animals make {load}.",
         rated=of(rated_total_lph, "rated_total_lph"),
         flow=of(total_flow_lph, "total_flow_lph"),
         turns=of(turnover_per_h, "turnover_per_h"),

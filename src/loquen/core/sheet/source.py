@@ -598,7 +598,11 @@ def card(
         )
         weighed = weighed[2:]
     lines += [
-        say("{grams} of {salt}", grams=Term(grams, "small_mass"), salt=salts[salt].label.lower())
+        say(
+            "{grams} of {salt}",
+            grams=Term(grams, "small_mass"),
+            salt=salts[salt].label[0].lower() + salts[salt].label[1:],
+        )
         for grams, salt in weighed
         if grams > 0
     ]
