@@ -51,10 +51,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Working
+         * Worked
          * @description The working of one figure of a draft.
          */
-        post: operations["working_api_working_post"];
+        post: operations["worked_api_working_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2650,7 +2650,7 @@ export interface operations {
             };
         };
     };
-    working_api_working_post: {
+    worked_api_working_post: {
         parameters: {
             query?: never;
             header?: never;

@@ -3,7 +3,7 @@
 from fastapi import APIRouter, Response
 from pydantic import Field
 
-from loquen.api import sheets
+from loquen.api import sheets, working
 from loquen.api.dependencies import FAULTS, sensible
 from loquen.api.schemas.plan import PlanSchema, Strict, to_core
 from loquen.api.schemas.sheet import SheetOut, WorkingOut
@@ -34,7 +34,7 @@ async def sheet(draft: Draft) -> Response:
 
 
 @router.post("/working")
-def working(question: Question) -> WorkingOut:
+def worked(question: Question) -> WorkingOut:
     """The working of one figure of a draft."""
     plan = sensible(to_core(question.plan))
-    return sheets.working(plan, question.figure, question.target, question.paths, question.months_ahead)
+    return working.working(plan, question.figure, question.target, question.paths, question.months_ahead)

@@ -7,6 +7,7 @@ from sqlmodel import Session
 
 from loquen.api import sheets
 from loquen.api.dependencies import FAULTS, OpenSession
+from loquen.api.reading import listed
 from loquen.api.schemas.plan import SourceSchema, rebuilt
 from loquen.api.schemas.water import AreaOut, ReportIn, WaterIn, WaterOut, plain
 from loquen.core.model.plan import Plan, Source
@@ -24,7 +25,7 @@ def shown(water_id: int, document: dict[str, Any]) -> WaterOut:
     source: Source = rebuilt(Source, water.model_dump())
     sheet = sheet_of(Plan(name="water", sources=(source,)))
     figures = [figure for figure in sheets.figures_of(sheet) if figure.key.startswith("sources.0.")]
-    questions = sheets.findings(sheets.listed(sheet, "sources.0.src_questions"))
+    questions = sheets.findings(listed(sheet, "sources.0.src_questions"))
     return WaterOut(id=water_id, water=water, figures=figures, questions=questions)
 
 

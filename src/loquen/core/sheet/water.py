@@ -1,4 +1,4 @@
-"""The water itself: salinity, the carbonate reserve, the shock of a change, disinfectant."""
+"""The water itself: salinity, the carbonate reserve, the shock of a change."""
 
 import math
 
@@ -25,8 +25,6 @@ def tank_salinity_ppt(
         return salinity_ppt
     return chemistry.salinity_from_sg_ppt(gravity_sg, water_c, hydrometer_c)
 
-
-CONDITIONED = ("container", "tank")
 
 # The carbonate reserve --------------------------------------------------------------------------
 
@@ -226,146 +224,6 @@ def no_shock(
     return at_most(shock_frac, 1.0, "share", reason)
 
 
-# Disinfectant -----------------------------------------------------------------------------------
-
-
 @figure("Water of one change", formula="{passed_frac} × {real_volume_l}", source="definition")
 def change_l(passed_frac: float, real_volume_l: float) -> float:
     return passed_frac * real_volume_l
-
-
-@figure(
-    "Water the conditioner is dosed for",
-    formula="{treatment}: {change_l} in a container, {real_volume_l} when treated in the tank",
-    source="practice",
-)
-def dosed_l(treatment: str, change_l: float, real_volume_l: float) -> float:
-    if treatment not in CONDITIONED:
-        raise Impossible("not_treated")
-    return change_l if treatment == "container" else real_volume_l
-
-
-def conditioner(litres: float, conditioner_ml: float, chloramine_factor: float, present_disinfectant: str) -> float:
-    """Conditioner in mL for some litres, by its label."""
-    return litres / 100 * conditioner_ml * (chloramine_factor if present_disinfectant == "chloramine" else 1.0)
-
-
-@figure(
-    "Conditioner for one change",
-    formula="{dosed_l} ÷ 100 × {conditioner_ml}, × {chloramine_factor} for chloramine ({present_disinfectant})",
-    source="practice",
-)
-def dose_ml(dosed_l: float, conditioner_ml: float, chloramine_factor: float, present_disinfectant: str) -> float:
-    if present_disinfectant == "none":
-        raise Impossible("no_disinfectant")
-    return conditioner(dosed_l, conditioner_ml, chloramine_factor, present_disinfectant)
-
-
-@figure(
-    "Or sodium thiosulfate by weight",
-    formula="7.0 × {dosed_l} × {present_chlorine_mg_l} × {thiosulfate_margin} ÷ 1000; {present_disinfectant}",
-    source="practice",
-)
-def thiosulfate_g(
-    dosed_l: float, present_chlorine_mg_l: float, thiosulfate_margin: float, present_disinfectant: str
-) -> float:
-    if present_disinfectant == "none":
-        raise Impossible("no_disinfectant")
-    return float(chemistry.thiosulfate_mg(dosed_l * present_chlorine_mg_l, thiosulfate_margin)) / 1000
-
-
-@figure(
-    "Part of the disinfectant that is left",
-    formula="{treatment}: 1 untreated, 0 conditioned; aged {aged_h}: 2^(−t ÷ {half_life_aerated_h} aerated ({aerated}), else "
-    "{half_life_still_h}), chloramine stays ({present_disinfectant}); carbon: 1 − {carbon_min} ÷ what it needs ({carbon_chlorine_min}, "
-    "{carbon_chloramine_min}, {carbon_catalytic_min} on {carbon_kind})",
-    source="practice",
-)
-def left_frac(
-    treatment: str,
-    present_disinfectant: str,
-    aged_h: float,
-    aerated: bool,
-    half_life_aerated_h: float,
-    half_life_still_h: float,
-    carbon_min: float,
-    carbon_chlorine_min: float,
-    carbon_chloramine_min: float,
-    carbon_catalytic_min: float,
-    carbon_kind: str,
-) -> float:
-    if treatment in CONDITIONED:
-        return 0.0
-    if treatment == "aged" and present_disinfectant == "chlorine":
-        return float(
-            chemistry.chlorine_after_mg_l(1.0, aged_h, half_life_aerated_h if aerated else half_life_still_h)
-        )
-    if treatment == "carbon":
-        needed = carbon_chlorine_min
-        if present_disinfectant == "chloramine":
-            needed = carbon_catalytic_min if carbon_kind == "catalytic" else carbon_chloramine_min
-        return max(0.0, 1 - carbon_min / needed)
-    return 1.0
-
-
-@figure(
-    "Disinfectant in the tank after a change",
-    formula="{present_chlorine_mg_l} × {left_frac} × {swapped_frac}",
-    source="balance",
-)
-def left_chlorine_mg_l(present_chlorine_mg_l: float, left_frac: float, swapped_frac: float) -> float:
-    return present_chlorine_mg_l * left_frac * swapped_frac
-
-
-@figure(
-    "Ammonia that chloramine sets free at a change",
-    formula="{present_chlorine_mg_l} × 0.1975 × {chloramine_ammonia_scale} × {swapped_frac}; {present_disinfectant}",
-    source="iupac",
-)
-def freed_ammonia_mg_l(
-    present_chlorine_mg_l: float, chloramine_ammonia_scale: float, swapped_frac: float, present_disinfectant: str
-) -> float:
-    if present_disinfectant != "chloramine":
-        return 0.0
-    freed = float(chemistry.chloramine_ammonia_mg_l(present_chlorine_mg_l))
-    return freed * chloramine_ammonia_scale * swapped_frac
-
-
-@check(
-    "The change water is treated",
-    stage="source",
-    judges="left_chlorine_mg_l",
-    mends=("water.treatment",),
-    caution="Test total chlorine with a kit that reads low enough; the figure is a plan, the test is the safety.",
-)
-def treated(
-    present_disinfectant: str,
-    treatment: str,
-    left_chlorine_mg_l: float,
-    chlorine_limit_mg_l: float,
-    freed_ammonia_mg_l: float,
-    unionised_frac: float,
-) -> Verdict:
-    if present_disinfectant == "none":
-        raise Impossible("not_needed")
-    terms = {
-        "left": of(left_chlorine_mg_l, "left_chlorine_mg_l"),
-        "limit": Term(chlorine_limit_mg_l, "chlorine"),
-        "freed": of(freed_ammonia_mg_l, "freed_ammonia_mg_l"),
-        "free": Term(freed_ammonia_mg_l * unionised_frac, "unionised"),
-    }
-    if treatment == "aged" and present_disinfectant == "chloramine":
-        reason = say("Chloramine does not leave by standing: {left} reach the tank, {limit} is the most.", **terms)
-    elif left_chlorine_mg_l > chlorine_limit_mg_l:
-        reason = say(
-            "So treated, a change leaves {left} in the tank; {limit} is the most. Dilution is not treatment.",
-            **terms,
-        )
-    elif freed_ammonia_mg_l > 0:
-        reason = say(
-            "Breaking chloramine sets {freed} free in the tank, {free} of it un-ionised, until the filter has taken it.",
-            **terms,
-        )
-    else:
-        reason = say("Treated, no chlorine reaches the animals.")
-    return at_most(left_chlorine_mg_l, chlorine_limit_mg_l, "chlorine", reason)

@@ -1,0 +1,123 @@
+"""What a page draws of a sheet: the section, the sump, the curves and the saw-tooth."""
+
+from loquen.api.reading import listed, sentence_of
+from loquen.api.schemas import sheet as out
+from loquen.core.data.tables import constants
+from loquen.core.sheet.engine import CONSTANT, Missing, Sheet
+
+
+def section_of(sheet: Sheet) -> out.SectionOut:
+    plan, tank = sheet.plan, sheet.plan.tank
+    return out.SectionOut(
+        shape=tank.shape,
+        length_cm=sheet.value("inside_length_cm"),
+        width_cm=sheet.value("inside_width_cm"),
+        height_cm=sheet.value("inside_height_cm"),
+        water_cm=sheet.value("water_height_cm"),
+        pane_cm=tank.pane_mm / 10,
+        bed=tank.bed,
+        bed_front_cm=tank.bed_front_cm if tank.bed != "none" else 0.0,
+        bed_back_cm=tank.bed_back_cm if tank.bed != "none" else 0.0,
+        rock_l=sheet.value("rock_displaced_l"),
+        wood_l=tank.wood_l,
+        plants=tank.plants,
+        plant_cover_frac=tank.plant_cover_frac,
+        closed=plan.heat.lid == "closed",
+        heated=plan.heat.heated,
+        filters=[row.filter_kind for row in plan.filters],
+        tank_count=tank.tank_count,
+        heaters_in=plan.heat.heaters_in if plan.flow.way != "none" else "tank",
+        overflow=overflow_of(sheet),
+        sump=sump_of(sheet),
+        animals=[
+            out.AnimalDrawn(
+                label=sheet.value(f"animals.{i}.animal").common,
+                shape=sheet.value(f"animals.{i}.animal").shape,
+                length_cm=sheet.value(f"animals.{i}.adult_length_cm"),
+                number=group.number,
+                level=sheet.value(f"animals.{i}.animal").level,
+            )
+            for i, group in enumerate(plan.animals)
+        ],
+    )
+
+
+def overflow_of(sheet: Sheet) -> out.OverflowDrawn | None:
+    flow = sheet.plan.flow
+    if flow.way == "none":
+        return None
+    return out.OverflowDrawn(
+        way=flow.way,
+        crest_cm=sheet.value("crest_cm"),
+        drop_cm=sheet.value("drop_cm"),
+        box_cm=flow.box_length_cm if flow.way == "weir" else 0.0,
+        hole_cm=flow.hole_mm / 10,
+        hole_count=flow.hole_count,
+        drain_passes=sheet.value("drain_passes").state != "short",
+        emergency=flow.emergency_pipe != "none",
+        outlet_depths_cm=[row.outlet_depth_cm for row in sheet.plan.returns],
+        pump_lph=sheet.value("return_lph"),
+    )
+
+
+def sump_of(sheet: Sheet) -> out.SumpDrawn | None:
+    below = sheet.plan.sump
+    if sheet.plan.flow.way == "none":
+        return None
+    return out.SumpDrawn(
+        length_cm=below.sump_length_cm,
+        height_cm=below.sump_height_cm,
+        pane_cm=below.sump_pane_mm / 10,
+        below_cm=below.stand_cm,
+        room_cm=below.stand_room_cm,
+        power_off_cm=sheet.value("power_off_cm"),
+        fits=sheet.value("drain_down_fits").state != "short",
+        intake_cm=below.intake_cm,
+        media_l=sheet.value("sump_media_l"),
+        chambers=[
+            out.ChamberDrawn(
+                kind=row.chamber_kind,
+                length_cm=sheet.value(f"chambers.{i}.chamber_run_cm"),
+                level_cm=sheet.value(f"chambers.{i}.chamber_level_cm"),
+                baffle_cm=row.baffle_cm,
+            )
+            for i, row in enumerate(sheet.plan.chambers)
+        ],
+    )
+
+
+def saw_tooth_of(sheet: Sheet) -> out.SawToothOut | None:
+    if isinstance(sheet.look("saw_tooth"), Missing):
+        return None
+    feed = constants()["feed_scale"]
+    low, likely, high = (
+        [
+            out.Corner(day=day, nitrate=level)
+            for day, level in sheet.changed({CONSTANT + "feed_scale": scale}).value("saw_tooth")
+        ]
+        for scale in (feed.low, feed.value, feed.high)
+    )
+    return out.SawToothOut(
+        likely=likely,
+        low=low,
+        high=high,
+        source=sheet.value("new_nitrate_mg_l"),
+        target=sheet.plan.changes.target_nitrate_mg_l,
+    )
+
+
+def flow_of(sheet: Sheet) -> out.FlowOut | None:
+    """The Flow stage's curves and cases; None without a sump or a return."""
+    curve = sheet.look("curves")
+    if isinstance(curve, Missing):
+        return None
+    return out.FlowOut(
+        pump=[out.FlowPoint(flow=flow, head=head) for flow, head in curve.pump],
+        system=[out.FlowPoint(flow=flow, head=head) for flow, head in curve.system],
+        outlets_lph=list(sheet.value("outlet_flows")),
+        cases=[
+            out.FlowCaseOut(**{name: getattr(row, name) for name in out.FlowCaseOut.model_fields})
+            for row in listed(sheet, "flow_cases")
+        ],
+        sump=out.SentenceOut.of(sentence_of(sheet, "sump_result")),
+    )

@@ -1,0 +1,136 @@
+"""The working of one figure down to its inputs, and what it would take."""
+
+import math
+
+from loquen.api.reading import asked_sheet
+from loquen.api.schemas import sheet as out
+from loquen.core.data.tables import constants, sources
+from loquen.core.model.fields import entry_at
+from loquen.core.model.plan import Plan
+from loquen.core.model.quantity import Choice, Quantity
+from loquen.core.sheet import asking, life
+from loquen.core.sheet.engine import CONSTANT, Key, Missing, Sheet
+from loquen.core.sheet.nodes import Verdict
+from loquen.core.sheet.words import told_case
+
+
+def working(
+    plan: Plan,
+    key: Key,
+    target: float | None = None,
+    paths: list[Key] | None = None,
+    months_ahead: float | None = None,
+) -> out.WorkingOut:
+    """The working of one figure down to its inputs, its range, what moves it, and what it would take.
+
+    Without a target the limit of the check that judges the figure is used, if it falls short.
+    """
+    sheet = asked_sheet(plan, months_ahead)
+    sheet.look(key)
+    if target is None:
+        target = limit_passed(sheet, key)
+    answers = asking.answers(sheet, key, target, paths) if target is not None else []
+    spread = asking.spread(sheet, key)
+    return out.WorkingOut(
+        figure=key,
+        nodes={k: working_node(sheet, k) for k in [key, *sheet.wiring.upstream(key)]},
+        low=spread[0] if spread else None,
+        high=spread[1] if spread else None,
+        movers=[
+            out.MoverOut(
+                path=mover.path,
+                label=mover.label,
+                nudge=out.TermOut(value=mover.nudge.value, kind=mover.nudge.kind, figure=""),
+                change=mover.change,
+            )
+            for mover in asking.movers(sheet, key)
+        ],
+        target=target,
+        answers=[out.AnswerOut(**{n: getattr(a, n) for n in out.AnswerOut.model_fields}) for a in answers],
+    )
+
+
+def limit_passed(sheet: Sheet, key: Key) -> float | None:
+    """The limit that a figure passes, from the check that judges it; None when it holds."""
+    for check_key, node in sheet.wiring.nodes.items():
+        if node.check and node.check.judges == key:
+            verdict = sheet.look(check_key)
+            gauge = verdict.gauge if isinstance(verdict, Verdict) and verdict.state == "short" else None
+            if gauge and gauge.high is not None and gauge.value > gauge.high:
+                return gauge.high
+            if gauge and gauge.low is not None and gauge.value < gauge.low:
+                return gauge.low
+    return None
+
+
+def working_node(sheet: Sheet, key: Key) -> out.WorkingNode:
+    node = sheet.wiring.nodes.get(key)
+    value = sheet.look(key)
+    if key.startswith(CONSTANT):
+        name = key.removeprefix(CONSTANT)
+        row = constants()[name]
+        return plain(key, name.replace("_", " "), "", row.value, row.unit, sources()[row.source])
+    if key == life.ASKED_MONTHS:
+        words = "until full grown" if math.isinf(value) else ""
+        return plain(key, "Months ahead", "months", None if words else float(value), words, "asked for")
+    if node is None:
+        entry = entry_at(key)
+        label = asking.label_of(sheet, key)
+        if isinstance(entry, Quantity) and isinstance(value, int | float):
+            return plain(key, label, entry.kind, float(value), "", "entered", editable=True)
+        return plain(key, label, "", None, entered_words(entry, value), "entered")
+    words = ""
+    if isinstance(value, Missing):
+        words = told_case(value.case)[1].text
+    elif not isinstance(value, int | float):
+        words = described(value)
+    parts = {
+        name: [argument] if isinstance(argument, str) else list(argument)
+        for name, argument in zip(node.parameters, sheet.wiring.arguments[key], strict=True)
+    }
+    number = float(value) if isinstance(value, int | float) and node.label else None
+    return out.WorkingNode(
+        key=key,
+        label=node.label or node.name.replace("_", " "),
+        kind=node.kind,
+        value=number,
+        words=words or (str(value).lower() if number is None and not node.label else ""),
+        formula=node.formula,
+        source=sources()[node.source] if node.source else "",
+        parts=parts,
+        editable=False,
+    )
+
+
+def plain(
+    key: Key, label: str, kind: str, value: float | None, words: str, source: str, editable: bool = False
+) -> out.WorkingNode:
+    """A leaf of a working: an input or a constant."""
+    return out.WorkingNode(
+        key=key,
+        label=label,
+        kind=kind,
+        value=value,
+        words=words,
+        formula="",
+        source=source,
+        parts={},
+        editable=editable,
+    )
+
+
+def entered_words(entry: object, value: object) -> str:
+    if isinstance(entry, Choice) and entry.options and isinstance(value, str):
+        return entry.options[value]
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if value is None:
+        return "not entered"
+    return ", ".join(str(item) for item in value) if isinstance(value, tuple) else str(value)
+
+
+def described(value: object) -> str:
+    """Words for a looked-up row or a list of them."""
+    if isinstance(value, tuple):
+        return ", ".join(dict.fromkeys(described(item) for item in value))
+    return str(getattr(value, "common", getattr(value, "label", value)))

@@ -1,0 +1,324 @@
+"""The recipe of one change: minerals and salt weighed in, warm water drawn, all on one card."""
+
+from dataclasses import dataclass
+
+from loquen.core.data import library
+from loquen.core.errors import Impossible
+from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.physics import chemistry
+from loquen.core.sheet.nodes import Verdict, check, figure, step
+from loquen.core.sheet.source import CALCIUM_MG_PER_DGH
+
+CLOSE_DEGREES = 0.25
+
+
+@figure("Hardness to add", formula="{target_gh_dgh} − {mix_gh_dgh}, not below 0", source="balance")
+def added_dgh(target_gh_dgh: float | None, mix_gh_dgh: float) -> float:
+    return max(0.0, target_gh_dgh - mix_gh_dgh) if target_gh_dgh is not None else 0.0
+
+
+@figure("Carbonate hardness to add", formula="{target_kh_dkh} − {mix_kh_dkh}, not below 0", source="balance")
+def added_dkh(target_kh_dkh: float | None, mix_kh_dkh: float) -> float:
+    return max(0.0, target_kh_dkh - mix_kh_dkh) if target_kh_dkh is not None else 0.0
+
+
+@figure("KH of the change water", formula="{mix_kh_dkh} + {added_dkh}", source="balance")
+def new_kh_dkh(mix_kh_dkh: float, added_dkh: float) -> float:
+    return mix_kh_dkh + added_dkh
+
+
+@figure("GH of the change water", formula="{mix_gh_dgh} + {added_dgh}", source="balance")
+def new_gh_dgh(mix_gh_dgh: float, added_dgh: float) -> float:
+    return mix_gh_dgh + added_dgh
+
+
+@figure(
+    "Calcium salt for one change",
+    formula="{added_dgh} × {calcium_frac} × mg for a degree of {calcium_salt} × {change_l} ÷ 1000",
+    source="iupac",
+)
+def calcium_g(added_dgh: float, calcium_frac: float, calcium_salt: str, change_l: float) -> float:
+    return added_dgh * calcium_frac * chemistry.salt_for_degree_mg_l(calcium_salt) * change_l / 1000
+
+
+@figure(
+    "Magnesium salt for one change",
+    formula="{added_dgh} × (1 − {calcium_frac}) × mg for a degree of {magnesium_salt} × {change_l} ÷ 1000",
+    source="iupac",
+)
+def magnesium_g(added_dgh: float, calcium_frac: float, magnesium_salt: str, change_l: float) -> float:
+    return added_dgh * (1 - calcium_frac) * chemistry.salt_for_degree_mg_l(magnesium_salt) * change_l / 1000
+
+
+@figure(
+    "Carbonate salt for one change",
+    formula="{added_dkh} × mg for a degree of {carbonate_salt} × {change_l} ÷ 1000",
+    source="iupac",
+)
+def carbonate_g(added_dkh: float, carbonate_salt: str, change_l: float) -> float:
+    return added_dkh * chemistry.salt_for_degree_mg_l(carbonate_salt) * change_l / 1000
+
+
+def ions_of(salt: str, mg_l: float) -> dict[str, float]:
+    """Ions, in mg/L, that a weight of a salt gives a litre."""
+    row, ions = library.mineral_salts()[salt], library.ions()
+    moles = {
+        "calcium": row.calcium_mol,
+        "magnesium": row.magnesium_mol,
+        "sodium": row.sodium_mol,
+        "potassium": row.potassium_mol,
+        "chloride": row.chloride_mol,
+        "sulfate": row.sulfate_mol,
+        "bicarbonate": row.alkalinity_eq,
+    }
+    return {key: mg_l / row.g_mol * count * ions[key].g_mol for key, count in moles.items() if count}
+
+
+@figure(
+    "Conductivity of the change water",
+    formula="{mix_us_cm} + what the salts add: {calcium_g} of {calcium_salt}, {magnesium_g} of {magnesium_salt}, "
+    "{carbonate_g} of {carbonate_salt} in {change_l}",
+    source="robinsonstokes1959",
+)
+def new_us_cm(
+    mix_us_cm: float,
+    calcium_g: float,
+    calcium_salt: str,
+    magnesium_g: float,
+    magnesium_salt: str,
+    carbonate_g: float,
+    carbonate_salt: str,
+    change_l: float,
+) -> float:
+    together: dict[str, float] = {}
+    for salt, grams in ((calcium_salt, calcium_g), (magnesium_salt, magnesium_g), (carbonate_salt, carbonate_g)):
+        for ion, amount in ions_of(salt, grams * 1000 / change_l).items():
+            together[ion] = together.get(ion, 0.0) + amount
+    return mix_us_cm + (chemistry.conductivity_us_cm(together) if any(together.values()) else 0.0)
+
+
+@check(
+    "The mix can be brought to its hardness",
+    stage="source",
+    judges="mix_gh_dgh",
+    mends=("sources.*.src_parts", "recipe.target_gh_dgh"),
+)
+def hardness_reached(
+    target_gh_dgh: float | None, mix_gh_dgh: float, mix_kh_dkh: float, target_kh_dkh: float | None
+) -> Verdict:
+    if target_gh_dgh is None and target_kh_dkh is None:
+        raise Impossible("not_needed")
+    over_gh = mix_gh_dgh - target_gh_dgh if target_gh_dgh is not None else -1.0
+    over_kh = mix_kh_dkh - target_kh_dkh if target_kh_dkh is not None else -1.0
+    if max(over_gh, over_kh) <= CLOSE_DEGREES:
+        return Verdict(
+            "holds", 1.0, say("reached"), say("What is missing is weighed in; nothing has to be taken out.")
+        )
+    kind, over, what = ("hardness", over_gh, "GH") if over_gh >= over_kh else ("carbonate", over_kh, "KH")
+    reason = say(
+        "{what} of the mix is {over} above what is wanted: nothing that is weighed in takes it out. Use a larger part of a softer water.",
+        what=what,
+        over=Term(over, kind),
+    )
+    return Verdict("short", -over, say("{by} too hard", by=Term(over, kind)), reason)
+
+
+@figure(
+    "KH that coral sand brings it to",
+    formula="KH at which aragonite no longer dissolves, from {new_kh_dkh} and {new_gh_dgh} with {calcium_frac} calcium, "
+    "at {coral_co2_mg_l} of CO2 and {water_c}",
+    source="plummer1982",
+)
+def coral_dkh(
+    new_kh_dkh: float, new_gh_dgh: float, calcium_frac: float, coral_co2_mg_l: float, water_c: float
+) -> float:
+    calcium = max(new_gh_dgh * calcium_frac * CALCIUM_MG_PER_DGH, 0.2)
+    return chemistry.lime_ceiling_dkh(max(new_kh_dkh, 0.05), calcium, coral_co2_mg_l, water_c)
+
+
+@figure(
+    "Mixed salt by its label",
+    formula="{added_dgh} × {product_g} × {change_l} ÷ 100; by label: {product_g}",
+    source="practice",
+)
+def product_dose_g(added_dgh: float, product_g: float | None, change_l: float) -> float:
+    if product_g is None:
+        raise Impossible("no_product")
+    return added_dgh * product_g * change_l / 100
+
+
+@figure(
+    "Part of it from the hot tap",
+    formula="({new_c} − {mix_c}) ÷ ({hot_c} − {mix_c}), 0 to 1",
+    source="balance",
+)
+def hot_frac(new_c: float, mix_c: float, hot_c: float) -> float:
+    if hot_c <= mix_c or new_c <= mix_c:
+        return 0.0
+    return min(1.0, (new_c - mix_c) / (hot_c - mix_c))
+
+
+@figure("Hot tap open for", formula="{hot_frac} × {change_l} ÷ {fill_l_min} × 60", source="balance")
+def hot_s(hot_frac: float, change_l: float, fill_l_min: float) -> float:
+    return hot_frac * change_l / fill_l_min * 60
+
+
+@figure(
+    "Hot tap open in summer for",
+    formula="({new_c} − {mix_summer_c}) ÷ ({hot_c} − {mix_summer_c}) × {change_l} ÷ {fill_l_min} × 60",
+    source="balance",
+)
+def hot_summer_s(new_c: float, mix_summer_c: float, hot_c: float, change_l: float, fill_l_min: float) -> float:
+    return hot_frac(new_c, mix_summer_c, hot_c) * change_l / fill_l_min * 60
+
+
+@figure(
+    "Sodium from a hot-side softener",
+    formula="8.2 × {src_gh_dgh} × {hot_frac} over waters softened on the hot side ({src_softened}), by {src_parts}",
+    source="iupac",
+    kind="level",
+)
+def hot_sodium(
+    src_gh_dgh: tuple[float, ...], hot_frac: float, src_softened: tuple[str, ...], src_parts: tuple[float, ...]
+) -> float:
+    total = sum(src_parts)
+    if total <= 0:
+        return 0.0
+    rows = zip(src_gh_dgh, src_softened, src_parts, strict=True)
+    softened = sum(gh * parts for gh, side, parts in rows if side == "hot") / total
+    return float(chemistry.softener_sodium_mg_l(softened)) * hot_frac
+
+
+@figure(
+    "Salt for one change",
+    formula="{change_l} × density × {tank_salinity_ppt} × 1.00472 ÷ {salt_purity_frac} at {water_c}",
+    source="teos10",
+)
+def change_salt_g(change_l: float, tank_salinity_ppt: float, salt_purity_frac: float, water_c: float) -> float:
+    return float(chemistry.salt_to_add_g(change_l, tank_salinity_ppt, 0.0, water_c, salt_purity_frac))
+
+
+@figure(
+    "Days to the wanted salinity",
+    formula="|{move_to_ppt} − {tank_salinity_ppt}| ÷ {move_ppt_d}, rounded up",
+    source="practice",
+)
+def move_d(move_to_ppt: float | None, tank_salinity_ppt: float, move_ppt_d: float) -> float:
+    if move_to_ppt is None:
+        raise Impossible("no_move")
+    gap = abs(move_to_ppt - tank_salinity_ppt)
+    return float(-(-round(gap * 1e6) // round(move_ppt_d * 1e6)))
+
+
+@dataclass(frozen=True, slots=True)
+class SaltDay:
+    """One day of a move: the salinity at its end, what is added or changed, what the hydrometer then reads."""
+
+    day: int
+    salinity_ppt: float
+    salt_g: float
+    fresh_l: float
+    gravity: float
+
+
+@step()
+def salt_days(
+    move_d: float,
+    move_to_ppt: float | None,
+    tank_salinity_ppt: float,
+    move_ppt_d: float,
+    real_volume_l: float,
+    salt_purity_frac: float,
+    hydrometer_c: float,
+    water_c: float,
+) -> tuple[SaltDay, ...]:
+    """Day by day: salt by weight on the way up, a change for fresh water on the way down."""
+    assert move_to_ppt is not None
+    level, rows = tank_salinity_ppt, []
+    for day in range(1, int(move_d) + 1):
+        aim = level + max(-move_ppt_d, min(move_ppt_d, move_to_ppt - level))
+        salt = (
+            float(chemistry.salt_to_add_g(real_volume_l, aim, level, water_c, salt_purity_frac))
+            if aim > level
+            else 0.0
+        )
+        fresh = real_volume_l * (level - aim) / level if aim < level else 0.0
+        rows.append(SaltDay(day, aim, salt, fresh, float(chemistry.specific_gravity(aim, water_c, hydrometer_c))))
+        level = aim
+    return tuple(rows)
+
+
+@step()
+def card(
+    change_l: float,
+    src_name: tuple[str, ...],
+    src_parts: tuple[float, ...],
+    calcium_g: float,
+    calcium_salt: str,
+    magnesium_g: float,
+    magnesium_salt: str,
+    carbonate_g: float,
+    carbonate_salt: str,
+    added_dgh: float,
+    product_g: float | None,
+    change_salt_g: float,
+    hot_s: float,
+    hot_frac: float,
+    fill_l_min: float,
+    new_c: float,
+    treatment: str,
+    present_disinfectant: str,
+    conditioner_dose: float | None,
+    carbon_lph: float,
+    aged_h: float,
+) -> tuple[Sentence, ...]:
+    """One change's recipe, line by line in the order of the work."""
+    salts = library.mineral_salts()
+    total = sum(src_parts)
+    lines = [say("For {litres}:", litres=of(change_l, "change_l"))]
+    if total > 0:
+        lines += [
+            say("{litres} of {name}", litres=Term(change_l * parts / total, "volume"), name=name)
+            for name, parts in zip(src_name, src_parts, strict=True)
+            if parts > 0
+        ]
+    if present_disinfectant != "none":
+        how = {
+            "carbon": say("run it through the carbon at {flow} or slower", flow=Term(carbon_lph, "flow")),
+            "aged": say("let it stand for {hours}, then test", hours=Term(aged_h, "hours")),
+        }
+        if treatment in how:
+            lines.append(how[treatment])
+        elif conditioner_dose is not None:
+            where = "into the barrel, and stir" if treatment == "container" else "into the tank, before refilling"
+            lines.append(
+                say("{dose} of conditioner {where}", dose=Term(conditioner_dose, "dose", "dose_ml"), where=where)
+            )
+    weighed = [(calcium_g, calcium_salt), (magnesium_g, magnesium_salt), (carbonate_g, carbonate_salt)]
+    if product_g is not None:
+        grams = added_dgh * product_g * change_l / 100
+        lines.append(
+            say("{grams} of the mixed salt, by its label", grams=Term(grams, "small_mass", "product_dose_g"))
+        )
+        weighed = weighed[2:]
+    lines += [
+        say(
+            "{grams} of {salt}",
+            grams=Term(grams, "small_mass"),
+            salt=salts[salt].label[0].lower() + salts[salt].label[1:],
+        )
+        for grams, salt in weighed
+        if grams > 0
+    ]
+    if change_salt_g > 0:
+        lines.append(say("{grams} of salt", grams=Term(change_salt_g, "small_mass", "change_salt_g")))
+    if hot_frac > 0:
+        lines.append(
+            say(
+                "at {rate}, {seconds} of it from the hot tap for {warm}",
+                rate=Term(fill_l_min, "fill_rate"),
+                seconds=Term(hot_s, "seconds", "hot_s"),
+                warm=Term(new_c, "temperature"),
+            )
+        )
+    return tuple(lines)
