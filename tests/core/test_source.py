@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from loquen.core.model.plan import Arrival, Changes, Group, Recipe, Source, Water
+from loquen.core.model.plan import Bag, Changes, Group, Quarantine, Recipe, Source, Water
 from loquen.core.physics import chemistry, dilution
 from loquen.core.sheet import asking, changes
 from loquen.core.sheet.book import sheet_of
@@ -307,51 +307,76 @@ def test_a_shock_is_told_with_the_split_that_avoids_it():
 
 
 def test_a_long_trip_decides_to_net_out_at_once():
-    long_trip = Arrival(expected=True, bagged_l=1, bag_mass_g=30, bag_h=30, bag_fasted=False, bag_kh_dkh=5)
-    sheet = sheet_of(plan(arrival=long_trip))
+    long_trip = Bag(bagged_l=1, bag_mass_g=30, bag_h=30, bag_fasted=False, bag_kh_dkh=5)
+    sheet = sheet_of(plan(bags=(long_trip,)))
     # 0.035 mg of N a gram and hour.
-    assert sheet.value("bag_ammonia_mg_l") == pytest.approx(0.035 * 30 * 30)
-    assert sheet.value("opened_ph") == pytest.approx(chemistry.aerated_ph(5, 21))
-    assert sheet.value("opened_unionised_mg_l") > 20 * sheet.value("sealed_unionised_mg_l")
+    assert sheet.value("bags.0.bag_ammonia_mg_l") == pytest.approx(0.035 * 30 * 30)
+    assert sheet.value("bags.0.opened_ph") == pytest.approx(chemistry.aerated_ph(5, 21))
+    assert sheet.value("bags.0.opened_unionised_mg_l") > 20 * sheet.value("bags.0.sealed_unionised_mg_l")
     assert sheet.value("bag_opens").state == "short"
     assert "net them across at once" in sheet.value("arrivals_result").text
     short_trip = replace(long_trip, bag_h=0.5, bag_mass_g=3, bag_fasted=True)
-    assert sheet_of(plan(arrival=short_trip)).value("bag_opens").state == "holds"
+    assert sheet_of(plan(bags=(short_trip,))).value("bag_opens").state == "holds"
+
+
+def test_every_arrival_has_its_card_and_the_worst_is_judged():
+    fresh, stale = Bag("Snails", bag_h=0.5, bag_mass_g=3), Bag("Barbs", bag_h=40, bag_mass_g=60, bag_fasted=False)
+    sheet = sheet_of(plan(bags=(fresh, stale)))
+    assert sheet.value("bags.0.bag_result").text.startswith("{name}: float the closed bag for {minutes}, then drip")
+    assert "at once" in sheet.value("bags.1.bag_result").text
+    assert sheet.value("worst_opened_mg_l") == sheet.value("bags.1.opened_unionised_mg_l")
+    assert sheet.value("bag_opens").reason.terms["name"].value == "Barbs"
+    assert sheet.value("tub_holds").reason.terms["name"].value == "Barbs"
+
+
+def test_nobody_on_the_way_is_no_fault():
+    sheet = sheet_of(plan())
+    assert sheet.look("bag_opens").case.code == "not_needed"
+    assert sheet.value("arrivals_result").text == "Nobody is on the way."
+    assert sheet.value("arrivals_order") == ()
 
 
 def test_the_drip_answers_both_ways():
-    sheet = sheet_of(plan(arrival=Arrival(bagged_l=1.5, drops_per_s=2, drip_min=40, drip_frac=0.8)))
-    assert sheet.value("dripped_frac") == pytest.approx(0.13793, rel=1e-3)
-    assert sheet.value("wanted_min") == pytest.approx(1000)
-    assert sheet.value("wanted_drops") == pytest.approx(50)
+    sheet = sheet_of(plan(bags=(Bag(bagged_l=1.5, drops_per_s=2, drip_min=40, drip_frac=0.8),)))
+    assert sheet.value("bags.0.dripped_frac") == pytest.approx(0.13793, rel=1e-3)
+    assert sheet.value("bags.0.wanted_min") == pytest.approx(1000)
+    assert sheet.value("bags.0.wanted_drops") == pytest.approx(50)
 
 
 def test_a_large_gap_is_moved_over_in_days():
-    bag = Arrival(bag_us_cm=1600, drops_per_s=2, drip_min=60)
-    sheet = sheet_of(plan(arrival=bag, water=Water(tank_us_cm=400)))
+    bag = Bag(bag_us_cm=1600, drops_per_s=2, drip_min=60)
+    sheet = sheet_of(plan(bags=(bag,), water=Water(tank_us_cm=400)))
     # Four times as much, two fifths a day at most: ln 4 / ln 1.4 = 4.1.
-    assert sheet.value("tub_move_d") == 5
-    assert sheet.value("drip_rate") == pytest.approx(1200 * sheet.value("dripped_frac"))
+    assert sheet.value("bags.0.tub_move_d") == 5
+    assert sheet.value("bags.0.drip_rate") == pytest.approx(1200 * sheet.value("bags.0.dripped_frac"))
 
 
 def test_a_tub_without_media_by_hand():
-    sheet = sheet_of(plan(arrival=Arrival(expected=True, tub_l=18, tub_mass_g=10), water=Water(tank_ph=7.0)))
+    sheet = sheet_of(plan(bags=(Bag(bag_mass_g=10),), quarantine=Quarantine(tub_l=18), water=Water(tank_ph=7.0)))
     made = 0.030 * 10**0.75 * 0.6 * 1000 * 0.42 * 0.16 * 0.92
-    assert sheet.value("tub_mg_d") == pytest.approx(made)
+    assert sheet.value("bags.0.tub_mg_d") == pytest.approx(made)
     limit = sheet.value("allowed_ammonia_mg_l")
-    assert sheet.value("tub_h") == pytest.approx(limit * 18 / made * 24)
-    assert sheet.value("tub_change_frac") == pytest.approx(made / 18 / limit)
-    seeded = sheet_of(plan(arrival=Arrival(tub_media_m2=5.0)))
-    assert seeded.look("tub_h").case.code == "media_take_all"
+    assert sheet.value("bags.0.tub_h") == pytest.approx(limit * 18 / made * 24)
+    assert sheet.value("bags.0.tub_change_frac") == pytest.approx(made / 18 / limit)
+    seeded = sheet_of(plan(bags=(Bag(),), quarantine=Quarantine(tub_media_m2=5.0)))
+    assert seeded.look("bags.0.tub_h").case.code == "media_take_all"
 
 
 def test_few_tubs_make_arrivals_wait():
-    sheet = sheet_of(plan(arrival=Arrival(batches=5, tub_count=2, wait_weeks=4)))
+    sheet = sheet_of(
+        plan(bags=tuple(Bag(name) for name in "abcde"), quarantine=Quarantine(tub_count=2, wait_weeks=4))
+    )
     assert sheet.value("through_weeks") == 12
-    assert sheet.value("arrivals_order") == ((1, 1, 0, 4), (2, 2, 0, 4), (3, 1, 4, 8), (4, 2, 4, 8), (5, 1, 8, 12))
+    assert sheet.value("arrivals_order") == (
+        ("a", 1, 0, 4),
+        ("b", 2, 0, 4),
+        ("c", 1, 4, 8),
+        ("d", 2, 4, 8),
+        ("e", 1, 8, 12),
+    )
 
 
 @pytest.mark.parametrize(("kind", "state"), [("cherry_shrimp", "short"), ("zebra_danio", "tight")])
 def test_copper_and_those_it_kills(kind, state):
-    sheet = sheet_of(plan(animals=(Group(kind, 10),), arrival=Arrival(copper_used=True)))
+    sheet = sheet_of(plan(animals=(Group(kind, 10),), quarantine=Quarantine(copper_used=True)))
     assert sheet.value("copper_borne").state == state

@@ -46,7 +46,7 @@ VIEWS = [
     ("source", "/systems/5/source", None, "Source"),
     ("changes", "/systems/3/changes", None, "Changes"),
     ("regimes", "/systems/3/changes", at_the_regimes, "Changes"),
-    ("arrivals", "/systems/1/arrivals", None, "Arrivals"),
+    ("arrivals", "/systems/5/arrivals", None, "Arrivals"),
     ("waters", "/waters", None, "Waters"),
     ("working", "/systems/3/changes", opened_slip, "Changes"),
 ]

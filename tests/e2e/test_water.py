@@ -16,6 +16,7 @@ def glass(page, label):
 def choose(page, name, option):
     page.get_by_role("combobox", name=name).click()
     page.get_by_role("option", name=option, exact=True).click()
+    expect(page.get_by_role("combobox", name=name)).to_have_text(option)
 
 
 def test_waters_are_entered_read_and_asked_for(page, server, serious):
@@ -140,15 +141,21 @@ def test_the_search_keeps_to_the_days_the_keeper_is_there(page, opened):
 
 def test_an_arrival_is_floated_dripped_or_netted(page, opened):
     opened(1, "arrivals")
-    page.get_by_role("switch", name="Animals are on their way").click()
-    check = page.locator("#check-bag_opens")
-    page.get_by_label("On the way for").fill("1")
-    expect(check).to_contain_text("There is time to drip")
-    page.get_by_label("On the way for").fill("40")
-    expect(check).to_contain_text("net them out at once")
-    page.get_by_role("button", name=re.compile("^Start dripping")).click()
-    expect(page.get_by_role("timer")).to_contain_text(re.compile(r"Drip (40:00|39:\d\d)"))
-    page.get_by_label("Arrivals to quarantine").fill("3")
-    expect(page.get_by_role("list", name="Order of arrivals").get_by_role("listitem")).to_have_count(3)
+    expect(page.get_by_text("Nobody is on the way", exact=False)).to_be_visible()
+    page.get_by_role("button", name="Add an arrival").click()
+    page.get_by_role("button", name="Add an arrival").click()
+    first, second = (page.get_by_role("region", name=f"Arrival {n}", exact=True) for n in (1, 2))
+    second.get_by_label("Who comes").fill("Six loaches")
+    second.get_by_label("On the way for").fill("1")
+    expect(second).to_contain_text(re.compile("Six loaches: float the closed bag for .* then drip"))
+    first.get_by_label("On the way for").fill("40")
+    expect(first).to_contain_text("net them across at once")
+    expect(page.locator("#check-bag_opens")).to_contain_text("Newcomers: sealed")
+    second.get_by_role("button", name=re.compile("^Start dripping")).click()
+    expect(second.get_by_role("timer")).to_contain_text(re.compile(r"Drip (40:00|39:\d\d)"))
+    order = page.get_by_role("list", name="Order of arrivals").get_by_role("listitem")
+    expect(order).to_contain_text(["Newcomers, tub 1now to week 4", "Six loaches, tub 1week 4 to week 8"])
+    first.get_by_role("button", name="Take out Newcomers").click()
+    expect(order).to_have_count(1)
     page.get_by_role("switch", name="Treated with copper").click()
     expect(page.locator("#check-copper_borne")).to_contain_text("copper")

@@ -50,9 +50,10 @@ def view(plan: Plan, months_ahead: float | None = None) -> out.SheetOut:
             out.SaltDayOut(**{name: getattr(row, name) for name in out.SaltDayOut.model_fields})
             for row in listed(sheet, "salt_days")
         ],
+        bags=[out.SentenceOut.of(sentence_of(sheet, f"bags.{i}.bag_result")) for i in range(len(plan.bags))],
         batches=[
-            out.BatchOut(batch=batch, tub=tub, enters=enters, leaves=leaves)
-            for batch, tub, enters, leaves in listed(sheet, "arrivals_order")
+            out.BatchOut(name=name, tub=tub, enters=enters, leaves=leaves)
+            for name, tub, enters, leaves in listed(sheet, "arrivals_order")
         ],
         saw_tooth=saw_tooth_of(sheet),
         section=section_of(sheet),

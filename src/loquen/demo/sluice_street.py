@@ -7,6 +7,7 @@ from sqlalchemy import Engine
 from loquen.api.schemas.plan import document
 from loquen.core.model.plan import (
     Air,
+    Bag,
     Chamber,
     Changes,
     Filter,
@@ -15,6 +16,7 @@ from loquen.core.model.plan import (
     Heat,
     Outlet,
     Plan,
+    Quarantine,
     Recipe,
     RunPart,
     Source,
@@ -261,6 +263,17 @@ def bottle_shelf() -> Plan:
         sources=(osmosis,),
         recipe=Recipe(target_gh_dgh=5.0, calcium_salt="calcium_chloride_dihydrate"),
         changes=Changes(target_nitrate_mg_l=ion(15), weekdays=("Sun",), change_frac=0.2),
+        bags=(
+            Bag(
+                "Ten shrimp from the next shelf", bagged_l=0.6, bag_mass_g=1.5, bag_h=0.5, bag_c=22, bag_kh_dkh=1,
+                bag_ph=6.4, bag_us_cm=210, drops_per_s=2, drip_min=60, drip_frac=0.5,
+            ),
+            Bag(
+                "Fifteen shrimp by post", bagged_l=0.5, bag_mass_g=2.2, bag_h=44, bag_c=17, bag_kh_dkh=3,
+                bag_ph=6.5, bag_us_cm=340, drops_per_s=2, drip_min=60, drip_frac=0.5,
+            ),
+        ),
+        quarantine=Quarantine(tub_l=18, tub_count=4),
     )  # fmt: skip
 
 

@@ -439,13 +439,13 @@ export interface components {
             /** Label */
             label: string;
         };
-        /** Arrival */
-        Arrival: {
+        /** Bag */
+        Bag: {
             /**
-             * Expected
-             * @default false
+             * Bag Name
+             * @default Newcomers
              */
-            expected: boolean;
+            bag_name: string;
             /**
              * Bagged L
              * @default 1.5
@@ -501,46 +501,6 @@ export interface components {
              * @default 0.8
              */
             drip_frac: number;
-            /**
-             * Tub L
-             * @default 18
-             */
-            tub_l: number;
-            /**
-             * Tub Count
-             * @default 1
-             */
-            tub_count: number;
-            /**
-             * Batches
-             * @default 1
-             */
-            batches: number;
-            /**
-             * Wait Weeks
-             * @default 4
-             */
-            wait_weeks: number;
-            /**
-             * Tub Mass G
-             * @default 10
-             */
-            tub_mass_g: number;
-            /**
-             * Tub Media M2
-             * @default 0
-             */
-            tub_media_m2: number;
-            /**
-             * Treatment Notes
-             * @default
-             */
-            treatment_notes: string;
-            /**
-             * Copper Used
-             * @default false
-             */
-            copper_used: boolean;
         };
         /**
          * Base
@@ -555,8 +515,8 @@ export interface components {
          * @description One arrival in quarantine: its tub, and the weeks it enters and leaves.
          */
         BatchOut: {
-            /** Batch */
-            batch: number;
+            /** Name */
+            name: string;
             /** Tub */
             tub: number;
             /** Enters */
@@ -1639,30 +1599,21 @@ export interface components {
              */
             changes: components["schemas"]["Changes"];
             /**
+             * Bags
+             * @default []
+             */
+            bags: components["schemas"]["Bag"][];
+            /**
              * @default {
-             *       "expected": false,
-             *       "bagged_l": 1.5,
-             *       "bag_mass_g": 10,
-             *       "bag_h": 6,
-             *       "bag_fasted": true,
-             *       "bag_c": 21,
-             *       "bag_kh_dkh": 4,
-             *       "bag_ph": 6.6,
-             *       "bag_us_cm": 400,
-             *       "drops_per_s": 2,
-             *       "drip_min": 40,
-             *       "drip_frac": 0.8,
              *       "tub_l": 18,
              *       "tub_count": 1,
-             *       "batches": 1,
              *       "wait_weeks": 4,
-             *       "tub_mass_g": 10,
              *       "tub_media_m2": 0,
              *       "treatment_notes": "",
              *       "copper_used": false
              *     }
              */
-            arrival: components["schemas"]["Arrival"];
+            quarantine: components["schemas"]["Quarantine"];
             /**
              * Version
              * @default 1
@@ -1690,6 +1641,39 @@ export interface components {
             max_flow_lph: number;
             /** Watts */
             watts: number;
+        };
+        /** Quarantine */
+        Quarantine: {
+            /**
+             * Tub L
+             * @default 18
+             */
+            tub_l: number;
+            /**
+             * Tub Count
+             * @default 1
+             */
+            tub_count: number;
+            /**
+             * Wait Weeks
+             * @default 4
+             */
+            wait_weeks: number;
+            /**
+             * Tub Media M2
+             * @default 0
+             */
+            tub_media_m2: number;
+            /**
+             * Treatment Notes
+             * @default
+             */
+            treatment_notes: string;
+            /**
+             * Copper Used
+             * @default false
+             */
+            copper_used: boolean;
         };
         /**
          * Question
@@ -1989,6 +1973,8 @@ export interface components {
             card: components["schemas"]["SentenceOut"][];
             /** Salt Days */
             salt_days: components["schemas"]["SaltDayOut"][];
+            /** Bags */
+            bags: components["schemas"]["SentenceOut"][];
             /** Batches */
             batches: components["schemas"]["BatchOut"][];
             saw_tooth: components["schemas"]["SawToothOut"] | null;

@@ -273,7 +273,7 @@ class SaltDayOut(BaseModel):
 class BatchOut(BaseModel):
     """One arrival in quarantine: its tub, and the weeks it enters and leaves."""
 
-    batch: int
+    name: str
     tub: int
     enters: float
     leaves: float
@@ -297,6 +297,7 @@ class SheetOut(BaseModel):
     questions: list[FindingOut]
     card: list[SentenceOut]
     salt_days: list[SaltDayOut]
+    bags: list[SentenceOut]
     batches: list[BatchOut]
     saw_tooth: SawToothOut | None
     section: SectionOut

@@ -10,7 +10,7 @@ from typing import Any
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Choice, Quantity
 
-ROWS = ("animals", "filters", "run", "returns", "chambers", "sources")
+ROWS = ("animals", "filters", "run", "returns", "chambers", "sources", "bags")
 
 
 @cache

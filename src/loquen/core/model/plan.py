@@ -404,10 +404,10 @@ class Recipe:
 
 
 @dataclass(frozen=True, slots=True)
-class Arrival:
-    """Animals on their way: the bag they come in, and the tubs they wait in."""
+class Bag:
+    """One arrival: the bag its animals come in, and the drip they are given."""
 
-    expected: Annotated[bool, Choice("Animals are on their way")] = False
+    bag_name: Annotated[str, Choice("Who comes", table="text")] = "Newcomers"
     bagged_l: Annotated[float, Quantity("Water in the bag", "volume", 0.05, 200)] = 1.5
     bag_mass_g: Annotated[float, Quantity("Animals in it", "small_mass", 0.01, 20_000)] = 10.0
     bag_h: Annotated[float, Quantity("On the way for", "hours", 0, 120)] = 6.0
@@ -419,11 +419,15 @@ class Arrival:
     drops_per_s: Annotated[float, Quantity("Drops a second", "ratio", 0.1, 20)] = 2.0
     drip_min: Annotated[float, Quantity("Drip for", "minutes", 1, 600)] = 40.0
     drip_frac: Annotated[float, Quantity("Tank water wanted in it", "share", 0.1, 0.95)] = 0.8
+
+
+@dataclass(frozen=True, slots=True)
+class Quarantine:
+    """The tubs in which arrivals wait before they join the others."""
+
     tub_l: Annotated[float, Quantity("A tub holds", "volume", 1, 2000)] = 18.0
     tub_count: Annotated[int, Quantity("Tubs", "count", 1, 100, whole=True)] = 1
-    batches: Annotated[int, Quantity("Arrivals to quarantine", "count", 1, 100, whole=True)] = 1
     wait_weeks: Annotated[float, Quantity("Each waits", "weeks", 1, 26)] = 4.0
-    tub_mass_g: Annotated[float, Quantity("Animals in one tub", "small_mass", 0.01, 50_000)] = 10.0
     tub_media_m2: Annotated[float, Quantity("Seeded media in it", "area", 0, 50)] = 0.0
     treatment_notes: Annotated[str, Choice("Treatment notes", table="text")] = ""
     copper_used: Annotated[bool, Choice("Treated with copper")] = False
@@ -489,5 +493,6 @@ class Plan:
     sources: tuple[Source, ...] = ()
     recipe: Recipe = field(default_factory=Recipe)
     changes: Changes = field(default_factory=Changes)
-    arrival: Arrival = field(default_factory=Arrival)
+    bags: tuple[Bag, ...] = ()
+    quarantine: Quarantine = field(default_factory=Quarantine)
     version: int = PLAN_VERSION

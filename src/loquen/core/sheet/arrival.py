@@ -11,16 +11,18 @@ from loquen.core.sheet.judging import at_most
 from loquen.core.sheet.nodes import Verdict, check, figure, step
 
 
-def unless_expected(expected: bool) -> None:
-    """Raise Impossible "not_needed" while nobody is on the way."""
-    if not expected:
+def worst_of(figures: tuple[float, ...]) -> float:
+    """The largest of the bags' figures; Impossible "not_needed" while nobody is on the way."""
+    if not figures:
         raise Impossible("not_needed")
+    return max(figures)
 
 
 @figure(
     "Float the bag for",
     formula="{float_min_per_l} × {bagged_l} × ln(|{water_c} − {bag_c}| ÷ 1 K), to within a degree",
     source="practice",
+    row="bags",
 )
 def floating_min(float_min_per_l: float, bagged_l: float, water_c: float, bag_c: float) -> float:
     return float(dilution.float_minutes(abs(water_c - bag_c), bagged_l, 1.0, float_min_per_l))
@@ -30,6 +32,7 @@ def floating_min(float_min_per_l: float, bagged_l: float, water_c: float, bag_c:
     "Ammonia in the bag",
     formula="{bag_rate} × {bag_mass_g} × {bag_h} ÷ {bagged_l}, half when fasted ({bag_fasted})",
     source="practice",
+    row="bags",
 )
 def bag_ammonia_mg_l(bag_rate: float, bag_mass_g: float, bag_h: float, bagged_l: float, bag_fasted: bool) -> float:
     return float(dilution.bag_ammonia_mg_l(bag_mass_g, bag_h, bagged_l, bag_rate, bag_fasted))
@@ -39,6 +42,7 @@ def bag_ammonia_mg_l(bag_rate: float, bag_mass_g: float, bag_h: float, bagged_l:
     "Un-ionised while it is sealed",
     formula="{bag_ammonia_mg_l} × share at pH {bag_ph} and {bag_c}",
     source="emerson1975",
+    row="bags",
 )
 def sealed_unionised_mg_l(bag_ammonia_mg_l: float, bag_ph: float, bag_c: float) -> float:
     return bag_ammonia_mg_l * float(chemistry.ammonia_fraction(bag_ph, bag_c))
@@ -48,6 +52,7 @@ def sealed_unionised_mg_l(bag_ammonia_mg_l: float, bag_ph: float, bag_c: float) 
     "pH minutes after opening",
     formula="aerated pH of {bag_kh_dkh} at {bag_c}, air at {room_co2_ppm}",
     source="plummer1982",
+    row="bags",
     kind="ph",
 )
 def opened_ph(bag_kh_dkh: float, bag_c: float, room_co2_ppm: float) -> float:
@@ -58,6 +63,7 @@ def opened_ph(bag_kh_dkh: float, bag_c: float, room_co2_ppm: float) -> float:
     "Un-ionised minutes after opening",
     formula="{bag_ammonia_mg_l} × share at pH {opened_ph} and {bag_c}",
     source="emerson1975",
+    row="bags",
 )
 def opened_unionised_mg_l(bag_ammonia_mg_l: float, opened_ph: float, bag_c: float) -> float:
     return bag_ammonia_mg_l * float(chemistry.ammonia_fraction(opened_ph, bag_c))
@@ -67,6 +73,7 @@ def opened_unionised_mg_l(bag_ammonia_mg_l: float, opened_ph: float, bag_c: floa
     "Tank water after this drip",
     formula="V ÷ ({bagged_l} + V), V = {drops_per_s} × 60 × {drip_min} × 0.05 ÷ 1000",
     source="balance",
+    row="bags",
 )
 def dripped_frac(bagged_l: float, drops_per_s: float, drip_min: float) -> float:
     return float(dilution.drip_share(bagged_l, drops_per_s, drip_min))
@@ -76,6 +83,7 @@ def dripped_frac(bagged_l: float, drops_per_s: float, drip_min: float) -> float:
     "Drip for the wanted share",
     formula="{bagged_l} × {drip_frac} ÷ (1 − {drip_frac}) × 1000 ÷ ({drops_per_s} × 60 × 0.05)",
     source="balance",
+    row="bags",
 )
 def wanted_min(bagged_l: float, drip_frac: float, drops_per_s: float) -> float:
     return float(dilution.drip_minutes(bagged_l, drops_per_s, drip_frac))
@@ -85,6 +93,7 @@ def wanted_min(bagged_l: float, drip_frac: float, drops_per_s: float) -> float:
     "Drops a second for it in that time",
     formula="{drops_per_s} × {wanted_min} ÷ {drip_min}",
     source="balance",
+    row="bags",
     kind="ratio",
 )
 def wanted_drops(drops_per_s: float, wanted_min: float, drip_min: float) -> float:
@@ -95,6 +104,7 @@ def wanted_drops(drops_per_s: float, wanted_min: float, drip_min: float) -> floa
     "Gap in dissolved solids",
     formula="|{settled_us_cm} − {bag_us_cm}| ÷ {bag_us_cm}",
     source="definition",
+    row="bags",
 )
 def bag_gap_frac(settled_us_cm: float, bag_us_cm: float) -> float:
     return abs(settled_us_cm - bag_us_cm) / bag_us_cm
@@ -104,6 +114,7 @@ def bag_gap_frac(settled_us_cm: float, bag_us_cm: float) -> float:
     "Dissolved solids move by the hour at this drip",
     formula="|{settled_us_cm} − {bag_us_cm}| × {dripped_frac} ÷ ({drip_min} ÷ 60)",
     source="balance",
+    row="bags",
     kind="conductivity",
 )
 def drip_rate(settled_us_cm: float, bag_us_cm: float, dripped_frac: float, drip_min: float) -> float:
@@ -114,62 +125,108 @@ def drip_rate(settled_us_cm: float, bag_us_cm: float, dripped_frac: float, drip_
     "Days to move over in a tub",
     formula="ln(larger ÷ smaller of {settled_us_cm} and {bag_us_cm}) ÷ ln(1 + {borne_solids_frac}), rounded up",
     source="practice",
+    row="bags",
 )
 def tub_move_d(settled_us_cm: float, bag_us_cm: float, borne_solids_frac: float) -> float:
     ratio = max(settled_us_cm, bag_us_cm) / min(settled_us_cm, bag_us_cm)
     return float(math.ceil(math.log(ratio) / math.log1p(borne_solids_frac)))
 
 
+@step("bags")
+def bag_result(
+    bag_name: str,
+    opened_unionised_mg_l: float,
+    unionised_harm_mg_l: float,
+    floating_min: float,
+    wanted_min: float,
+    drip_frac: float,
+) -> Sentence:
+    """How one arrival is brought across."""
+    warmth = "float the closed bag for {minutes}" if floating_min > 0 else "as warm as the tank, no floating"
+    if opened_unionised_mg_l > unionised_harm_mg_l:
+        then = "open it, and net them across at once."
+    else:
+        then = "then drip for {drip} until {share} is tank water; net them across."
+    return say(
+        f"{{name}}: {warmth}, {then}",
+        name=bag_name,
+        minutes=Term(floating_min, "minutes"),
+        drip=Term(wanted_min, "minutes"),
+        share=Term(drip_frac, "share"),
+    )
+
+
+# Over all arrivals ------------------------------------------------------------------------------
+
+
+@figure("Un-ionised in the worst opened bag", formula="largest of {opened_unionised_mg_l}", source="definition")
+def worst_opened_mg_l(opened_unionised_mg_l: tuple[float, ...]) -> float:
+    return worst_of(opened_unionised_mg_l)
+
+
+@figure("Widest gap in dissolved solids", formula="largest of {bag_gap_frac}", source="definition")
+def widest_gap_frac(bag_gap_frac: tuple[float, ...]) -> float:
+    return worst_of(bag_gap_frac)
+
+
 @check(
     "Opening the bag",
     stage="arrivals",
-    judges="opened_unionised_mg_l",
-    mends=("arrival.bag_h", "arrival.bagged_l"),
+    judges="worst_opened_mg_l",
+    mends=("bags.*.bag_h", "bags.*.bagged_l"),
     caution="The bag's water never goes into the tank.",
 )
 def bag_opens(
-    expected: bool,
-    opened_unionised_mg_l: float,
-    sealed_unionised_mg_l: float,
+    worst_opened_mg_l: float,
+    bag_name: tuple[str, ...],
+    opened_unionised_mg_l: tuple[float, ...],
+    sealed_unionised_mg_l: tuple[float, ...],
+    opened_ph: tuple[float, ...],
     unionised_harm_mg_l: float,
-    opened_ph: float,
 ) -> Verdict:
-    unless_expected(expected)
-    terms = {
-        "sealed": of(sealed_unionised_mg_l, "sealed_unionised_mg_l"),
-        "opened": of(opened_unionised_mg_l, "opened_unionised_mg_l"),
-        "ph": Term(opened_ph, "ph", "opened_ph"),
+    worst = opened_unionised_mg_l.index(worst_opened_mg_l)
+    key = f"bags.{worst}."
+    terms: dict[str, Term | str] = {
+        "name": bag_name[worst],
+        "sealed": of(sealed_unionised_mg_l[worst], key + "sealed_unionised_mg_l"),
+        "opened": of(worst_opened_mg_l, key + "opened_unionised_mg_l"),
+        "ph": Term(opened_ph[worst], "ph", key + "opened_ph"),
         "harm": Term(unionised_harm_mg_l, "unionised"),
     }
-    if opened_unionised_mg_l > unionised_harm_mg_l:
+    if worst_opened_mg_l > unionised_harm_mg_l:
         text = (
-            "Sealed, {sealed} is un-ionised; opened, pH climbs to {ph} and it becomes {opened}, {harm} harms. "
+            "{name}: sealed, {sealed} is un-ionised; opened, pH climbs to {ph} and it becomes {opened}, {harm} harms. "
             "Float it closed, then net them out at once: no drip."
         )
     else:
-        text = "Opened, pH climbs to {ph} and un-ionised ammonia to {opened}; {harm} harms. There is time to drip."
-    return at_most(opened_unionised_mg_l, unionised_harm_mg_l, "unionised", say(text, **terms))
+        text = (
+            "{name}: opened, pH climbs to {ph} and un-ionised ammonia to {opened}; {harm} harms. "
+            "There is time to drip."
+        )
+    return at_most(worst_opened_mg_l, unionised_harm_mg_l, "unionised", say(text, **terms))
 
 
-@check(
-    "The step into this water",
-    stage="arrivals",
-    judges="bag_gap_frac",
-    mends=("arrival.bag_us_cm",),
-)
+@check("The step into this water", stage="arrivals", judges="widest_gap_frac", mends=("bags.*.bag_us_cm",))
 def bag_step(
-    expected: bool, bag_gap_frac: float, rude_step_frac: float, dripped_frac: float, wanted_min: float
+    widest_gap_frac: float,
+    bag_name: tuple[str, ...],
+    bag_gap_frac: tuple[float, ...],
+    dripped_frac: tuple[float, ...],
+    wanted_min: tuple[float, ...],
+    rude_step_frac: float,
 ) -> Verdict:
-    unless_expected(expected)
+    widest = bag_gap_frac.index(widest_gap_frac)
+    key = f"bags.{widest}."
     reason = say(
-        "Dissolved solids lie {gap} apart. This drip mixes in {share}; the share you want takes {minutes}. "
+        "{name}: dissolved solids lie {gap} apart. This drip mixes in {share}; the share you want takes {minutes}. "
         "Over {most} a tub of their own water, changed over days, is the way.",
-        gap=of(bag_gap_frac, "bag_gap_frac"),
-        share=of(dripped_frac, "dripped_frac"),
-        minutes=of(wanted_min, "wanted_min"),
+        name=bag_name[widest],
+        gap=of(widest_gap_frac, key + "bag_gap_frac"),
+        share=of(dripped_frac[widest], key + "dripped_frac"),
+        minutes=of(wanted_min[widest], key + "wanted_min"),
         most=Term(rude_step_frac, "share"),
     )
-    return at_most(bag_gap_frac, rude_step_frac, "share", reason)
+    return at_most(widest_gap_frac, rude_step_frac, "share", reason)
 
 
 # Quarantine -------------------------------------------------------------------------------------
@@ -177,11 +234,12 @@ def bag_step(
 
 @figure(
     "Waste in one tub",
-    formula="food for {tub_mass_g} at {water_c} × 0.42 of protein × 0.16 × (1 − {kept_grown}) × 1000",
+    formula="food for {bag_mass_g} at {water_c} × 0.42 of protein × 0.16 × (1 − {kept_grown}) × 1000",
     source="timmons",
+    row="bags",
 )
-def tub_mg_d(tub_mass_g: float, water_c: float, kept_grown: float) -> float:
-    feed = float(biology.feed_g_d(tub_mass_g, water_c, "light"))
+def tub_mg_d(bag_mass_g: float, water_c: float, kept_grown: float) -> float:
+    feed = float(biology.feed_g_d(bag_mass_g, water_c, "light"))
     return float(nitrogen.ammonia_from_feed_mg_d(feed, 0.42, kept_grown, 0.0))
 
 
@@ -198,6 +256,7 @@ def tub_taken_mg_d(tub_media_m2: float, water_c: float, allowed_ammonia_mg_l: fl
     "Hours to the ammonia limit, nothing done",
     formula="{allowed_ammonia_mg_l} × {tub_l} ÷ ({tub_mg_d} − {tub_taken_mg_d}) × 24",
     source="balance",
+    row="bags",
 )
 def tub_h(allowed_ammonia_mg_l: float, tub_l: float, tub_mg_d: float, tub_taken_mg_d: float) -> float:
     left = tub_mg_d - tub_taken_mg_d
@@ -210,34 +269,51 @@ def tub_h(allowed_ammonia_mg_l: float, tub_l: float, tub_mg_d: float, tub_taken_
     "Change each day that keeps under it",
     formula="({tub_mg_d} − {tub_taken_mg_d}) ÷ {tub_l} ÷ {allowed_ammonia_mg_l}",
     source="balance",
+    row="bags",
 )
 def tub_change_frac(tub_mg_d: float, tub_taken_mg_d: float, tub_l: float, allowed_ammonia_mg_l: float) -> float:
     return max(0.0, tub_mg_d - tub_taken_mg_d) / tub_l / allowed_ammonia_mg_l
 
 
+@figure("Change a day in the fullest tub", formula="largest of {tub_change_frac}", source="definition")
+def fullest_tub_frac(tub_change_frac: tuple[float, ...]) -> float:
+    return worst_of(tub_change_frac)
+
+
 @figure(
-    "All through quarantine in", formula="rounded up {batches} ÷ {tub_count} × {wait_weeks}", source="definition"
+    "All through quarantine in",
+    formula="rounded up (arrivals {bag_name} ÷ {tub_count}) × {wait_weeks}",
+    source="definition",
 )
-def through_weeks(batches: int, tub_count: int, wait_weeks: float) -> float:
-    return -(-batches // tub_count) * wait_weeks
+def through_weeks(bag_name: tuple[str, ...], tub_count: int, wait_weeks: float) -> float:
+    return -(-len(bag_name) // tub_count) * wait_weeks
 
 
 @check(
     "The tub stays clean enough",
     stage="arrivals",
-    judges="tub_change_frac",
-    mends=("arrival.tub_l", "arrival.tub_media_m2"),
+    judges="fullest_tub_frac",
+    mends=("quarantine.tub_l", "quarantine.tub_media_m2"),
     caution="Nets, hoses and hands go from the display to the tub, never back. Medicines: a vet and local law.",
 )
-def tub_holds(expected: bool, tub_change_frac: float, tub_mg_d: float, allowed_ammonia_mg_l: float) -> Verdict:
-    unless_expected(expected)
+def tub_holds(
+    fullest_tub_frac: float,
+    bag_name: tuple[str, ...],
+    tub_change_frac: tuple[float, ...],
+    tub_mg_d: tuple[float, ...],
+    allowed_ammonia_mg_l: float,
+) -> Verdict:
+    fullest = tub_change_frac.index(fullest_tub_frac)
+    key = f"bags.{fullest}."
     reason = say(
-        "They make {made}; kept under {limit} it takes a change of {share} every day, or media from a healthy tank.",
-        made=of(tub_mg_d, "tub_mg_d"),
+        "{name}: they make {made}; kept under {limit} it takes a change of {share} every day, "
+        "or media from a healthy tank.",
+        name=bag_name[fullest],
+        made=of(tub_mg_d[fullest], key + "tub_mg_d"),
         limit=of(allowed_ammonia_mg_l, "allowed_ammonia_mg_l"),
-        share=of(tub_change_frac, "tub_change_frac"),
+        share=of(fullest_tub_frac, key + "tub_change_frac"),
     )
-    return at_most(tub_change_frac, 1.0, "share", reason)
+    return at_most(fullest_tub_frac, 1.0, "share", reason)
 
 
 @check("Nobody aboard whom copper kills", stage="arrivals")
@@ -257,28 +333,18 @@ def copper_borne(copper_used: bool, animal: tuple[Species, ...]) -> Verdict:
 
 
 @step()
-def arrivals_order(batches: int, tub_count: int, wait_weeks: float) -> tuple[tuple[int, int, float, float], ...]:
-    """Batch, tub, first and last week, in the order in which tubs come free."""
+def arrivals_order(
+    bag_name: tuple[str, ...], tub_count: int, wait_weeks: float
+) -> tuple[tuple[str, int, float, float], ...]:
+    """Arrival, tub, first and last week, in the order in which tubs come free."""
     return tuple(
-        (n + 1, n % tub_count + 1, n // tub_count * wait_weeks, (n // tub_count + 1) * wait_weeks)
-        for n in range(batches)
+        (name, n % tub_count + 1, n // tub_count * wait_weeks, (n // tub_count + 1) * wait_weeks)
+        for n, name in enumerate(bag_name)
     )
 
 
 @step()
-def arrivals_result(
-    opened_unionised_mg_l: float,
-    unionised_harm_mg_l: float,
-    floating_min: float,
-    wanted_min: float,
-    drip_frac: float,
-) -> Sentence:
-    minutes = of(floating_min, "floating_min")
-    if opened_unionised_mg_l > unionised_harm_mg_l:
-        return say("Float the closed bag for {minutes}, open it, and net them across at once.", minutes=minutes)
-    return say(
-        "Float the closed bag for {minutes}, then drip for {drip} until {share} is tank water; net them across.",
-        minutes=minutes,
-        drip=of(wanted_min, "wanted_min"),
-        share=Term(drip_frac, "share"),
-    )
+def arrivals_result(bag_result: tuple[Sentence, ...], opened_unionised_mg_l: tuple[float, ...]) -> Sentence:
+    if not bag_result:
+        return say("Nobody is on the way.")
+    return bag_result[opened_unionised_mg_l.index(max(opened_unionised_mg_l))]

@@ -23,7 +23,14 @@ STEPS = 40
 PROBES = 4
 BAND_PROBES = 12
 CLOSE = 1e-3
-ROW_NAMES = {"filters": "filter", "run": "part", "returns": "return", "chambers": "chamber", "sources": "water"}
+ROW_NAMES = {
+    "filters": "filter",
+    "run": "part",
+    "returns": "return",
+    "chambers": "chamber",
+    "sources": "water",
+    "bags": "arrival",
+}
 
 
 @dataclass(frozen=True, slots=True)

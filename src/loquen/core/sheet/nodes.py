@@ -9,7 +9,7 @@ from typing import Any, Literal, TypeVar
 from loquen.core.model.quantity import Sentence, kind_of_name
 
 State = Literal["holds", "tight", "short", "unknown"]
-RowOf = Literal["", "animals", "filters", "run", "returns", "chambers", "sources"]
+RowOf = Literal["", "animals", "filters", "run", "returns", "chambers", "sources", "bags"]
 Function = TypeVar("Function", bound=Callable[..., Any])
 WORST_FIRST: tuple[State, ...] = ("short", "tight", "unknown", "holds")
 

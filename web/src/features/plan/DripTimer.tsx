@@ -5,10 +5,10 @@ import { usePlan, useSheet } from "./context";
 
 const MINUTE = 60_000;
 
-/** Counts down the float and the drip while the page is open. */
-export function DripTimer() {
+/** Counts down an arrival's float and drip while the page is open. */
+export function DripTimer({ index }: { index: number }) {
   const { figures } = useSheet();
-  const { arrival } = usePlan();
+  const bag = usePlan().bags?.[index];
   const [running, setRunning] = useState<{ what: string; ends: number } | null>(null);
   const [now, setNow] = useState(() => Date.now());
   const units = useUnits();
@@ -21,11 +21,11 @@ export function DripTimer() {
     setNow(Date.now());
     setRunning({ what, ends: Date.now() + minutes * MINUTE });
   };
-  const float = figures.floating_min?.value ?? 0;
-  const drip = arrival?.drip_min ?? 0;
+  const float = figures[`bags.${index}.floating_min`]?.value ?? 0;
+  const drip = bag?.drip_min ?? 0;
   const left = running ? Math.max(0, running.ends - now) : 0;
   return (
-    <section aria-label="Timer" className="mb-5 flex flex-wrap items-center gap-3">
+    <section aria-label={`Timer of arrival ${index + 1}`} className="mb-5 flex flex-wrap items-center gap-3">
       <Button disabled={float <= 0} onClick={() => start("Float", float)}>
         Start floating, {units.text(float, "minutes")}
       </Button>

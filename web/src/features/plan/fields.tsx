@@ -1,4 +1,4 @@
-import { useId, useState, type ReactNode } from "react";
+import { useId, useState, type ChangeEvent, type ReactNode } from "react";
 import { parsed } from "@/lib/quantity";
 import { Select, Switch } from "@/ui/controls";
 import { Says } from "@/ui/Says";
@@ -100,20 +100,21 @@ export function SwitchField({ path }: { path: string }) {
 }
 
 /** Words of the keeper's own. */
-export function TextField({ path }: { path: string }) {
+export function TextField({ path, oneLine }: { path: string; oneLine?: boolean }) {
   const { entry, value, change } = useField(path);
   const id = useId();
+  const Box = oneLine ? "input" : "textarea";
   return (
-    <div className="mb-5">
+    <div className={oneLine ? "mb-3" : "mb-5"}>
       <label htmlFor={id} className="block text-quiet">
         {entry.label}
       </label>
-      <textarea
+      <Box
         id={id}
-        rows={3}
-        maxLength={4000}
+        rows={oneLine ? undefined : 3}
+        maxLength={oneLine ? 80 : 4000}
         value={String(value ?? "")}
-        onChange={(event) => change(event.target.value)}
+        onChange={(event: ChangeEvent<HTMLInputElement | HTMLTextAreaElement>) => change(event.target.value)}
         className="w-full rounded-sm border border-line bg-paper p-2"
       />
     </div>

@@ -1,60 +1,108 @@
+import { Button } from "@/ui/controls";
+import { Says } from "@/ui/Says";
+import { useUnits } from "@/ui/units";
 import { Checks } from "../Checks";
 import { DripTimer } from "../DripTimer";
-import { useSheet } from "../context";
+import { usePlan, useSheet } from "../context";
 import { Fields, NumberField, SwitchField, TextField } from "../fields";
 import { Figures } from "../Figures";
-import { useUnits } from "@/ui/units";
+import { Remove, useRows } from "../rows";
+
+const NEW_BAG = {
+  bag_name: "Newcomers",
+  bagged_l: 1.5,
+  bag_mass_g: 10,
+  bag_h: 6,
+  bag_fasted: true,
+  bag_c: 21,
+  bag_kh_dkh: 4,
+  bag_ph: 6.6,
+  bag_us_cm: 400,
+  drops_per_s: 2,
+  drip_min: 40,
+  drip_frac: 0.8,
+};
+const CARD = [
+  "floating_min",
+  "bag_ammonia_mg_l",
+  "sealed_unionised_mg_l",
+  "opened_ph",
+  "opened_unionised_mg_l",
+  "dripped_frac",
+  "wanted_min",
+  "wanted_drops",
+  "bag_gap_frac",
+  "drip_rate",
+  "tub_move_d",
+  "tub_mg_d",
+  "tub_h",
+  "tub_change_frac",
+];
 
 /** From the bag into the tank, and the weeks in a tub before. */
 export function ArrivalsStage() {
+  const { count, add, remove } = useRows("bags");
   return (
     <>
-      <DripTimer />
+      {count === 0 && (
+        <p className="mb-3 text-quiet">
+          Nobody is on the way. An arrival’s card says whether to drip or to net across, how long, and what
+          its tub needs.
+        </p>
+      )}
+      {Array.from({ length: count }, (_, i) => (
+        <Card key={i} index={i} remove={() => remove(i)} />
+      ))}
+      <p className="mb-6">
+        <Button onClick={() => add(NEW_BAG)}>Add an arrival</Button>
+      </p>
+      <Checks stage="arrivals" />
+      <Fields legend="Quarantine">
+        <NumberField path="quarantine.tub_count" />
+        <NumberField path="quarantine.tub_l" />
+        <NumberField path="quarantine.wait_weeks" />
+        <NumberField path="quarantine.tub_media_m2" />
+        <SwitchField path="quarantine.copper_used" />
+      </Fields>
+      <TextField path="quarantine.treatment_notes" />
+      <Order />
+      {count > 0 && <Figures keys={["tub_taken_mg_d", "fullest_tub_frac", "through_weeks"]} />}
+    </>
+  );
+}
+
+/** One arrival: what to do with its bag, the timer for it, and what it is reckoned from. */
+function Card({ index, remove }: { index: number; remove: () => void }) {
+  const name = usePlan().bags?.[index]?.bag_name ?? "";
+  const told = useSheet().bags[index];
+  const path = (field: string) => `bags.${index}.${field}`;
+  return (
+    <section aria-label={`Arrival ${index + 1}`} className="relative mb-6 border-t border-line pt-3">
+      <Remove label={`Take out ${name}`} run={remove} className="absolute top-1 right-0" />
+      {told && (
+        <p className="mb-3 pr-11 text-lg">
+          <Says sentence={told} />
+        </p>
+      )}
+      <DripTimer index={index} />
+      <TextField oneLine path={path("bag_name")} />
       <Fields legend="The bag">
-        <SwitchField path="arrival.expected" />
-        <NumberField path="arrival.bagged_l" />
-        <NumberField path="arrival.bag_mass_g" />
-        <NumberField path="arrival.bag_h" />
-        <SwitchField path="arrival.bag_fasted" />
-        <NumberField path="arrival.bag_c" />
-        <NumberField path="arrival.bag_kh_dkh" />
-        <NumberField path="arrival.bag_ph" />
-        <NumberField path="arrival.bag_us_cm" />
+        <NumberField path={path("bagged_l")} />
+        <NumberField path={path("bag_mass_g")} />
+        <NumberField path={path("bag_h")} />
+        <SwitchField path={path("bag_fasted")} />
+        <NumberField path={path("bag_c")} />
+        <NumberField path={path("bag_kh_dkh")} />
+        <NumberField path={path("bag_ph")} />
+        <NumberField path={path("bag_us_cm")} />
       </Fields>
       <Fields legend="The drip">
-        <NumberField path="arrival.drops_per_s" />
-        <NumberField path="arrival.drip_min" />
-        <NumberField path="arrival.drip_frac" />
+        <NumberField path={path("drops_per_s")} />
+        <NumberField path={path("drip_min")} />
+        <NumberField path={path("drip_frac")} />
       </Fields>
-      <Checks stage="arrivals" />
-      <Figures
-        keys={[
-          "floating_min",
-          "bag_ammonia_mg_l",
-          "sealed_unionised_mg_l",
-          "opened_ph",
-          "opened_unionised_mg_l",
-          "dripped_frac",
-          "wanted_min",
-          "wanted_drops",
-          "bag_gap_frac",
-          "drip_rate",
-          "tub_move_d",
-        ]}
-      />
-      <Fields legend="Quarantine">
-        <NumberField path="arrival.batches" />
-        <NumberField path="arrival.tub_count" />
-        <NumberField path="arrival.tub_l" />
-        <NumberField path="arrival.wait_weeks" />
-        <NumberField path="arrival.tub_mass_g" />
-        <NumberField path="arrival.tub_media_m2" />
-        <SwitchField path="arrival.copper_used" />
-      </Fields>
-      <TextField path="arrival.treatment_notes" />
-      <Order />
-      <Figures keys={["tub_mg_d", "tub_h", "tub_change_frac", "through_weeks"]} />
-    </>
+      <Figures keys={CARD.map(path)} />
+    </section>
   );
 }
 
@@ -63,11 +111,11 @@ function Order() {
   const { batches } = useSheet();
   const units = useUnits();
   return (
-    <ol aria-label="Order of arrivals" className="mb-5 border-t border-line text-sm">
-      {batches.map((row) => (
-        <li key={row.batch} className="flex justify-between border-b border-line/70 py-1">
+    <ol aria-label="Order of arrivals" className="mb-5 text-sm">
+      {batches.map((row, i) => (
+        <li key={i} className="flex justify-between border-b border-line/70 py-1">
           <span>
-            arrival {row.batch}, tub {row.tub}
+            {row.name}, tub {row.tub}
           </span>
           <span className="num">
             {row.enters === 0 ? "now" : `week ${units.number(row.enters, "weeks")}`} to week{" "}

@@ -1,15 +1,16 @@
-import { Trash2 } from "lucide-react";
 import { Select } from "@/ui/controls";
 import { Checks } from "../Checks";
 import { usePlan, usePlanInUse, useSession } from "../context";
 import { ChoiceField, Fields, NumberField } from "../fields";
 import { Figures, FigureValue } from "../Figures";
+import { Remove, useRows } from "../rows";
 
 export function FilterStage() {
-  const { session, library } = usePlanInUse();
+  const { library } = usePlanInUse();
   const plan = usePlan();
   const { sheet } = useSession();
   const filters = plan.filters ?? [];
+  const { add: put, remove } = useRows("filters");
   const add = (key: string) => {
     const model = library.filters.find((row) => row.key === key);
     if (!model) return;
@@ -23,7 +24,7 @@ export function FilterStage() {
       holds_l: model.holds_l,
       filter_w: model.watts,
     };
-    session.replace({ ...plan, filters: [...filters, filter] });
+    put(filter);
   };
   return (
     <>
@@ -39,14 +40,11 @@ export function FilterStage() {
             <NumberField path={`filters.${i}.holds_l`} />
             <NumberField path={`filters.${i}.filter_w`} />
           </Fields>
-          <button
-            type="button"
-            aria-label={`Take out filter ${i + 1}`}
-            onClick={() => session.replace({ ...plan, filters: filters.filter((_, j) => j !== i) })}
-            className="absolute -top-2 right-0 grid size-9 place-items-center text-quiet hover:text-short pointer-coarse:size-11"
-          >
-            <Trash2 size={16} />
-          </button>
+          <Remove
+            label={`Take out filter ${i + 1}`}
+            run={() => remove(i)}
+            className="absolute -top-2 right-0"
+          />
           {sheet?.figures[`filters.${i}.real_flow_lph`] && (
             <p className="-mt-3 mb-5 text-sm text-quiet">
               Really moves <FigureValue name={`filters.${i}.real_flow_lph`} /> over{" "}

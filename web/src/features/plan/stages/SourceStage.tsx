@@ -1,6 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Printer, Trash2 } from "lucide-react";
-import type { Plan } from "@/api/client";
+import { Printer } from "lucide-react";
 import { watersQuery } from "@/api/queries";
 import { Button, Select } from "@/ui/controls";
 import { Says } from "@/ui/Says";
@@ -8,6 +7,7 @@ import { Checks } from "../Checks";
 import { usePlan, usePlanInUse, useSheet } from "../context";
 import { ChoiceField, Fields, NumberField, Row, SwitchField } from "../fields";
 import { Figures, FigureValue } from "../Figures";
+import { Remove, useRows } from "../rows";
 import { SaltMove } from "../SaltMove";
 
 /** What goes into the tank: waters mixed, salts weighed in, warmed and disinfected, as one recipe. */
@@ -130,15 +130,14 @@ function Ways({ chloramine }: { chloramine: boolean }) {
 
 /** The waters of the mix, taken from the shared list, each with its part. */
 function Mix() {
-  const { session } = usePlanInUse();
   const plan = usePlan();
   const { questions } = useSheet();
   const shared = useQuery(watersQuery).data ?? [];
   const sources = plan.sources ?? [];
-  const put = (next: NonNullable<Plan["sources"]>) => session.replace({ ...plan, sources: next });
+  const { add: put, remove } = useRows("sources");
   const add = (id: string) => {
     const found = shared.find((row) => String(row.id) === id);
-    if (found) put([...sources, { ...found.water, src_parts: 1 }]);
+    if (found) put({ ...found.water, src_parts: 1 });
   };
   return (
     <section aria-label="The mix" className="mb-5">
@@ -167,14 +166,7 @@ function Mix() {
               <NumberField bare path={`sources.${i}.src_kh_dkh`} label={`KH of ${row.src_name}`} />
             </span>
             <span className="flex-1" />
-            <button
-              type="button"
-              aria-label={`Take out ${row.src_name}`}
-              onClick={() => put(sources.filter((_, j) => j !== i))}
-              className="grid size-9 place-items-center text-quiet hover:text-short pointer-coarse:size-11"
-            >
-              <Trash2 size={16} />
-            </button>
+            <Remove label={`Take out ${row.src_name}`} run={() => remove(i)} />
           </li>
         ))}
       </ul>

@@ -1,13 +1,11 @@
-import { Trash2 } from "lucide-react";
 import type { ReactNode } from "react";
 import type { Plan } from "@/api/client";
 import { Button } from "@/ui/controls";
-import { usePlan, usePlanInUse, useSheet } from "../context";
+import { usePlan, useSheet } from "../context";
 import { ChoiceField, Fields, NumberField } from "../fields";
 import { Figures, FigureValue } from "../Figures";
+import { Remove, useRows } from "../rows";
 import { Measure } from "@/ui/Says";
-
-type Rows = "run" | "returns" | "chambers";
 
 const NEW_PART = { part: "elbow_90", run_pipe: "pvc_32", run_count: 1, run_length_m: 1 };
 const NEW_OUTLET = {
@@ -50,31 +48,6 @@ export function startedSump(plan: Plan, way: "weir" | "holes"): Plan {
           chamber("return", 0.3, 20),
         ],
   };
-}
-
-function useRows(section: Rows) {
-  const { session } = usePlanInUse();
-  const plan = usePlan();
-  const rows = (plan[section] ?? []) as object[];
-  const put = (next: object[]) => session.replace({ ...plan, [section]: next } as Plan);
-  return {
-    count: rows.length,
-    add: (row: object, at = rows.length) => put([...rows.slice(0, at), row, ...rows.slice(at)]),
-    remove: (at: number) => put(rows.filter((_, i) => i !== at)),
-  };
-}
-
-function Remove({ label, run }: { label: string; run: () => void }) {
-  return (
-    <button
-      type="button"
-      aria-label={label}
-      onClick={run}
-      className="grid size-9 shrink-0 place-items-center text-quiet hover:text-short pointer-coarse:size-11"
-    >
-      <Trash2 size={16} />
-    </button>
-  );
 }
 
 const LINE = "flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line/70 py-1 text-sm";
