@@ -46,8 +46,7 @@ export function ArrivalsStage() {
     <>
       {count === 0 && (
         <p className="mb-3 text-quiet">
-          Nobody is on the way. An arrival’s card says whether to drip or to net across, how long, and what
-          its tub needs.
+          An arrival’s card says whether to drip or to net across, how long, and what its tub needs.
         </p>
       )}
       {Array.from({ length: count }, (_, i) => (
