@@ -60,8 +60,10 @@ def serious(page):
     """
 
     def check():
-        page.set_viewport_size({"width": page.viewport_size["width"], "height": 3200})
-        page.wait_for_function("innerHeight === 3200 && document.fonts.status === 'loaded'")
+        page.wait_for_function("document.fonts.status === 'loaded'")
+        height = page.evaluate("document.documentElement.scrollHeight") + 800
+        page.set_viewport_size({"width": page.viewport_size["width"], "height": height})
+        page.wait_for_function("height => innerHeight === height", arg=height)
         page.evaluate(AXE.read_text(encoding="utf-8"))
         found = page.evaluate("() => axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] })")
         bad = [v for v in found["violations"] if v["impact"] in ("serious", "critical")]

@@ -5,6 +5,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
+from tests.e2e.acting import choose
 from tests.e2e.server import Server
 
 
@@ -20,8 +21,7 @@ def test_units_are_switched_mixed_and_kept(page, opened):
     expect(volume(page)).to_have_text(re.compile("163 US gal"))  # 617.7 L
     expect(page.get_by_label("Length", exact=True)).to_have_value("70.8661")
     page.get_by_role("button", name="Units").click()
-    page.get_by_role("combobox", name="Unit of Length").click()
-    page.get_by_role("option", name="cm", exact=True).click()
+    choose(page, "Unit of Length", "cm")
     page.keyboard.press("Escape")
     page.reload()
     expect(page.get_by_label("Length", exact=True)).to_have_value("180")

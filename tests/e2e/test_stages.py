@@ -5,6 +5,8 @@ import re
 import pytest
 from playwright.sync_api import expect
 
+from tests.e2e.acting import choose
+
 
 def figure(page, name):
     return page.locator(f"dd [data-figure={name}]")
@@ -26,8 +28,7 @@ def test_animals_are_picked_counted_fed_and_checked(page, opened):
     page.get_by_text("Each in this water").click()
     expect(page.get_by_text("Cherry shrimp, salinity: 4").last).to_be_visible()
     # Feeding by weight overrides the estimate.
-    shrimp.get_by_role("combobox", name="Feeding: Cherry shrimp").click()
-    page.get_by_role("option", name="weighed").click()
+    choose(page, "Feeding: Cherry shrimp", "weighed", within=shrimp, exact=False)
     before = figure(page, "load_full_mg_d").inner_text()
     shrimp.get_by_label("Dry food: Cherry shrimp").fill("5")
     expect(figure(page, "load_full_mg_d")).not_to_have_text(before)
@@ -58,8 +59,7 @@ def test_the_tank_follows_every_keystroke(page, opened):
 
 def test_a_shape_asks_for_its_own_measures(page, opened):
     opened(2, "tank")
-    page.get_by_role("combobox", name="Shape").click()
-    page.get_by_role("option", name="cylinder").click()
+    choose(page, "Shape", "cylinder", exact=False)
     expect(page.get_by_label("Diameter")).to_have_value("90")
     # A cylinder of 90 cm: pi/4 x 0.81 m2.
     expect(figure(page, "footprint_m2")).to_have_text(re.compile(r"0\.64"))
@@ -72,8 +72,7 @@ def test_the_filter_is_what_it_really_moves(page, opened):
     page.get_by_label("Measured flow").fill("400")
     expect(figure(page, "total_flow_lph")).to_have_text(re.compile("400"))
     expect(glass(page, "Flow")).to_contain_text("short")
-    page.get_by_role("combobox", name="Add a filter").click()
-    page.get_by_role("option", name="Air-driven sponge, 300 L/h").click()
+    choose(page, "Add a filter", "Air-driven sponge, 300 L/h", exact=False)
     expect(figure(page, "total_flow_lph")).to_have_text(re.compile("640"))
     page.get_by_role("button", name="Take out filter 1").click()
     expect(figure(page, "total_flow_lph")).to_have_text(re.compile("240"))
@@ -121,8 +120,7 @@ def test_animals_are_looked_at_young_and_the_tank_is_outgrown(page, opened):
     page.get_by_role("combobox", name="Add an animal").fill("frontosa")
     page.get_by_role("option", name="Frontosa").click()
     row = page.get_by_role("listitem", name="Frontosa")
-    row.get_by_role("combobox", name="Size today: Frontosa").click()
-    page.get_by_role("option", name="measured").click()
+    choose(page, "Size today: Frontosa", "measured", within=row, exact=False)
     row.get_by_label("Length today: Frontosa").fill("5")
     expect(page.get_by_text(re.compile("^Outgrown in"))).to_be_visible()
     # 5 frontosa of 30 cm want 350 L at least; at 5 cm they want far less, and figures follow.
@@ -141,8 +139,7 @@ def test_oxygen_follows_air_and_power(page, opened):
     dawn = page.locator("dd", has=page.locator("[data-figure=dawn_oxygen_mg_l]"))
     expect(dawn).to_contain_text(re.compile(r"\(\d.* to \d.*\)"))
     expect(page.get_by_text(re.compile("With all power off oxygen sinks to"))).to_be_visible()
-    page.get_by_role("combobox", name="Surface").click()
-    page.get_by_role("option", name="still", exact=True).click()
+    choose(page, "Surface", "still")
     page.get_by_label("Returning water falls").fill("0")
     expect(glass(page, "Oxygen")).to_contain_text("short")
     check = page.get_by_role("listitem").filter(has_text="At night")
@@ -158,8 +155,7 @@ def test_the_reserve_of_soft_change_water_is_told(page, opened):
 
 def test_a_slip_of_the_hydrometer_is_asked_about(page, opened):
     opened(2, "source")
-    page.get_by_role("combobox", name="Salinity").click()
-    page.get_by_role("option", name="by hydrometer").click()
+    choose(page, "Salinity", "by hydrometer", exact=False)
     page.get_by_label("Hydrometer reads").fill("1.06")
     expect(page.get_by_role("alert")).to_contain_text("a slip of the decimal, 1.006 perhaps?")
     page.get_by_label("Hydrometer reads").fill("1.003")

@@ -4,6 +4,8 @@ import re
 
 from playwright.sync_api import expect
 
+from tests.e2e.acting import choose
+
 
 def figure(page, name):
     return page.locator(f"dd [data-figure={name}]").first
@@ -11,11 +13,6 @@ def figure(page, name):
 
 def glass(page, label):
     return page.get_by_role("list", name="Sight glasses").get_by_role("button", name=label)
-
-
-def choose(page, name, option):
-    page.get_by_role("combobox", name=name).click()
-    page.get_by_role("option", name=option, exact=True).press("Enter")
 
 
 def test_waters_are_entered_read_and_asked_for(page, server, serious):
@@ -87,6 +84,17 @@ def test_a_blend_to_a_target(page, opened):
     expect(check).to_contain_text("too hard")
     check.get_by_role("button", name=re.compile("^Use: Parts in the mix")).first.click()
     expect(check).to_contain_text("reached")
+
+
+def test_the_recipe_card_prints_alone(page, opened):
+    opened(5, "source")
+    page.emulate_media(media="print")
+    card = page.get_by_role("region", name="Recipe card")
+    expect(card).to_contain_text("Bottle Shelf, tank 2")
+    expect(card.get_by_text("Bottle Shelf, tank 2")).to_be_visible()
+    for hidden in (page.get_by_role("heading", name="Source"), page.get_by_role("button", name="print")):
+        expect(hidden).not_to_be_visible()
+    assert len(page.pdf()) > 5_000
 
 
 def test_a_move_to_low_salinity_day_by_day(page, opened):
