@@ -147,7 +147,7 @@ def grid(
 
 def opening(sheet: Sheet, chosen: dict[str, str], looks: dict[str, ParagraphStyle]) -> list[Flowable]:
     litres = written(sheet.value("real_volume_l"), "volume", chosen)
-    lines = [told(result_of(sheet, f"{stage}_result"), chosen) for stage in STAGES]
+    lines = [told(result_of(sheet, f"{stage}_result"), chosen) for stage in STAGES if stage != "arrivals"]
     return [
         words(sheet.plan.name, looks["title"]),
         words(f"Build book. {litres} of real water.", looks["quiet"]),

@@ -329,9 +329,12 @@ def bed_open(bed_depth_cm: float, bed_material: library.Bed, fine_bed_caution_cm
 
 
 @step()
-def tank_result(full_volume_l: float, real_volume_l: float, total_mass_kg: float, bed_bags: float) -> Sentence:
+def tank_result(
+    full_volume_l: float, real_volume_l: float, sump_running_l: float, total_mass_kg: float, bed_bags: float
+) -> Sentence:
+    real = "real water, sump and pipes with it, is {real}" if sump_running_l > 0 else "real water is {real}"
     return say(
-        "Filled to the rim it would hold {full}; real water is {real}. Filled it weighs {mass}; the bed takes {bags} bags.",
+        "Filled to the rim it would hold {full}; " + real + ". Filled it weighs {mass}; the bed takes {bags} bags.",
         full=of(full_volume_l, "full_volume_l"),
         real=of(real_volume_l, "real_volume_l"),
         mass=of(total_mass_kg, "total_mass_kg"),
