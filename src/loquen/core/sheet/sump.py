@@ -223,7 +223,7 @@ def drain_down_l(display_m2: float, drop_cm: float, box_l: float, pipes_l: float
     source="balance",
 )
 def clogged_down_l(display_m2: float, clogged_drop_cm: float, box_l: float, pipes_l: float) -> float:
-    return display_m2 * clogged_drop_cm * 10 + box_l + pipes_l
+    return drain_down_l(display_m2, clogged_drop_cm, box_l, pipes_l)
 
 
 @figure(

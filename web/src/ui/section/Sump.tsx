@@ -118,6 +118,9 @@ function Mesh({ x, width, level }: { x: number; width: number; level: number }) 
   );
 }
 
+/** While a baffle is dragged the drawing follows at once, the figures this often. */
+const FIGURES_MS = 100;
+
 interface BaffleProps {
   chamber: number;
   x: number;
@@ -132,22 +135,32 @@ interface BaffleProps {
 function Baffle({ chamber, x, cm, most, scale, hold, set }: BaffleProps) {
   const units = useUnits();
   const dragging = useRef(false);
+  const owed = useRef<number | null>(null);
+  const told = useRef(0);
   const line = <path d={`M${x} 0V${-cm}`} stroke="var(--color-ink)" strokeWidth={scale * 0.0045} />;
   if (!set) return line;
-  const to = (value: number) => {
+  const to = (value: number, at: number) => {
     const grained = clamp(Math.round(value / GRAIN_CM) * GRAIN_CM, 1, most);
     hold({ chamber, cm: grained });
-    if (grained !== cm) set(chamber, grained);
+    if (grained === cm) return;
+    owed.current = grained;
+    if (!dragging.current || at - told.current >= FIGURES_MS) settle(at);
+  };
+  const settle = (at: number) => {
+    if (owed.current !== null) set(chamber, owed.current);
+    owed.current = null;
+    told.current = at;
   };
   const drag = (event: PointerEvent<SVGGElement>) => {
     const matrix = dragging.current ? event.currentTarget.getScreenCTM() : null;
-    if (matrix) to(-new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse()).y);
+    if (matrix)
+      to(-new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse()).y, event.timeStamp);
   };
   const press = (event: KeyboardEvent) => {
     const step = { ArrowUp: GRAIN_CM, ArrowDown: -GRAIN_CM, PageUp: 5, PageDown: -5 }[event.key];
     if (step === undefined) return;
     event.preventDefault();
-    to(cm + step);
+    to(cm + step, event.timeStamp);
   };
   return (
     <g
@@ -167,8 +180,9 @@ function Baffle({ chamber, x, cm, most, scale, hold, set }: BaffleProps) {
         event.currentTarget.setPointerCapture(event.pointerId);
       }}
       onPointerMove={drag}
-      onPointerUp={() => {
+      onPointerUp={(event) => {
         dragging.current = false;
+        settle(event.timeStamp);
         hold(null);
       }}
     >
