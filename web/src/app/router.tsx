@@ -5,6 +5,7 @@ import {
   lazyRouteComponent,
   redirect,
 } from "@tanstack/react-router";
+import { Broken } from "./Broken";
 import { Frame } from "./Frame";
 
 const root = createRootRoute({ component: Frame });
@@ -38,6 +39,7 @@ const waters = createRoute({
 export const router = createRouter({
   routeTree: root.addChildren([home, systems, system, waters]),
   defaultPreload: "intent",
+  defaultErrorComponent: Broken,
 });
 
 declare module "@tanstack/react-router" {

@@ -1,4 +1,4 @@
-import type { ReactNode } from "react";
+import { memo, type ReactNode } from "react";
 import type { Sentence, Term } from "@/api/client";
 import { useUnits } from "./units";
 
@@ -6,13 +6,19 @@ import { useUnits } from "./units";
 export type OpenFigure = (figure: string) => void;
 
 /** A sentence with its values in the units in use; values that are figures open their working. */
-export function Says({ sentence, open }: { sentence: Sentence; open?: OpenFigure }): ReactNode {
+export const Says = memo(function Says({
+  sentence,
+  open,
+}: {
+  sentence: Sentence;
+  open?: OpenFigure;
+}): ReactNode {
   return sentence.text.split(/(\{\w+\})/).map((part, i) => {
     const name = /^\{(\w+)\}$/.exec(part)?.[1];
     const term = name ? sentence.terms[name] : undefined;
     return term ? <Value key={i} term={term} open={open} /> : <span key={i}>{part}</span>;
   });
-}
+});
 
 function Value({ term, open }: { term: Term; open?: OpenFigure }) {
   if (typeof term.value === "string") return <>{term.value}</>;

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Gauge, State } from "@/api/client";
 
 const WORDS: Record<State, string> = {
@@ -24,7 +25,7 @@ const PLAIN: Record<State, Gauge> = {
 };
 
 /** The sight glass itself: a tube filled to the value, a stroke across it at every limit. */
-export function Tube({ gauge: given, state, height }: TubeProps) {
+export const Tube = memo(function Tube({ gauge: given, state, height }: TubeProps) {
   const gauge = given ?? PLAIN[state];
   const width = height * 0.34;
   const stroke = height > 40 ? 2 : 1.4;
@@ -88,4 +89,4 @@ export function Tube({ gauge: given, state, height }: TubeProps) {
       ))}
     </svg>
   );
-}
+});

@@ -7,7 +7,7 @@ import { Glasses } from "@/ui/Glasses";
 import { Says } from "@/ui/Says";
 import { SectionDrawing } from "@/ui/section/SectionDrawing";
 import { useShortcuts } from "@/ui/shortcuts";
-import { usePlanInUse, useSession } from "./context";
+import { usePlanInUse, useSession, useSheet } from "./context";
 import { Slip } from "./Slip";
 import { STAGES } from "./stages";
 import { StageTabs } from "./StageTabs";
@@ -23,7 +23,10 @@ interface BenchProps {
 /** The section, the stage in work, the slip when one is open, and the glasses below. */
 export function Bench({ stage, figure, closeFigure }: BenchProps) {
   const { session, openFigure } = usePlanInUse();
-  const { id, sheet, sheetOf, plan, problem } = useSession();
+  const id = useSession((state) => state.id);
+  const sheet = useSession((state) => state.sheet);
+  const stale = useSession((state) => state.sheetOf !== state.plan);
+  const problem = useSession((state) => state.problem);
   const navigate = useNavigate();
   const systems = useQuery(systemsQuery).data ?? [];
   const opener = useRef<Element | null>(null);
@@ -70,7 +73,6 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
     (chamber: number, cm: number) => session.edit({ [`chambers.${chamber}.baffle_cm`]: cm }),
     [session],
   );
-  const stale = sheetOf !== plan;
   const current = STAGES.find(({ key }) => key === stage) ?? STAGES[0]!;
   return (
     <div className="flex min-h-screen flex-col">
@@ -126,7 +128,6 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
 
 function Result({ stage }: { stage: string }) {
   const { openFigure } = usePlanInUse();
-  const { sheet } = useSession();
-  const found = sheet?.stages.find(({ key }) => key === stage);
-  return found ? <Says sentence={found.result} open={openFigure} /> : null;
+  const result = useSheet((sheet) => sheet.stages.find(({ key }) => key === stage)?.result);
+  return result ? <Says sentence={result} open={openFigure} /> : null;
 }

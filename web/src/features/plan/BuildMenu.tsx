@@ -3,7 +3,7 @@ import { useState } from "react";
 import { asked, client, type BuildForm } from "@/api/client";
 import { Menu } from "@/ui/controls";
 import { useUnits } from "@/ui/units";
-import { usePlan } from "./context";
+import { usePlanInUse } from "./context";
 
 const FORMS: [BuildForm, string][] = [
   ["book.pdf", "Build book, PDF"],
@@ -16,12 +16,13 @@ const FORMS: [BuildForm, string][] = [
 
 /** What a builder takes away of the plan as it stands, saved to the person's own disk. */
 export function BuildMenu() {
-  const plan = usePlan();
+  const { session } = usePlanInUse();
   const units = useUnits();
   const [state, setState] = useState("");
   const take = async (form: BuildForm, words: string) => {
     setState(`Writing: ${words}`);
     try {
+      const { plan } = session.state;
       const body = { plan, units: units.choice };
       const answer = client.POST("/api/build/{form}", { params: { path: { form } }, body, parseAs: "blob" });
       save((await asked(answer)) as unknown as Blob, `${plan.name}, ${form}`);

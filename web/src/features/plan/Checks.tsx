@@ -1,4 +1,5 @@
 import { Wrench } from "lucide-react";
+import { memo } from "react";
 import type { Check } from "@/api/client";
 import { Button } from "@/ui/controls";
 import { Says, useSentenceText } from "@/ui/Says";
@@ -7,19 +8,21 @@ import { usePlanInUse, useSheet } from "./context";
 
 /** The checks of one stage: tube, reason, by how much, and what mends it. */
 export function Checks({ stage }: { stage: string }) {
-  const checks = useSheet().checks.filter((check) => check.stage === stage);
+  const checks = useSheet((sheet) => sheet.checks);
   return (
     <section aria-label="Checks" className="mb-6">
       <ul className="border-t border-line">
-        {checks.map((check) => (
-          <CheckLine key={check.key} check={check} />
-        ))}
+        {checks
+          .filter((check) => check.stage === stage)
+          .map((check) => (
+            <CheckLine key={check.key} check={check} />
+          ))}
       </ul>
     </section>
   );
 }
 
-function CheckLine({ check }: { check: Check }) {
+const CheckLine = memo(function CheckLine({ check }: { check: Check }) {
   const { session, openFigure } = usePlanInUse();
   const text = useSentenceText();
   return (
@@ -61,4 +64,4 @@ function CheckLine({ check }: { check: Check }) {
       </div>
     </li>
   );
-}
+});

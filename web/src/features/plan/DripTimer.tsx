@@ -1,14 +1,12 @@
 import { useEffect, useState } from "react";
 import { Button } from "@/ui/controls";
 import { useUnits } from "@/ui/units";
-import { usePlan, useSheet } from "./context";
+import { useFigure, usePlan } from "./context";
 
 const MINUTE = 60_000;
 
 /** Counts down an arrival's float and drip while the page is open. */
 export function DripTimer({ index }: { index: number }) {
-  const { figures } = useSheet();
-  const bag = usePlan().bags?.[index];
   const [running, setRunning] = useState<{ what: string; ends: number } | null>(null);
   const [now, setNow] = useState(() => Date.now());
   const units = useUnits();
@@ -21,8 +19,8 @@ export function DripTimer({ index }: { index: number }) {
     setNow(Date.now());
     setRunning({ what, ends: Date.now() + minutes * MINUTE });
   };
-  const float = figures[`bags.${index}.floating_min`]?.value ?? 0;
-  const drip = bag?.drip_min ?? 0;
+  const float = useFigure(`bags.${index}.floating_min`)?.value ?? 0;
+  const drip = usePlan((plan) => plan.bags?.[index]?.drip_min) ?? 0;
   const left = running ? Math.max(0, running.ends - now) : 0;
   return (
     <section aria-label={`Timer of arrival ${index + 1}`} className="mb-5 flex flex-wrap items-center gap-3">

@@ -1,43 +1,43 @@
+import { memo } from "react";
 import { FigureButton, Measure, Says } from "@/ui/Says";
 import { useUnits } from "@/ui/units";
-import { usePlanInUse, useSheet } from "./context";
+import { usePlanInUse, useFigure } from "./context";
 
 /** Figures by name, each open to its working. */
 export function Figures({ keys }: { keys: string[] }) {
-  const { figures } = useSheet();
   return (
     <dl className="mb-5 grid gap-x-7 md:grid-cols-2">
-      {keys.map((key) => {
-        const figure = figures[key];
-        return (
-          figure && (
-            <div
-              key={key}
-              className="flex items-baseline justify-between gap-3 border-b border-line/70 py-1.5"
-            >
-              <dt className="text-quiet">{figure.label}</dt>
-              <dd className="text-right">
-                {figure.missing ? (
-                  <span className="text-sm text-quiet">
-                    <Says sentence={figure.missing} />
-                  </span>
-                ) : (
-                  <FigureValue name={key} />
-                )}
-              </dd>
-            </div>
-          )
-        );
-      })}
+      {keys.map((key) => (
+        <FigureLine key={key} name={key} />
+      ))}
     </dl>
   );
 }
 
+const FigureLine = memo(function FigureLine({ name }: { name: string }) {
+  const figure = useFigure(name);
+  if (!figure) return null;
+  return (
+    <div className="flex items-baseline justify-between gap-3 border-b border-line/70 py-1.5">
+      <dt className="text-quiet">{figure.label}</dt>
+      <dd className="text-right">
+        {figure.missing ? (
+          <span className="text-sm text-quiet">
+            <Says sentence={figure.missing} />
+          </span>
+        ) : (
+          <FigureValue name={name} />
+        )}
+      </dd>
+    </div>
+  );
+});
+
 /** One figure's number as a button that opens its working. */
-export function FigureValue({ name }: { name: string }) {
+export const FigureValue = memo(function FigureValue({ name }: { name: string }) {
   const { openFigure } = usePlanInUse();
   const units = useUnits();
-  const figure = useSheet().figures[name];
+  const figure = useFigure(name);
   if (!figure || figure.value == null) return <span className="text-quiet">–</span>;
   return (
     <>
@@ -51,4 +51,4 @@ export function FigureValue({ name }: { name: string }) {
       )}
     </>
   );
-}
+});

@@ -9,7 +9,7 @@ const LONGEST = 1200;
 /** The size that every figure is planned for, and what the animals outgrow on the way. */
 export function PlannedSize() {
   const { session } = usePlanInUse();
-  const { monthsAhead } = useSession();
+  const monthsAhead = useSession((state) => state.monthsAhead);
   const [typed, setTyped] = useState<string | null>(null);
   const way = monthsAhead === null ? "grown" : monthsAhead === 0 ? "today" : "ahead";
   const choose = (months: number | null) => {
@@ -59,7 +59,7 @@ export function PlannedSize() {
 }
 
 function Outgrown() {
-  const { outgrown } = useSheet();
+  const outgrown = useSheet((sheet) => sheet.outgrown);
   const units = useUnits();
   const [first, ...later] = outgrown;
   if (!first) return null;

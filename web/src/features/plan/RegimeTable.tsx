@@ -1,18 +1,17 @@
 import type { RegimeRow } from "@/api/client";
 import { useUnits } from "@/ui/units";
 import { SmallSaw } from "./charts/SmallSaw";
-import { usePlan, usePlanInUse, useSheet } from "./context";
+import { useFigure, usePlan, usePlanInUse, useSheet } from "./context";
 
 const MOST_SHOWN = 2.2;
 
 /** Every regime side by side: what nitrate settles at, and what it asks for in water, minutes and shock. */
 export function RegimeTable() {
-  const { regimes, figures } = useSheet();
-  const { changes } = usePlan();
+  const regimes = useSheet((sheet) => sheet.regimes);
+  const target = usePlan((plan) => plan.changes.target_nitrate_mg_l) ?? 0;
+  const source = useFigure("new_nitrate_mg_l")?.value ?? 0;
   const units = useUnits();
   if (regimes.length === 0) return null;
-  const target = changes.target_nitrate_mg_l ?? 0;
-  const source = figures.new_nitrate_mg_l?.value ?? 0;
   const top = Math.min(Math.max(...regimes.map((row) => row.peak), target * 1.1), target * MOST_SHOWN);
   const read = regimes.some((row) => row.settles_d != null);
   return (

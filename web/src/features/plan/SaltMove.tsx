@@ -5,8 +5,8 @@ import { Figures } from "./Figures";
 
 /** Salinity: how it is read, the salt of one change, and a slow move to another one, day by day. */
 export function SaltMove() {
-  const { water } = usePlan();
-  const { salt_days: days } = useSheet();
+  const water = usePlan((plan) => plan.water);
+  const days = useSheet((sheet) => sheet.salt_days);
   const units = useUnits();
   return (
     <>

@@ -11,7 +11,9 @@ import { Formula, Parts } from "./WorkingTree";
 
 /** The working of one figure: formula, numbers, source, what moves it, and what it would take. */
 export function Slip({ figure, close }: { figure: string; close: () => void }) {
-  const { sheetOf, plan, monthsAhead } = useSession();
+  const sheetOf = useSession((state) => state.sheetOf);
+  const plan = useSession((state) => state.plan);
+  const monthsAhead = useSession((state) => state.monthsAhead);
   const [asking, setAsking] = useState<{ target: number | null; path: string | null }>({
     target: null,
     path: null,

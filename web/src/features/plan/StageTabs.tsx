@@ -1,11 +1,16 @@
 import { Link } from "@tanstack/react-router";
+import { memo, useEffect, useRef } from "react";
 import type { Stage } from "@/api/client";
 import { stateWord, Tube } from "@/ui/Tube";
 import { useSession } from "./context";
 
 /** The stages along one line in the job's order, each with whether it holds. */
-export function StageTabs({ stages, current }: { stages: Stage[]; current: string }) {
-  const { id } = useSession();
+export const StageTabs = memo(function StageTabs({ stages, current }: { stages: Stage[]; current: string }) {
+  const id = useSession((state) => state.id);
+  const here = useRef<HTMLAnchorElement>(null);
+  useEffect(() => {
+    void here.current?.scrollIntoView({ block: "nearest", inline: "nearest" });
+  }, [current]);
   return (
     <nav
       aria-label="Stages"
@@ -16,11 +21,7 @@ export function StageTabs({ stages, current }: { stages: Stage[]; current: strin
           key={key}
           to="/systems/$id/$stage"
           params={{ id: String(id), stage: key }}
-          ref={
-            key === current
-              ? (tab) => tab?.scrollIntoView({ block: "nearest", inline: "nearest" })
-              : undefined
-          }
+          ref={key === current ? here : undefined}
           aria-current={key === current ? "page" : undefined}
           className={`flex min-h-11 items-center gap-1 border-b-3 px-2 whitespace-nowrap ${key === current ? "border-edge font-semibold" : "border-transparent text-quiet hover:text-ink"}`}
         >
@@ -31,4 +32,4 @@ export function StageTabs({ stages, current }: { stages: Stage[]; current: strin
       ))}
     </nav>
   );
-}
+});

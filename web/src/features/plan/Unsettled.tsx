@@ -1,12 +1,13 @@
 import { Link } from "@tanstack/react-router";
+import { memo } from "react";
 import { Says } from "@/ui/Says";
 import { Tube } from "@/ui/Tube";
 import { useSession, useSheet } from "./context";
 
 /** Under the section: every check of any stage that does not simply hold, the shortest way to it. */
-export function Unsettled() {
-  const { id } = useSession();
-  const { checks } = useSheet();
+export const Unsettled = memo(function Unsettled() {
+  const id = useSession((state) => state.id);
+  const checks = useSheet((sheet) => sheet.checks);
   const open = [
     ...checks.filter(({ state }) => state === "short"),
     ...checks.filter(({ state }) => state === "tight"),
@@ -39,4 +40,4 @@ export function Unsettled() {
       </ul>
     </section>
   );
-}
+});

@@ -17,16 +17,26 @@ export function usePlanInUse(): PlanInUse {
   return value;
 }
 
-export function useSession(): SessionState {
+/** One part of the session: what shows it is drawn anew only when that part changes. */
+export function useSession<Part>(part: (state: SessionState) => Part): Part {
   const { session } = usePlanInUse();
-  return useSyncExternalStore(session.subscribe, session.snapshot);
+  return useSyncExternalStore(session.subscribe, () => part(session.state));
 }
 
-/** The sheet; stages are shown once there is one. */
-export function useSheet(): Sheet {
-  const { sheet } = useSession();
-  if (!sheet) throw new Error("a stage was shown without a sheet");
-  return sheet;
+/** One part of the sheet; stages are shown once there is one. */
+export function useSheet<Part>(part: (sheet: Sheet) => Part): Part {
+  return useSession(({ sheet }) => {
+    if (!sheet) throw new Error("a stage was shown without a sheet");
+    return part(sheet);
+  });
+}
+
+export function useFigure(name: string): Sheet["figures"][string] | undefined {
+  return useSheet((sheet) => sheet.figures[name]);
+}
+
+export function usePlan<Part>(part: (plan: Plan) => Part): Part {
+  return useSession(({ plan }) => part(plan));
 }
 
 interface Field {
@@ -39,17 +49,14 @@ interface Field {
 /** One enterable value: its words and limits, what it is now, what is wrong with it, how to change it. */
 export function useField(path: string): Field {
   const { session, library } = usePlanInUse();
-  const { plan, faults } = useSession();
+  const value = usePlan((plan) => valueAt(plan, path));
+  const fault = useSession(({ faults }) => faults[path]);
   const entry = library.entries[entryPath(path)];
   if (!entry) throw new Error(`nothing can be entered at ${path}`);
   return {
     entry,
-    value: valueAt(plan, path),
-    fault: faults[path],
+    value,
+    fault,
     change: (value) => session.edit({ [path]: value }),
   };
-}
-
-export function usePlan(): Plan {
-  return useSession().plan;
 }

@@ -1,4 +1,4 @@
-import { useId, useState, type ChangeEvent, type ReactNode } from "react";
+import { memo, useId, useState, type ChangeEvent, type ReactNode } from "react";
 import { parsed } from "@/lib/quantity";
 import { Select, Switch } from "@/ui/controls";
 import { Says } from "@/ui/Says";
@@ -15,7 +15,7 @@ interface NumberProps {
 }
 
 /** A number with its unit. What is typed stays as typed until the field is left, and a fault is said beside it. */
-export function NumberField({ path, label, bare, placeholder }: NumberProps) {
+export const NumberField = memo(function NumberField({ path, label, bare, placeholder }: NumberProps) {
   const { entry, value, fault, change } = useField(path);
   const units = useUnits();
   const [typed, setTyped] = useState<string | null>(null);
@@ -65,9 +65,17 @@ export function NumberField({ path, label, bare, placeholder }: NumberProps) {
       {box}
     </Row>
   );
-}
+});
 
-export function ChoiceField({ path, label, bare }: { path: string; label?: string; bare?: boolean }) {
+export const ChoiceField = memo(function ChoiceField({
+  path,
+  label,
+  bare,
+}: {
+  path: string;
+  label?: string;
+  bare?: boolean;
+}) {
   const { entry, value, fault, change } = useField(path);
   const words = label ?? entry.label;
   const select = (
@@ -88,19 +96,19 @@ export function ChoiceField({ path, label, bare }: { path: string; label?: strin
       <span className="max-w-[68%] min-w-0">{select}</span>
     </Row>
   );
-}
+});
 
-export function SwitchField({ path }: { path: string }) {
+export const SwitchField = memo(function SwitchField({ path }: { path: string }) {
   const { entry, value, change } = useField(path);
   return (
     <Row label={entry.label}>
       <Switch label={entry.label} on={value === true} onChange={change} />
     </Row>
   );
-}
+});
 
 /** Words of the keeper's own. */
-export function TextField({ path, oneLine }: { path: string; oneLine?: boolean }) {
+export const TextField = memo(function TextField({ path, oneLine }: { path: string; oneLine?: boolean }) {
   const { entry, value, change } = useField(path);
   const id = useId();
   const Box = oneLine ? "input" : "textarea";
@@ -119,7 +127,7 @@ export function TextField({ path, oneLine }: { path: string; oneLine?: boolean }
       />
     </div>
   );
-}
+});
 
 /** A label on its line with what is entered at the right. */
 export function Row({

@@ -2,18 +2,20 @@ import { Trash2 } from "lucide-react";
 import type { Plan } from "@/api/client";
 import { usePlan, usePlanInUse } from "./context";
 
-type Rows = "filters" | "run" | "returns" | "chambers" | "sources" | "bags";
+type Rows = "animals" | "filters" | "run" | "returns" | "chambers" | "sources" | "bags";
 
 /** Putting rows into a part of the plan that is a list, and taking them out. */
 export function useRows(section: Rows) {
   const { session } = usePlanInUse();
-  const plan = usePlan();
-  const rows = (plan[section] ?? []) as object[];
-  const put = (next: object[]) => session.replace({ ...plan, [section]: next } as Plan);
+  const count = usePlan((plan) => plan[section]?.length ?? 0);
+  const put = (change: (rows: object[]) => object[]) => {
+    const { plan } = session.state;
+    session.replace({ ...plan, [section]: change(plan[section] ?? []) } as Plan);
+  };
   return {
-    count: rows.length,
-    add: (row: object, at = rows.length) => put([...rows.slice(0, at), row, ...rows.slice(at)]),
-    remove: (at: number) => put(rows.filter((_, i) => i !== at)),
+    count,
+    add: (row: object, at = count) => put((rows) => rows.toSpliced(at, 0, row)),
+    remove: (at: number) => put((rows) => rows.toSpliced(at, 1)),
   };
 }
 

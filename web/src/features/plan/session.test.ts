@@ -27,7 +27,7 @@ function server() {
     async sheet(draft, monthsAhead) {
       reach();
       if (typeof draft.tank?.pane_mm !== "number") throw new Refused(422, fault);
-      return { of: draft, monthsAhead } as unknown as Sheet;
+      return { of: structuredClone(draft), monthsAhead } as unknown as Sheet;
     },
     async read() {
       reach();
@@ -72,6 +72,16 @@ describe("a plan being edited", () => {
     expect(session.state.saving).toBe("saved");
     expect(state.saved.map((saved) => saved.tank?.pane_mm)).toEqual([10]);
     expect(session.state.revision).toBe(2);
+  });
+
+  it("keeps what a new sheet says unchanged as the same objects, so that it is not drawn again", async () => {
+    const { session } = await opened();
+    const part = (name: "tank" | "heat") => (session.state.sheet as unknown as { of: Plan }).of[name];
+    const [tank, heat] = [part("tank"), part("heat")];
+    session.edit({ "tank.pane_mm": 9 });
+    await settle();
+    expect(part("tank")).not.toBe(tank);
+    expect(part("heat")).toBe(heat);
   });
 
   it("keeps the last good figures and saves nothing while a field is wrong", async () => {

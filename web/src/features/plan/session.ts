@@ -1,3 +1,4 @@
+import { replaceEqualDeep } from "@tanstack/react-query";
 import {
   asked,
   client,
@@ -56,6 +57,7 @@ export const planServer: PlanServer = {
 
 const QUIET_MS = 500;
 const RETRY_MS = 1500;
+const NO_FAULTS: SessionState["faults"] = {};
 
 /** One plan being edited: every edit is computed at once, saved when it makes sense, and never lost. */
 export class PlanSession {
@@ -74,7 +76,7 @@ export class PlanSession {
       sheet: null,
       sheetOf: null,
       monthsAhead: null,
-      faults: {},
+      faults: NO_FAULTS,
       problem: null,
       saving: "saved",
     };
@@ -89,8 +91,6 @@ export class PlanSession {
     this.listeners.add(listener);
     return () => this.listeners.delete(listener);
   };
-
-  snapshot = (): SessionState => this.state;
 
   /** Leave nothing unsaved behind. */
   close(): void {
@@ -124,7 +124,14 @@ export class PlanSession {
     const plan = this.state.plan;
     try {
       const sheet = await this.server.sheet(plan, this.state.monthsAhead, asking.signal);
-      if (!asking.signal.aborted) this.set({ sheet, sheetOf: plan, faults: {}, problem: null });
+      if (asking.signal.aborted) return;
+      // What came out the same stays the same object, so that only what changed is drawn anew.
+      this.set({
+        sheet: replaceEqualDeep(this.state.sheet, sheet),
+        sheetOf: plan,
+        faults: NO_FAULTS,
+        problem: null,
+      });
     } catch (cause) {
       if (asking.signal.aborted || !(cause instanceof Refused)) return;
       if (cause.fault) {
@@ -215,7 +222,7 @@ export class PlanSession {
   }
 
   private take(system: System): void {
-    this.set({ ...settled(system), saving: "saved", faults: {}, problem: null });
+    this.set({ ...settled(system), saving: "saved", faults: NO_FAULTS, problem: null });
     void this.compute();
   }
 

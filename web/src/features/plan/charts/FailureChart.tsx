@@ -10,7 +10,8 @@ const APART = 13;
 
 /** Temperature over two days after each failure, against what the animals bear. */
 export function FailureChart() {
-  const { failures, figures } = useSheet();
+  const failures = useSheet((sheet) => sheet.failures);
+  const figures = useSheet((sheet) => sheet.figures);
   const units = useUnits();
   const low = figures.animals_low_c?.value;
   const high = figures.animals_high_c?.value;

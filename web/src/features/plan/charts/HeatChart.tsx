@@ -7,8 +7,8 @@ const RIGHT = 8;
 
 /** Where the water settles in each case, along one line of temperature, against what the animals bear. */
 export function HeatChart() {
-  const { figures } = useSheet();
-  const { heat } = usePlan();
+  const figures = useSheet((sheet) => sheet.figures);
+  const heat = usePlan((plan) => plan.heat);
   const units = useUnits();
   const value = (key: string) => figures[key]?.value ?? null;
   const low = value("animals_low_c");

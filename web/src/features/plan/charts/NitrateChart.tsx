@@ -11,7 +11,7 @@ type Corner = SawTooth["likely"][number];
 
 /** Nitrate over eight settled weeks: the likely line, the band of the feed, the limit, the source as the floor. */
 export function NitrateChart() {
-  const { saw_tooth: saw } = useSheet();
+  const saw = useSheet((sheet) => sheet.saw_tooth);
   const units = useUnits();
   if (!saw) return null;
   const shown = (value: number) => units.shown(value, "nitrate");

@@ -2,7 +2,7 @@ import { scaleLinear } from "d3-scale";
 import { curveMonotoneX, line } from "d3-shape";
 import type { Flow } from "@/api/client";
 import { useUnits } from "@/ui/units";
-import { useSheet } from "../context";
+import { useFigure } from "../context";
 import { Frame, type Plot } from "./Frame";
 
 const PLOT: Plot = { width: 560, height: 204, left: 44, right: 96, top: 26, bottom: 26 };
@@ -10,7 +10,6 @@ const TICKS = 5;
 
 /** The pump's curve against what the lift and the pipes ask: where they meet is what it moves. */
 export function PumpChart({ flow }: { flow: Flow }) {
-  const { figures } = useSheet();
   const units = useUnits();
   const most = flow.pump.at(-1)?.flow ?? 1;
   const top = Math.max(...flow.pump.map(({ head }) => head), 0.1) * 1.08;
@@ -22,9 +21,9 @@ export function PumpChart({ flow }: { flow: Flow }) {
     (point) => at(point.head),
   ).curve(curveMonotoneX);
   const system = flow.system.filter(({ head }) => head <= top);
-  const met = figures.planned_return_lph?.value ?? 0;
+  const met = useFigure("planned_return_lph")?.value ?? 0;
   const head = interpolated(flow.pump, met);
-  const measured = figures.return_lph?.value ?? met;
+  const measured = useFigure("return_lph")?.value ?? met;
   const label = system.at(-1);
   const words = `The pump moves ${units.text(met, "flow")} against ${units.text(head, "head")}.`;
   return (

@@ -1,28 +1,26 @@
-import { Trash2 } from "lucide-react";
 import type { Finding, Plan, School } from "@/api/client";
 import { Says } from "@/ui/Says";
 import { SpeciesPicker } from "@/ui/SpeciesPicker";
 import { stateWord, Tube } from "@/ui/Tube";
 import { useUnits } from "@/ui/units";
 import { Checks } from "../Checks";
-import { usePlan, usePlanInUse, useSession, useSheet } from "../context";
+import { useFigure, usePlan, usePlanInUse, useSheet } from "../context";
 import { ChoiceField, NumberField } from "../fields";
 import { Figures, FigureValue } from "../Figures";
 import { PlannedSize } from "../PlannedSize";
+import { Remove, useRows } from "../rows";
 
 export function AnimalsStage() {
-  const plan = usePlan();
-  const { session } = usePlanInUse();
-  const add = (species: string, number: number) => {
-    const group = { ...NEW_GROUP, species, number };
-    session.replace({ ...plan, animals: [...(plan.animals ?? []), group] });
-  };
+  const { add } = useRows("animals");
   return (
     <>
       <Groups />
       <PlannedSize />
       <div className="mt-2 mb-6 max-w-md">
-        <SpeciesPicker label="Add an animal" pick={(species) => add(species.key, species.group_least)} />
+        <SpeciesPicker
+          label="Add an animal"
+          pick={({ key, group_least }) => add({ ...NEW_GROUP, species: key, number: group_least })}
+        />
       </div>
       <Checks stage="animals" />
       <Schools />
@@ -53,12 +51,11 @@ const NEW_GROUP: Omit<Group, "species" | "number"> = {
 };
 
 function Groups() {
-  const { session, library } = usePlanInUse();
-  const plan = usePlan();
-  const groups = plan.animals ?? [];
+  const { library } = usePlanInUse();
+  const { remove } = useRows("animals");
+  const groups = usePlan((plan) => plan.animals) ?? [];
   if (groups.length === 0)
     return <p className="mb-3 text-quiet">Start with who is to live here, full grown.</p>;
-  const remove = (at: number) => session.replace({ ...plan, animals: groups.filter((_, i) => i !== at) });
   return (
     <ul aria-label="Animals aboard" className="mb-4 border-t border-line">
       {groups.map((group, i) => {
@@ -72,14 +69,7 @@ function Groups() {
                 <span className="font-semibold">{name}</span>{" "}
                 <i className="text-sm text-quiet">{species?.scientific}</i>
               </span>
-              <button
-                type="button"
-                aria-label={`Take out ${name}`}
-                onClick={() => remove(i)}
-                className="grid size-9 place-items-center text-quiet hover:text-short pointer-coarse:size-11"
-              >
-                <Trash2 size={16} />
-              </button>
+              <Remove label={`Take out ${name}`} run={() => remove(i)} />
             </div>
             <GroupDetails at={i} group={group} name={name} />
             {species && species.confidence !== "high" && (
@@ -99,8 +89,7 @@ function Groups() {
 
 function GroupDetails({ at, group, name }: { at: number; group: Group; name: string }) {
   const row = `animals.${at}`;
-  const { sheet } = useSession();
-  const shown = sheet?.figures[`${row}.length_now_cm`] !== undefined;
+  const shown = useFigure(`${row}.length_now_cm`) !== undefined;
   return (
     <div className="mt-1 flex flex-wrap items-center gap-x-4 gap-y-1 text-sm">
       <span className="flex items-center gap-1.5">
@@ -142,7 +131,7 @@ function GroupDetails({ at, group, name }: { at: number; group: Group; name: str
 }
 
 function Schools() {
-  const { schools } = useSheet();
+  const schools = useSheet((sheet) => sheet.schools);
   if (schools.length === 0) return null;
   return (
     <section aria-labelledby="schools" className="mb-6">
@@ -203,7 +192,9 @@ function SchoolRow({ school }: { school: School }) {
 }
 
 function Findings() {
-  const { pairs, suited, company } = useSheet();
+  const pairs = useSheet((sheet) => sheet.pairs);
+  const suited = useSheet((sheet) => sheet.suited);
+  const company = useSheet((sheet) => sheet.company);
   const lists: [string, Finding[]][] = [
     ["Company, group by group", company],
     ["Pair by pair", pairs],

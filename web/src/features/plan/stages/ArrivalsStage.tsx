@@ -72,8 +72,8 @@ export function ArrivalsStage() {
 
 /** One arrival: what to do with its bag, the timer for it, and what it is reckoned from. */
 function Card({ index, remove }: { index: number; remove: () => void }) {
-  const name = usePlan().bags?.[index]?.bag_name ?? "";
-  const told = useSheet().bags[index];
+  const name = usePlan((plan) => plan.bags?.[index]?.bag_name) ?? "";
+  const told = useSheet((sheet) => sheet.bags[index]);
   const path = (field: string) => `bags.${index}.${field}`;
   return (
     <section aria-label={`Arrival ${index + 1}`} className="relative mb-6 border-t border-line pt-3">
@@ -107,7 +107,7 @@ function Card({ index, remove }: { index: number; remove: () => void }) {
 
 /** Who waits in which tub from when to when; a newcomer starts the wait of its tub anew. */
 function Order() {
-  const { batches } = useSheet();
+  const batches = useSheet((sheet) => sheet.batches);
   const units = useUnits();
   return (
     <ol aria-label="Order of arrivals" className="mb-5 text-sm">

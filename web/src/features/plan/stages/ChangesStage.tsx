@@ -10,7 +10,7 @@ import { RegimeTable } from "../RegimeTable";
 const WEEK = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"] as const;
 
 export function ChangesStage() {
-  const { changes } = usePlan();
+  const changes = usePlan((plan) => plan.changes);
   return (
     <>
       <NitrateChart />
@@ -68,7 +68,7 @@ export function ChangesStage() {
 }
 
 function Weekdays({ path, label }: { path: "changes.weekdays" | "changes.there"; label: string }) {
-  const { changes } = usePlan();
+  const changes = usePlan((plan) => plan.changes);
   const { session } = usePlanInUse();
   const chosen: readonly string[] = (path === "changes.there" ? changes.there : changes.weekdays) ?? [];
   const turn = (day: string) => {
@@ -94,7 +94,7 @@ function Weekdays({ path, label }: { path: "changes.weekdays" | "changes.there";
 
 /** The regime of least work that holds the limit, and taking it over. */
 function Least() {
-  const { least_regime: least } = useSheet();
+  const least = useSheet((sheet) => sheet.least_regime);
   const { session } = usePlanInUse();
   const units = useUnits();
   if (!least)

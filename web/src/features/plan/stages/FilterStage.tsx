@@ -1,16 +1,13 @@
 import { Select } from "@/ui/controls";
 import { Checks } from "../Checks";
-import { usePlan, usePlanInUse, useSession } from "../context";
+import { usePlanInUse } from "../context";
 import { ChoiceField, Fields, NumberField } from "../fields";
 import { Figures, FigureValue } from "../Figures";
 import { Remove, useRows } from "../rows";
 
 export function FilterStage() {
   const { library } = usePlanInUse();
-  const plan = usePlan();
-  const { sheet } = useSession();
-  const filters = plan.filters ?? [];
-  const { add: put, remove } = useRows("filters");
+  const { count, add: put, remove } = useRows("filters");
   const add = (key: string) => {
     const model = library.filters.find((row) => row.key === key);
     if (!model) return;
@@ -28,7 +25,7 @@ export function FilterStage() {
   };
   return (
     <>
-      {filters.map((_, i) => (
+      {Array.from({ length: count }, (_, i) => (
         <div key={i} className="relative">
           <Fields legend={`Filter ${i + 1}`}>
             <ChoiceField path={`filters.${i}.filter_kind`} />
@@ -45,15 +42,13 @@ export function FilterStage() {
             run={() => remove(i)}
             className="absolute -top-2 right-0"
           />
-          {sheet?.figures[`filters.${i}.real_flow_lph`] && (
-            <p className="-mt-3 mb-5 text-sm text-quiet">
-              Really moves <FigureValue name={`filters.${i}.real_flow_lph`} /> over{" "}
-              <FigureValue name={`filters.${i}.media_area_m2`} /> of media at work.
-            </p>
-          )}
+          <p className="-mt-3 mb-5 text-sm text-quiet">
+            Really moves <FigureValue name={`filters.${i}.real_flow_lph`} /> over{" "}
+            <FigureValue name={`filters.${i}.media_area_m2`} /> of media at work.
+          </p>
         </div>
       ))}
-      {filters.length === 0 && <p className="mb-3 text-quiet">No filter yet.</p>}
+      {count === 0 && <p className="mb-3 text-quiet">No filter yet.</p>}
       <p className="mb-6 flex items-center gap-2">
         <span className="text-quiet">Add</span>
         <Select

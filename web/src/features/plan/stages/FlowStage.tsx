@@ -1,4 +1,4 @@
-import type { Flow, Plan } from "@/api/client";
+import type { Flow } from "@/api/client";
 import { Says } from "@/ui/Says";
 import { Button, Select } from "@/ui/controls";
 import { useUnits } from "@/ui/units";
@@ -12,8 +12,8 @@ import { BuiltFields, Chambers, ReturnRows, RunRows, startedSump } from "./flowR
 /** How water leaves, goes through the sump and comes back. */
 export function FlowStage() {
   const { session } = usePlanInUse();
-  const plan = usePlan();
-  const way = plan.flow?.way ?? "none";
+  const way = usePlan((plan) => plan.flow?.way) ?? "none";
+  const start = (by: "weir" | "holes") => session.replace(startedSump(session.state.plan, by));
   if (way === "none")
     return (
       <>
@@ -22,23 +22,22 @@ export function FlowStage() {
           brings it back.
         </p>
         <div className="mb-6 flex flex-wrap gap-2">
-          <Button look="strong" onClick={() => session.replace(startedSump(plan, "weir"))}>
+          <Button look="strong" onClick={() => start("weir")}>
             A weir box and a sump
           </Button>
-          <Button onClick={() => session.replace(startedSump(plan, "holes"))}>
-            Drilled holes and a sump
-          </Button>
+          <Button onClick={() => start("holes")}>Drilled holes and a sump</Button>
         </div>
         <Checks stage="flow" />
       </>
     );
-  return <Sumped plan={plan} />;
+  return <Sumped way={way} />;
 }
 
-function Sumped({ plan }: { plan: Plan }) {
-  const { flow: curves } = useSheet();
+function Sumped({ way }: { way: "weir" | "holes" }) {
+  const curves = useSheet((sheet) => sheet.flow);
   const { openFigure } = usePlanInUse();
-  const flow = plan.flow!;
+  const airBreak = usePlan((plan) => plan.flow?.air_break);
+  const clarified = usePlan((plan) => plan.flow?.uv_fitted);
   return (
     <>
       {curves && <PumpChart flow={curves} />}
@@ -48,7 +47,7 @@ function Sumped({ plan }: { plan: Plan }) {
       <Checks stage="flow" />
       <Fields legend="The overflow">
         <ChoiceField path="flow.way" />
-        {flow.way === "weir" ? (
+        {way === "weir" ? (
           <>
             <NumberField path="flow.weir_cm" />
             <NumberField path="flow.teeth_frac" />
@@ -70,7 +69,7 @@ function Sumped({ plan }: { plan: Plan }) {
         <NumberField path="flow.drain_elbows" />
         <ChoiceField path="flow.emergency_pipe" />
         <SwitchField path="flow.air_break" />
-        {flow.air_break && <NumberField path="flow.air_break_cm" />}
+        {airBreak && <NumberField path="flow.air_break_cm" />}
       </Fields>
       {curves && <Cases flow={curves} />}
       <h3 className="mt-6 mb-1 text-xl font-semibold">Sump</h3>
@@ -98,7 +97,7 @@ function Sumped({ plan }: { plan: Plan }) {
       </Fields>
       <Fields legend="Ultraviolet clarifier">
         <SwitchField path="flow.uv_fitted" />
-        {flow.uv_fitted && (
+        {clarified && (
           <>
             <NumberField path="flow.uv_rated_mj" />
             <NumberField path="flow.uv_rated_lph" />
@@ -107,7 +106,7 @@ function Sumped({ plan }: { plan: Plan }) {
           </>
         )}
       </Fields>
-      {flow.uv_fitted && <Figures keys={["uv_given_mj", "uv_most_lph"]} />}
+      {clarified && <Figures keys={["uv_given_mj", "uv_most_lph"]} />}
       <BuiltFields />
       <Figures
         keys={[
@@ -139,7 +138,7 @@ function Sumped({ plan }: { plan: Plan }) {
 
 function PumpFields() {
   const { session, library } = usePlanInUse();
-  const { flow } = usePlan();
+  const flow = usePlan((plan) => plan.flow);
   const take = (key: string) => {
     const pump = library.pumps.find((row) => row.key === key);
     if (pump)

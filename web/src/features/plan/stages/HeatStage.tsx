@@ -10,10 +10,12 @@ import { HeatChart } from "../charts/HeatChart";
 const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
 
 export function HeatStage() {
-  const { heat, light, air } = usePlan();
-  const { faults } = useSession();
+  const heat = usePlan((plan) => plan.heat);
+  const light = usePlan((plan) => plan.light);
+  const air = usePlan((plan) => plan.air);
+  const faults = useSession((state) => state.faults);
   const { session, openFigure } = usePlanInUse();
-  const { outage } = useSheet();
+  const outage = useSheet((sheet) => sheet.outage);
   const months = heat.room_months_c;
   const year = (on: boolean) =>
     session.edit({ "heat.room_months_c": on ? MONTHS.map(() => heat.room_mean_c) : null });

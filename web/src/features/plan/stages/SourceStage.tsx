@@ -12,7 +12,8 @@ import { SaltMove } from "../SaltMove";
 
 /** What goes into the tank: waters mixed, salts weighed in, warmed and disinfected, as one recipe. */
 export function SourceStage() {
-  const { water, sources } = usePlan();
+  const water = usePlan((plan) => plan.water);
+  const sources = usePlan((plan) => plan.sources);
   const mixed = (sources ?? []).length > 0;
   const kind = mixed
     ? worst((sources ?? []).map((row) => row.src_disinfectant ?? "none"))
@@ -103,7 +104,7 @@ function worst(kinds: string[]): string {
 }
 
 function Ways({ chloramine }: { chloramine: boolean }) {
-  const { water } = usePlan();
+  const water = usePlan((plan) => plan.water);
   if (water.treatment === "carbon")
     return (
       <>
@@ -130,10 +131,9 @@ function Ways({ chloramine }: { chloramine: boolean }) {
 
 /** The waters of the mix, taken from the shared list, each with its part. */
 function Mix() {
-  const plan = usePlan();
-  const { questions } = useSheet();
+  const sources = usePlan((plan) => plan.sources) ?? [];
+  const questions = useSheet((sheet) => sheet.questions);
   const shared = useQuery(watersQuery).data ?? [];
-  const sources = plan.sources ?? [];
   const { add: put, remove } = useRows("sources");
   const add = (id: string) => {
     const found = shared.find((row) => String(row.id) === id);
@@ -191,8 +191,8 @@ function Mix() {
 
 /** The recipe of one change, as a card that prints alone. */
 function Card() {
-  const { card } = useSheet();
-  const plan = usePlan();
+  const card = useSheet((sheet) => sheet.card);
+  const name = usePlan((plan) => plan.name);
   const { openFigure } = usePlanInUse();
   const [first, ...steps] = card;
   if (!first) return null;
@@ -200,7 +200,7 @@ function Card() {
     <section aria-label="Recipe card" className="card mb-5 border-l-3 border-edge bg-paper px-4 py-3">
       <div className="flex items-start justify-between gap-4">
         <p className="font-semibold">
-          <span className="hidden print:inline">{plan.name}. </span>
+          <span className="hidden print:inline">{name}. </span>
           <Says sentence={first} open={openFigure} />
         </p>
         <Button

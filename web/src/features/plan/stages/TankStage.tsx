@@ -11,7 +11,7 @@ const LENGTHS: Record<string, string> = {
 };
 
 export function TankStage() {
-  const { tank } = usePlan();
+  const tank = usePlan((plan) => plan.tank);
   return (
     <>
       <Fields legend="The glass">

@@ -64,13 +64,13 @@ function Worded({ words, children }: { words: string; children: ReactNode }) {
 
 /** The parts along the common run, from the pump on. */
 export function RunRows() {
-  const plan = usePlan();
+  const run = usePlan((plan) => plan.run) ?? [];
   const { add, remove } = useRows("run");
   return (
     <section aria-label="Along the run" className="mb-5">
       <h3 className="mb-1 text-sm font-semibold">Along the run, from the pump on</h3>
       <ul>
-        {(plan.run ?? []).map((row, i) => (
+        {run.map((row, i) => (
           <li key={i} className={LINE}>
             <NumberField bare path={`run.${i}.run_count`} label={`How many of part ${i + 1}`} />
             <ChoiceField bare path={`run.${i}.part`} label={`Part ${i + 1}`} />
@@ -92,15 +92,13 @@ export function RunRows() {
 
 /** Every return with its own pipe and valve, and what it passes. */
 export function ReturnRows() {
-  const plan = usePlan();
-  const { flow } = useSheet();
-  const { add, remove } = useRows("returns");
-  const outlets = plan.returns ?? [];
+  const outlets_lph = useSheet((sheet) => sheet.flow?.outlets_lph) ?? [];
+  const { count, add, remove } = useRows("returns");
   return (
     <section aria-label="Returns" className="mb-5">
       <h3 className="mb-1 text-sm font-semibold">Returns into the display</h3>
       <ul>
-        {outlets.map((_, i) => (
+        {Array.from({ length: count }, (_, i) => (
           <li key={i} className={LINE}>
             <ChoiceField bare path={`returns.${i}.outlet_pipe`} label={`Size of return ${i + 1}`} />
             <NumberField bare path={`returns.${i}.outlet_length_m`} label={`Length of return ${i + 1}`} />
@@ -113,13 +111,13 @@ export function ReturnRows() {
             <Worded words="under water">
               <NumberField bare path={`returns.${i}.outlet_depth_cm`} label={`Depth of return ${i + 1}`} />
             </Worded>
-            {flow?.outlets_lph[i] != null && (
+            {outlets_lph[i] != null && (
               <span className="text-quiet">
-                passes <Measure value={flow.outlets_lph[i]} kind="flow" />
+                passes <Measure value={outlets_lph[i]} kind="flow" />
               </span>
             )}
             <span className="flex-1" />
-            {outlets.length > 1 && <Remove label={`Take out return ${i + 1}`} run={() => remove(i)} />}
+            {count > 1 && <Remove label={`Take out return ${i + 1}`} run={() => remove(i)} />}
           </li>
         ))}
       </ul>
@@ -132,8 +130,7 @@ export function ReturnRows() {
 
 /** The chambers in the order of the flow, with their running levels. */
 export function Chambers() {
-  const plan = usePlan();
-  const { figures } = useSheet();
+  const chambers = usePlan((plan) => plan.chambers) ?? [];
   const { count, add, remove } = useRows("chambers");
   return (
     <section aria-label="Chambers" className="mb-5">
@@ -142,7 +139,7 @@ export function Chambers() {
         <span className="font-normal text-quiet">(a baffle can be dragged in the drawing)</span>
       </h3>
       <ul>
-        {(plan.chambers ?? []).map((chamber, i) => {
+        {chambers.map((chamber, i) => {
           const last = chamber.chamber_kind === "return";
           return (
             <li key={i} className={LINE}>
@@ -154,16 +151,14 @@ export function Chambers() {
               {!last && (
                 <NumberField bare path={`chambers.${i}.baffle_cm`} label={`Baffle of chamber ${i + 1}`} />
               )}
-              {figures[`chambers.${i}.chamber_level_cm`] && (
-                <span className="text-quiet">
-                  {last && (
-                    <>
-                      <FigureValue name={`chambers.${i}.chamber_run_cm`} /> long,{" "}
-                    </>
-                  )}
-                  stands at <FigureValue name={`chambers.${i}.chamber_level_cm`} />
-                </span>
-              )}
+              <span className="text-quiet">
+                {last && (
+                  <>
+                    <FigureValue name={`chambers.${i}.chamber_run_cm`} /> long,{" "}
+                  </>
+                )}
+                stands at <FigureValue name={`chambers.${i}.chamber_level_cm`} />
+              </span>
               <span className="flex-1" />
               {!last && <Remove label={`Take out chamber ${i + 1}`} run={() => remove(i)} />}
             </li>

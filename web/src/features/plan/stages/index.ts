@@ -1,4 +1,4 @@
-import type { ComponentType } from "react";
+import { memo, type ComponentType } from "react";
 import { AnimalsStage } from "./AnimalsStage";
 import { ArrivalsStage } from "./ArrivalsStage";
 import { ChangesStage } from "./ChangesStage";
@@ -14,14 +14,14 @@ interface StagePage {
   Stage: ComponentType;
 }
 
-/** The stages in the job's order. */
+/** The stages in the job's order; each draws itself anew only when what it shows changes. */
 export const STAGES: StagePage[] = [
-  { key: "animals", label: "Animals", Stage: AnimalsStage },
-  { key: "tank", label: "Tank", Stage: TankStage },
-  { key: "filter", label: "Filter", Stage: FilterStage },
-  { key: "flow", label: "Flow", Stage: FlowStage },
-  { key: "heat", label: "Heat and light", Stage: HeatStage },
-  { key: "source", label: "Source", Stage: SourceStage },
-  { key: "changes", label: "Changes", Stage: ChangesStage },
-  { key: "arrivals", label: "Arrivals", Stage: ArrivalsStage },
+  { key: "animals", label: "Animals", Stage: memo(AnimalsStage) },
+  { key: "tank", label: "Tank", Stage: memo(TankStage) },
+  { key: "filter", label: "Filter", Stage: memo(FilterStage) },
+  { key: "flow", label: "Flow", Stage: memo(FlowStage) },
+  { key: "heat", label: "Heat and light", Stage: memo(HeatStage) },
+  { key: "source", label: "Source", Stage: memo(SourceStage) },
+  { key: "changes", label: "Changes", Stage: memo(ChangesStage) },
+  { key: "arrivals", label: "Arrivals", Stage: memo(ArrivalsStage) },
 ];
