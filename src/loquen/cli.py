@@ -36,7 +36,7 @@ def warm_up() -> None:
     from loquen.api import sheets
     from loquen.demo import sluice_street
 
-    sheets.view(sluice_street.rope_walk_b())
+    sheets.view(sluice_street.long_hall())
     gc.collect()
     gc.freeze()
 

@@ -10,7 +10,7 @@ import numpy as np
 import pytest
 
 from loquen.core.errors import CoreError
-from loquen.core.physics import dilution, heat
+from loquen.core.physics import dilution, heat, hydraulics
 
 CASES = Path(__file__).parent / "cases"
 MODULES = sorted(path.stem for path in CASES.glob("*.toml"))
@@ -53,7 +53,8 @@ def test_every_public_relation_has_a_sourced_value(module):
     }
     cases = tomllib.loads((CASES / f"{module}.toml").read_text())["case"]
     # What takes a function or gives several values has tests of its own below.
-    assert public - {case["call"] for case in cases} <= {"settled_cycle", "operating_flow_lph", "split_flow_lph"}
+    of_their_own = {"settled_cycle", "line_loss", "operating_flow_lph", "split_flow_lph"}
+    assert public - {case["call"] for case in cases} <= of_their_own
 
 
 def test_nan_and_infinity_are_refused():
@@ -68,6 +69,15 @@ def test_arrays_pass_through_elementwise():
     ratios = np.array([0.0, 0.25, 2.0])
     each = [dilution.flow_through_efficiency(r) for r in ratios]
     assert dilution.flow_through_efficiency(ratios) == pytest.approx(each)
+
+
+def test_a_line_loses_what_its_pipe_and_its_fittings_lose():
+    # 10 m of 34.4 mm at 5 m3/h by Colebrook solved apart (0.693 m), and K 2 by hand: 2 x 1.4944^2/2g = 0.2277 m.
+    loss = hydraulics.line_loss(34.4, 10, 2.0, 20.0)
+    assert loss(5000) == pytest.approx(0.693 + 0.2277, rel=5e-3)
+    assert loss(0) == 0
+    with pytest.raises(CoreError):
+        hydraulics.line_loss(34.4, -1, 2.0)
 
 
 def test_an_uneven_week_settles_by_hand():

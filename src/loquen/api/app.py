@@ -1,6 +1,7 @@
 """The application: routes, faults, the guard at the door, and the built pages."""
 
 from collections.abc import Awaitable, Callable
+from importlib.metadata import version
 from pathlib import Path
 
 from fastapi import FastAPI, Response
@@ -29,7 +30,9 @@ GUARDING = {
 
 def create_app(engine: Engine, web: Path = WEB) -> FastAPI:
     """The application on one database."""
-    app = FastAPI(title="Loquen", version="0.1.0", docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
+    app = FastAPI(
+        title="Loquen", version=version("loquen"), docs_url=None, redoc_url=None, openapi_url="/api/openapi.json"
+    )
     app.state.engine = engine
     errors.install(app)
     app.add_middleware(Guard)

@@ -39,13 +39,23 @@ def reader(argument: tuple[Key, ...]) -> Reader:
     return lambda known: tuple([known[key] for key in argument])
 
 
-def node_reader(arguments: tuple[Argument, ...]) -> tuple[Reader, bool]:
-    """Reads what a node takes, and says whether any of it is a row of values."""
+def node_reader(arguments: tuple[Argument, ...]) -> Reader:
+    """Reads what a node takes: single values, and rows of values as tuples."""
     plain = [argument for argument in arguments if isinstance(argument, str)]
     if len(plain) == len(arguments):
-        return reader(tuple(plain)), False
+        return reader(tuple(plain))
     parts = [itemgetter(a) if isinstance(a, str) else reader(a) for a in arguments]
-    return lambda known: tuple([part(known) for part in parts]), True
+    return lambda known: tuple([part(known) for part in parts])
+
+
+@dataclass(frozen=True, slots=True)
+class Move:
+    """One node's turn: the keys it takes, how they are read, and what is made of them."""
+
+    key: Key
+    takes: tuple[Key, ...]
+    read: Reader
+    compute: Callable[..., Any]
 
 
 @dataclass(frozen=True)
@@ -56,48 +66,60 @@ class Wiring:
     arguments: Mapping[Key, tuple[Argument, ...]]
 
     @cached_property
-    def order(self) -> tuple[Key, ...]:
-        graph = {key: [k for k in self.flat(key) if k in self.nodes] for key in self.nodes}
-        return tuple(TopologicalSorter(graph).static_order())
+    def takes(self) -> dict[Key, tuple[Key, ...]]:
+        """The keys that each node takes, one by one."""
+        return {
+            key: tuple(k for a in arguments for k in ([a] if isinstance(a, str) else a))
+            for key, arguments in self.arguments.items()
+        }
+
+    @cached_property
+    def moves(self) -> dict[Key, Move]:
+        """Every node's turn, in an order in which each finds what it takes."""
+        graph = {key: [k for k in takes if k in self.nodes] for key, takes in self.takes.items()}
+        return {
+            key: Move(key, self.takes[key], node_reader(self.arguments[key]), self.nodes[key].compute)
+            for key in TopologicalSorter(graph).static_order()
+        }
 
     @cached_property
     def shown(self) -> tuple[Key, ...]:
         """The figures and checks, in the order of their making."""
-        return tuple(key for key in self.order if self.nodes[key].label)
+        return tuple(key for key in self.moves if self.nodes[key].label)
 
     @cached_property
     def users(self) -> dict[Key, frozenset[Key]]:
         """For every input, constant and node: all nodes that change with it."""
         upstream: dict[Key, frozenset[Key]] = {}
         users: dict[Key, set[Key]] = {}
-        for key in self.order:
-            direct = self.flat(key)
+        for key in self.moves:
+            direct = self.takes[key]
             upstream[key] = frozenset(direct).union(*(upstream.get(k, frozenset()) for k in direct))
             for source in upstream[key]:
                 users.setdefault(source, set()).add(key)
         return {source: frozenset(found) for source, found in users.items()}
 
-    @cached_property
-    def readers(self) -> dict[Key, tuple[Reader, bool]]:
-        """How each node's arguments are read from what is known."""
-        return {key: node_reader(arguments) for key, arguments in self.arguments.items()}
-
-    def flat(self, key: Key) -> list[Key]:
-        """The keys that a node takes, one by one."""
-        return [
-            k for argument in self.arguments[key] for k in ([argument] if isinstance(argument, str) else argument)
-        ]
-
     def upstream(self, key: Key) -> Iterator[Key]:
         """Everything that a node hangs on, each once, nearest first."""
         seen, waiting = set(), [key]
         while waiting:
-            for k in self.flat(waiting.pop(0)):
+            for k in self.takes[waiting.pop(0)]:
                 if k not in seen:
                     seen.add(k)
                     yield k
                     if k in self.nodes:
                         waiting.append(k)
+
+    def route(self, *keys: Key) -> tuple[Move, ...]:
+        """The turns that lead to some nodes, in order."""
+        if keys not in self.routes:
+            wanted = set(keys).union(*(self.upstream(key) for key in keys))
+            self.routes[keys] = tuple(move for key, move in self.moves.items() if key in wanted)
+        return self.routes[keys]
+
+    @cached_property
+    def routes(self) -> dict[tuple[Key, ...], tuple[Move, ...]]:
+        return {}
 
 
 class Book:
@@ -144,81 +166,73 @@ class Book:
         return tuple(f"{home}.{i}.{path}" for i in range(counts[home]))
 
 
-class Known(dict[Key, Any]):
-    """What a sheet has looked up; a key that is not there is found when it is asked for."""
-
-    def __init__(self, values: Mapping[Key, Any], find: Callable[[Key], Any]) -> None:
-        super().__init__(values)
-        self.find = find
-
-    def __missing__(self, key: Key) -> Any:
-        value = self[key] = self.find(key)
-        return value
+@cache
+def constant_values() -> dict[Key, float]:
+    return {CONSTANT + name: row.value for name, row in constants().items()}
 
 
 class Sheet:
-    """The figures and checks of one plan. A value is computed when asked for, and once.
-
-    A changed sheet leans on the one it came from for everything that does not hang on the changes.
-    """
+    """The figures and checks of one plan. A value is computed when asked for, and once."""
 
     def __init__(self, book: Book, plan: Plan, **asked: float) -> None:
-        self.book = book
         self.plan = plan
         self.wiring = book.wiring(tuple((section, len(getattr(plan, section))) for section in ROWS))
-        self.kept: Sheet | None = None
-        self.stale: frozenset[Key] = frozenset()
-        self.known = Known(dict(leaves(plan)), self._find)
+        self.known: dict[Key, Any] = constant_values() | dict(leaves(plan))
         self.known |= {f"asked.{name}": value for name, value in (ASKED | asked).items()}
+        self.lacking: set[Key] = set()
 
     def value(self, key: Key) -> Any:
         """The value under a key; raise Impossible where a named case stands in its place."""
-        found = self.known[key]
+        found = self.look(key)
         if isinstance(found, Missing):
             raise found.case
         return found
 
     def look(self, key: Key) -> Any:
         """The value under a key, or Missing with the named case; raise UnknownKey for no such key."""
+        if key not in self.known:
+            if key not in self.wiring.nodes:
+                raise UnknownKey("figures", key)
+            self._go(self.wiring.route(key))
         return self.known[key]
-
-    def _find(self, key: Key) -> Any:
-        if self.kept is not None and key not in self.stale:
-            return self.kept.known[key]
-        if key in self.wiring.nodes:
-            return self._compute(key)
-        if key.startswith(CONSTANT):
-            return constants()[key.removeprefix(CONSTANT)].value
-        raise UnknownKey("figures", key)
-
-    def _compute(self, key: Key) -> Any:
-        read, with_rows = self.wiring.readers[key]
-        values = read(self.known)
-        for value in values:
-            if type(value) is Missing:
-                return value
-            if with_rows and type(value) is tuple:
-                for row_value in value:
-                    if type(row_value) is Missing:
-                        return row_value
-        try:
-            return self.wiring.nodes[key].compute(*values)
-        except Impossible as case:
-            return Missing(case, key)
-        except OutOfRange as fault:
-            return Missing(Impossible("beyond_relation", **fault.values), key)
 
     def all(self) -> dict[Key, Any]:
         """Every figure's and check's value (or Missing); lists that only charts use wait until they are asked for."""
-        known = self.known
-        return {key: known[key] for key in self.wiring.shown}
+        self._go(self.wiring.route(*self.wiring.shown))
+        return {key: self.known[key] for key in self.wiring.shown}
+
+    def _go(self, route: tuple[Move, ...]) -> None:
+        known, lacking = self.known, self.lacking
+        for move in route:
+            if move.key in known:
+                continue
+            if lacking.isdisjoint(move.takes):
+                try:
+                    known[move.key] = move.compute(*move.read(known))
+                    continue
+                except Impossible as case:
+                    found = Missing(case, move.key)
+                except OutOfRange as fault:
+                    found = Missing(Impossible("beyond_relation", **fault.values), move.key)
+            else:
+                found = next(known[key] for key in move.takes if key in lacking)
+            known[move.key] = found
+            lacking.add(move.key)
 
     def changed(self, changes: Mapping[Key, Any]) -> "Sheet":
-        """The sheet with some inputs or constants changed; raise UnknownKey for a key that is neither."""
-        for path in changes:
-            self.look(path)
+        """The sheet with some inputs or constants changed; raise UnknownKey for a key that is neither.
+
+        It keeps every value that does not hang on the changes.
+        """
+        stale: set[Key] = set()
+        for path, value in changes.items():
+            if path not in self.known or path in self.wiring.nodes:
+                raise UnknownKey("inputs", path)
+            if value != self.known[path]:
+                stale |= self.wiring.users.get(path, frozenset())
         sheet = Sheet.__new__(Sheet)
-        sheet.book, sheet.plan, sheet.wiring, sheet.kept = self.book, self.plan, self.wiring, self
-        sheet.stale = frozenset(changes).union(*(self.wiring.users.get(path, ()) for path in changes))
-        sheet.known = Known(changes, sheet._find)
+        sheet.plan, sheet.wiring = self.plan, self.wiring
+        sheet.known, sheet.lacking = {**self.known, **changes}, self.lacking - stale
+        for key in stale:
+            sheet.known.pop(key, None)
         return sheet

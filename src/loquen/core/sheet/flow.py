@@ -1,6 +1,7 @@
 """The way out and back: the overflow, its drains, the return's run, the pump and what it really moves."""
 
 from dataclasses import dataclass
+from functools import cached_property
 
 from loquen.core.data import library
 from loquen.core.errors import Impossible
@@ -42,7 +43,7 @@ def pump(
     return (shutoff_head_m, pump_max_lph)
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class PipeLoss:
     """Head (m) that straight pipe and fittings of one bore take at a flow (L/h)."""
 
@@ -51,11 +52,12 @@ class PipeLoss:
     k: float
     temp_c: float
 
+    @cached_property
+    def at(self) -> Loss:
+        return hydraulics.line_loss(self.bore_mm, self.length_m, self.k, self.temp_c)
+
     def __call__(self, flow_lph: float) -> float:
-        lost = 0.0
-        if self.length_m > 0:
-            lost += float(hydraulics.pipe_loss_m(flow_lph, self.bore_mm, self.length_m, self.temp_c))
-        return lost + float(hydraulics.fitting_loss_m(flow_lph, self.bore_mm, self.k))
+        return self.at(flow_lph)
 
     @property
     def label(self) -> str:

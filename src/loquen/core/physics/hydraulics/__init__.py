@@ -12,14 +12,15 @@ from loquen.core.physics.hydraulics.overflows import (
     weir_head_mm,
 )
 from loquen.core.physics.hydraulics.pipes import (
+    Loss,
     fitting_loss_m,
+    line_loss,
     pipe_loss_m,
     valve_loss_m,
     velocity_m_s,
     viscosity_m2_s,
 )
 from loquen.core.physics.hydraulics.pumps import (
-    Loss,
     PumpCurve,
     branch_flow_lph,
     operating_flow_lph,
@@ -34,6 +35,7 @@ __all__ = [
     "branch_flow_lph",
     "emitter_flow_lph",
     "fitting_loss_m",
+    "line_loss",
     "operating_flow_lph",
     "orifice_flow_lph",
     "partly_covered_frac",

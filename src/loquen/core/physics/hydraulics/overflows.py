@@ -3,7 +3,7 @@
 import math
 
 from loquen.core.physics.geometry import GRAVITY_M_S2
-from loquen.core.physics.hydraulics.pipes import LPH_PER_M3_S, friction_of, viscosity_m2_s
+from loquen.core.physics.hydraulics.pipes import LPH_PER_M3_S, line_loss
 from loquen.core.physics.ranges import Number, within
 
 WEIR = 1.84
@@ -118,15 +118,11 @@ def siphon_flow_lph(bore_mm: float, drop_m: float, length_m: float, k: float, te
         return 0.0
     from scipy.optimize import brentq
 
-    bore_m, viscosity = bore_mm / 1000, float(viscosity_m2_s(temp_c))
-    free_m_s = math.sqrt(2 * GRAVITY_M_S2 * drop_m / k)
-
-    def excess(speed: float) -> float:
-        friction = friction_of(speed * bore_m / viscosity, 0.0015 / bore_mm)
-        return (friction * length_m / bore_m + k) * speed**2 / (2 * GRAVITY_M_S2) - drop_m
-
-    speed = float(brentq(excess, 0.0, free_m_s * 1.000001, xtol=1e-9)) if length_m > 0 else free_m_s
-    return speed * math.pi / 4 * bore_m**2 * LPH_PER_M3_S
+    free_lph = math.sqrt(2 * GRAVITY_M_S2 * drop_m / k) * math.pi / 4 * (bore_mm / 1000) ** 2 * LPH_PER_M3_S
+    if length_m == 0:
+        return free_lph
+    loss = line_loss(bore_mm, length_m, k, temp_c)
+    return float(brentq(lambda flow: loss(flow) - drop_m, 0.0, free_lph * 1.000001, xtol=1e-6))
 
 
 def sloped_drain_flow_lph(

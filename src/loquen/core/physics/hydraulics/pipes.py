@@ -1,7 +1,8 @@
 """Losses in pipes, fittings and valves."""
 
 import math
-from functools import lru_cache
+from collections.abc import Callable
+from functools import cache
 
 import numpy as np
 
@@ -9,7 +10,10 @@ from loquen.core.physics.chemistry import density_kg_m3
 from loquen.core.physics.geometry import GRAVITY_M_S2
 from loquen.core.physics.ranges import Number, within
 
+Loss = Callable[[float], float]
+"""Head lost, in m, at a flow in L/h."""
 LAMINAR_TO = 2300.0
+SMOOTH_PLASTIC_MM = 0.0015
 LPH_PER_M3_S = 3.6e6
 M_PER_BAR = 1e5 / (1000 * GRAVITY_M_S2)
 
@@ -28,12 +32,6 @@ def viscosity_m2_s(temp_c: Number) -> Number:
     tau = (temp_c + 273.15) / 300
     dynamic = 280.68 * tau**-1.9 + 511.45 * tau**-7.7 + 61.131 * tau**-19.6 + 0.45903 * tau**-40
     return dynamic * 1e-6 / density_kg_m3(0.0, temp_c)
-
-
-@lru_cache(maxsize=64)
-def usual_viscosity(temp_c: float) -> float:
-    """The viscosity at one temperature, kept: a run of pipe asks for the same one many times."""
-    return float(viscosity_m2_s(temp_c))
 
 
 def velocity_m_s(flow_lph: Number, bore_mm: Number) -> Number:
@@ -56,9 +54,15 @@ def friction_of(reynolds: float, relative_roughness: float) -> float:
     """Darcy friction factor: laminar below Re 2300, Colebrook above."""
     if reynolds < LAMINAR_TO:
         return 64 / max(reynolds, 1e-9)
+    return float(colebrook()(reynolds, relative_roughness))
+
+
+@cache
+def colebrook() -> Callable[[float, float], float]:
+    """Colebrook's equation solved; read when first asked for, as the library is slow to load."""
     from fluids.friction import Clamond
 
-    return float(Clamond(reynolds, relative_roughness))
+    return Clamond
 
 
 def pipe_loss_m(
@@ -66,7 +70,7 @@ def pipe_loss_m(
     bore_mm: Number,
     length_m: Number,
     temp_c: Number = 25.0,
-    roughness_mm: Number = 0.0015,
+    roughness_mm: Number = SMOOTH_PLASTIC_MM,
 ) -> Number:
     """Head lost by friction in a straight pipe.
 
@@ -84,8 +88,7 @@ def pipe_loss_m(
     within("length_m", length_m, 0, 1000, "m")
     within("roughness_mm", roughness_mm, 0, 5, "mm")
     speed = velocity_m_s(flow_lph, bore_mm)
-    viscosity = usual_viscosity(temp_c) if type(temp_c) is float else viscosity_m2_s(temp_c)
-    reynolds = speed * bore_mm / 1000 / viscosity
+    reynolds = speed * bore_mm / 1000 / viscosity_m2_s(temp_c)
     rough = roughness_mm / bore_mm
     if np.ndim(reynolds) or np.ndim(rough):
         friction = np.vectorize(friction_of, otypes=[float])(reynolds, rough)
@@ -108,6 +111,39 @@ def fitting_loss_m(flow_lph: Number, bore_mm: Number, k: Number) -> Number:
     """
     within("k", k, 0, 1e6, "1")
     return k * velocity_m_s(flow_lph, bore_mm) ** 2 / (2 * GRAVITY_M_S2)
+
+
+def line_loss(bore_mm: float, length_m: float, k: float, temp_c: float = 25.0) -> Loss:
+    """Head lost in a length of smooth plastic pipe and its fittings, as a function of the flow.
+
+    Checked once and then asked at many flows, where pipe_loss_m and fitting_loss_m would check each.
+
+    Equation: h = (f·L/D + K)·v²/2g, f as in pipe_loss_m
+    Parameters:
+        bore_mm: mm, scalar, 1 to 1000. True inside diameter.
+        length_m: m, scalar, 0 to 1000. Of the pipe.
+        k: 1, scalar, 0 to 1e6. Sum of the fittings' coefficients.
+        temp_c: °C, scalar, 0 to 60. Water.
+    Returns: a function of L/h giving m.
+    Raises: OutOfRange.
+    Source: colebrook1939
+    """
+    within("bore_mm", bore_mm, 1, 1000, "mm")
+    within("length_m", length_m, 0, 1000, "m")
+    within("k", k, 0, 1e6, "1")
+    bore_m = bore_mm / 1000
+    m_s_per_lph = float(velocity_m_s(1.0, bore_mm))
+    reynolds_per_m_s = bore_m / float(viscosity_m2_s(temp_c))
+    slenderness, rough = length_m / bore_m, SMOOTH_PLASTIC_MM / bore_mm
+
+    def loss(flow_lph: float) -> float:
+        speed = flow_lph * m_s_per_lph
+        resistance = k
+        if slenderness:
+            resistance += friction_of(speed * reynolds_per_m_s, rough) * slenderness
+        return resistance * speed * speed / (2 * GRAVITY_M_S2)
+
+    return loss
 
 
 def valve_loss_m(flow_lph: Number, kv_m3_h: Number) -> Number:

@@ -7,10 +7,9 @@ from typing import cast
 import numpy as np
 
 from loquen.core.errors import Impossible, OutOfRange
+from loquen.core.physics.hydraulics.pipes import Loss
 from loquen.core.physics.ranges import Number, within
 
-Loss = Callable[[float], float]
-"""Head lost, in m, at a flow in L/h."""
 PumpCurve = tuple[float, float] | Sequence[tuple[float, float]] | Callable[[float], float]
 """Shut-off head (m) and largest flow (L/h); or points of flow (L/h) and head (m); or head (m) at a flow."""
 
