@@ -233,12 +233,48 @@ def test_a_working_refuses_what_is_not_there(client, system, extra):
 # Library, door and pages ------------------------------------------------------------------------
 
 
+def test_questions_about_a_sump_are_answered_with_changes(client):
+    plan = client.get("/api/systems/1").json()["plan"]
+
+    def ask(question, plan=plan, **more):
+        return client.post(f"/api/sump/{question}", json={"plan": plan, **more})
+
+    smallest = ask("smallest").json()
+    assert smallest["changes"]["sump.sump_length_cm"] < plan["sump"]["sump_length_cm"]
+    assert smallest["sentence"]["terms"]["length"]["kind"] == "length"
+    assert set(ask("deepest").json()["changes"]) == {"returns.0.outlet_depth_cm", "returns.1.outlet_depth_cm"}
+    copper = ask("deepest", client.get("/api/systems/4").json()["plan"])
+    assert (copper.status_code, copper.json()["code"]) == (422, "no_depth_holds")
+    assert copper.json()["sentence"]["terms"]["down"]["kind"] == "volume"
+    assert ask("widest").status_code == 422
+
+
+def test_a_first_sump_is_proposed_for_a_draft(client):
+    plan = client.get("/api/systems/2").json()["plan"]
+    begun = client.post("/api/sump/first", json={"plan": plan, "way": "holes"}).json()
+    assert (begun["flow"]["way"], begun["chambers"][-1]["chamber_kind"]) == ("holes", "return")
+    states = {
+        check["key"]: check["state"] for check in client.post("/api/sheet", json={"plan": begun}).json()["checks"]
+    }
+    assert states["drain_down_fits"] in ("holds", "tight")
+
+
+def test_a_conflict_is_told_with_the_nearest_value_that_works(client):
+    plan = client.get("/api/systems/1").json()["plan"]
+    plan["chambers"][1]["baffle_cm"] = 60
+    (fault,) = client.post("/api/sheet", json={"plan": plan}).json()["fields"]
+    assert (fault["path"], fault["nearest"]) == ("chambers.1.baffle_cm", 43)
+
+
 def test_the_library_tells_what_may_be_entered(client):
     library = client.get("/api/library").json()
     assert len(library["species"]) >= 60
     length = library["entries"]["tank.tank_length_cm"]
     assert (length["kind"], length["low"], length["high"]) == ("length", 10, 1000)
     assert library["entries"]["tank.bed"]["options"]["sand"] == "Sand"
+    assert library["new_rows"]["returns"]["outlet_depth_cm"] == 2.0
+    assert "species" not in library["new_rows"]["animals"]
+    assert {"filter_kind", "rated_lph", "measured_lph"} <= library["filters"][0]["row"].keys()
     assert {unit["key"] for kind in library["kinds"] if kind["key"] == "temperature" for unit in kind["units"]} == {
         "C",
         "F",

@@ -2,9 +2,35 @@
 
 from dataclasses import replace
 
-from loquen.core.model.plan import Changes, Filter, Group, Heat, Plan, Tank, Water
+from loquen.core.model.plan import (
+    Chamber,
+    Changes,
+    Filter,
+    Flow,
+    Group,
+    Heat,
+    Outlet,
+    Plan,
+    RunPart,
+    Sump,
+    Tank,
+    Water,
+)
 
 BARE_BOX = Tank(tank_length_cm=100, tank_width_cm=50, tank_height_cm=50, pane_mm=10, bed="none", freeboard_cm=0)
+DISPLAY = replace(BARE_BOX, freeboard_cm=4)
+FLOW = Flow(
+    way="weir", weir_cm=40, box_length_cm=30, box_width_cm=15, box_lip_cm=4, shutoff_head_m=3.0, pump_max_lph=3000
+)
+RUN = (RunPart("pipe", "pvc_32", 1, 2.0), RunPart("elbow_90", "pvc_32", 3))
+RETURNS = (Outlet("pvc_25", 0.5, 1, 1.0, 3.0),)
+SUMP = Sump(sump_length_cm=80, sump_width_cm=40, sump_height_cm=40, return_level_cm=20, intake_cm=8, stand_cm=70)
+CHAMBERS = (
+    Chamber("settling", 20, 28),
+    Chamber("media", 24, 26),
+    Chamber("trap", 4, 22),
+    Chamber("return", 30, 20),
+)
 
 
 def plan(**parts):
@@ -19,6 +45,12 @@ def plan(**parts):
         "changes": Changes(weekdays=("Sat",), change_frac=0.5, target_nitrate_mg_l=9.0),
     }
     return Plan(**{**usual, **parts})
+
+
+def sumped(**parts):
+    """The same fish over a sump of 80 x 40 x 40 cm with four chambers, running 20 cm deep at its pump."""
+    usual = {"tank": DISPLAY, "filters": (), "flow": FLOW, "run": RUN, "returns": RETURNS, "sump": SUMP}
+    return plan(**{**usual, "chambers": CHAMBERS, **parts})
 
 
 def with_value(start, path, value):

@@ -158,7 +158,8 @@ def test_a_slip_of_the_hydrometer_is_asked_about(page, opened):
     choose(page, "Salinity", "by hydrometer", exact=False)
     page.get_by_label("Hydrometer reads").fill("1.06")
     expect(page.get_by_role("alert")).to_contain_text("a slip of the decimal, 1.006 perhaps?")
-    page.get_by_label("Hydrometer reads").fill("1.003")
+    page.get_by_role("button", name="Set Hydrometer reads to 1.006").click()
+    expect(page.get_by_role("textbox", name="Hydrometer reads")).to_have_value("1.006")
     expect(page.get_by_role("alert")).to_have_count(0)
 
 
@@ -169,7 +170,7 @@ def test_a_slip_of_the_hydrometer_is_asked_about(page, opened):
         ("tank", "Pane", "abc", "“abc” is not a number: 2 mm to 60 mm."),
         ("tank", "Height", "", "Height is empty: 10 cm to 200 cm."),
         ("heat", "Kept at", "80", "Kept at is above what is possible here: 4 °C to 36 °C."),
-        ("tank", "Bed at the back", "50", "The bed would rise above the water, which stands 42 cm high."),
+        ("tank", "Bed at the back", "50", "The bed would rise above the water, which stands 42 cm high. set 41 cm"),
     ],
 )
 def test_bad_input_is_told_beside_the_field(page, opened, stage, label, typed, told):

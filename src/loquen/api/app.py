@@ -12,7 +12,7 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from loquen import api
 from loquen.api import errors
-from loquen.api.routes import building, library, sheets, systems, waters
+from loquen.api.routes import building, library, sheets, sump, systems, waters
 
 WEB = Path(api.__file__).parent.parent / "web_dist"
 MOST_BYTES = 1_000_000
@@ -36,7 +36,7 @@ def create_app(engine: Engine, web: Path = WEB) -> FastAPI:
     app.state.engine = engine
     errors.install(app)
     app.add_middleware(Guard)
-    for routes in (library, sheets, building, systems, waters):
+    for routes in (library, sheets, sump, building, systems, waters):
         app.include_router(routes.router)
     app.api_route("/api/{rest:path}", methods=["GET", "POST", "PUT", "DELETE"], include_in_schema=False)(
         no_such_route

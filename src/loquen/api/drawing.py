@@ -2,8 +2,10 @@
 
 from loquen.api.reading import listed, sentence_of
 from loquen.api.schemas import sheet as out
+from loquen.core.data import library
 from loquen.core.data.tables import constants
 from loquen.core.sheet.engine import CONSTANT, Missing, Sheet
+from loquen.core.sheet.life import short
 
 
 def section_of(sheet: Sheet) -> out.SectionOut:
@@ -55,8 +57,20 @@ def overflow_of(sheet: Sheet) -> out.OverflowDrawn | None:
         hole_count=flow.hole_count,
         drain_passes=sheet.value("drain_passes").state != "short",
         emergency=flow.emergency_pipe != "none",
-        outlet_depths_cm=[row.outlet_depth_cm for row in sheet.plan.returns],
-        pump_lph=sheet.value("return_lph"),
+        blocked_cm=sheet.value("blocked_rise_mm") / 10,
+        reaches=not short(sheet, "pump_reaches"),
+        run=[
+            out.RunDrawn(
+                part=row.part,
+                label=f"{library.run_parts()[row.part]}, {library.pipes()[row.run_pipe].label}",
+                count=row.run_count,
+            )
+            for row in sheet.plan.run
+        ],
+        outlets=[
+            out.OutletDrawn(depth_cm=row.outlet_depth_cm, open_frac=row.valve_open_frac, flow_lph=flow)
+            for row, flow in zip(sheet.plan.returns, listed(sheet, "outlet_flows"), strict=False)
+        ],
     )
 
 
@@ -71,6 +85,7 @@ def sump_of(sheet: Sheet) -> out.SumpDrawn | None:
         below_cm=below.stand_cm,
         room_cm=below.stand_room_cm,
         power_off_cm=sheet.value("power_off_cm"),
+        clogged_off_cm=sheet.value("clogged_off_cm"),
         fits=sheet.value("drain_down_fits").state != "short",
         intake_cm=below.intake_cm,
         media_l=sheet.value("sump_media_l"),

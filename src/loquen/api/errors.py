@@ -61,10 +61,11 @@ CONFLICTS = {
 
 
 class FieldFault(BaseModel):
-    """What is wrong with one field, said beside it."""
+    """What is wrong with one field, said beside it, with the nearest value that works where there is one."""
 
     path: str
     sentence: SentenceOut
+    nearest: bool | float | None = None
 
 
 class Fault(BaseModel):
@@ -89,8 +90,8 @@ def answer(status: int, code: str, sentence: Sentence, **more: Any) -> JSONRespo
     return JSONResponse(fault.model_dump(mode="json"), status_code=status)
 
 
-def field_fault(path: str, sentence: Sentence) -> FieldFault:
-    return FieldFault(path=path, sentence=SentenceOut.of(sentence))
+def field_fault(path: str, sentence: Sentence, nearest: bool | float | None = None) -> FieldFault:
+    return FieldFault(path=path, sentence=SentenceOut.of(sentence), nearest=nearest)
 
 
 def wanted(entry: Quantity) -> tuple[str, dict[str, Term]]:
@@ -151,7 +152,7 @@ def inconsistent(_: Request, error: Exception) -> JSONResponse:
             name: Term(value, kinds[name]) if name in kinds else Term(str(value))
             for name, value in conflict.values.items()
         }
-        faults.append(field_fault(conflict.values["path"], say(text, **terms)))
+        faults.append(field_fault(conflict.path, say(text, **terms), conflict.nearest))
     count = Term(len(faults), "count")
     return answer(
         422, "inconsistent", say("{count} to mend before this can be computed.", count=count), fields=faults

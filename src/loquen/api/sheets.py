@@ -7,7 +7,7 @@ from loquen.api.reading import asked_sheet, listed, sentence_of, verdict_of
 from loquen.api.schemas import sheet as out
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, Term, say
-from loquen.core.sheet import asking, life
+from loquen.core.sheet import asking, life, sumps
 from loquen.core.sheet.book import GLASSES, RESULTS_OF, STAGES, sheet_of, system_book
 from loquen.core.sheet.changes import Regime, RegimeRow
 from loquen.core.sheet.company import Finding
@@ -17,7 +17,11 @@ from loquen.core.sheet.words import told_case
 
 RANGED = ("dawn_oxygen_mg_l", "outage_h", "peak_nitrate_mg_l")
 """Figures whose range is shown without being asked for."""
-OWN_REMEDIES = {"nitrate_held": asking.least_work, "in_balance": asking.least_work}
+OWN_REMEDIES = {
+    "nitrate_held": asking.least_work,
+    "in_balance": asking.least_work,
+    "drain_down_fits": sumps.raised_returns,
+}
 
 
 def view(plan: Plan, months_ahead: float | None = None) -> out.SheetOut:
@@ -107,10 +111,7 @@ def checked(sheet: Sheet, key: Key, label: str, words: CheckWords, verdict: Verd
         reason=out.SentenceOut.of(verdict.reason),
         figure=words.judges,
         gauge=out.GaugeOut.of(verdict.gauge) if verdict.gauge else None,
-        remedies=[
-            out.RemedyOut(sentence=out.SentenceOut.of(remedy.sentence), changes=dict(remedy.changes))
-            for remedy in solutions
-        ],
+        remedies=[out.RemedyOut.of(remedy) for remedy in solutions],
         caution=words.caution,
     )
 

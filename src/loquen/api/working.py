@@ -9,7 +9,7 @@ from loquen.core.model.fields import entry_at
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Choice, Quantity
 from loquen.core.sheet import asking, life
-from loquen.core.sheet.engine import CONSTANT, Key, Missing, Sheet
+from loquen.core.sheet.engine import CONSTANT, PLACE, Key, Missing, Sheet
 from loquen.core.sheet.nodes import Verdict
 from loquen.core.sheet.words import told_case
 
@@ -70,6 +70,8 @@ def working_node(sheet: Sheet, key: Key) -> out.WorkingNode:
         name = key.removeprefix(CONSTANT)
         row = constants()[name]
         return plain(key, name.replace("_", " "), "", row.value, row.unit, sources()[row.source])
+    if key.endswith(f".{PLACE}"):
+        return plain(key, "Its number in the order", "count", float(value), "", "as listed")
     if key == life.ASKED_MONTHS:
         words = "until full grown" if math.isinf(value) else ""
         return plain(key, "Months ahead", "months", None if words else float(value), words, "asked for")

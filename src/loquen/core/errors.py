@@ -34,10 +34,15 @@ class Impossible(CoreError, ValueError):
 
 
 class PlanConflict(CoreError, ValueError):
-    """Two parts of a plan that can not both be true."""
+    """Two parts of a plan that can not both be true.
 
-    def __init__(self, code: str, path: str, **values: Any) -> None:
+    `path` is the field that it is typed in, `nearest` the value there that works, where one does.
+    """
+
+    def __init__(self, code: str, path: str, nearest: float | bool | None = None, **values: Any) -> None:
         super().__init__(code, path=path, **values)
+        self.path = path
+        self.nearest = nearest
 
 
 class BrokenData(CoreError, ValueError):

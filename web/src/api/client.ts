@@ -30,6 +30,8 @@ export type Source = Schemas["Source"];
 export type Flow = Schemas["FlowOut"];
 export type BuildForm = paths["/api/build/{form}"]["post"]["parameters"]["path"]["form"];
 export type Fault = Schemas["Fault"];
+export type FieldFault = Schemas["FieldFault"];
+export type Remedy = Schemas["RemedyOut"];
 export type State = Glass["state"];
 
 export const client = createClient<paths>({ baseUrl: "/", fetch: (request) => globalThis.fetch(request) });

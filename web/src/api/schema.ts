@@ -61,6 +61,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sump/first": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * First Sump
+         * @description The draft with a sump, its pump, pipes and drains, as far as they can be made to hold.
+         */
+        post: operations["first_sump_api_sump_first_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sump/{question}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer
+         * @description The smallest sump that holds, the deepest returns with which it does, or points of the pump's curve.
+         */
+        post: operations["answer_api_sump__question__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/build/{form}": {
         parameters: {
             query?: never;
@@ -439,6 +479,13 @@ export interface components {
             /** Label */
             label: string;
         };
+        /**
+         * Asked
+         * @description The plan that is asked about.
+         */
+        Asked: {
+            plan: components["schemas"]["Plan"];
+        };
         /** Bag */
         Bag: {
             /**
@@ -724,12 +771,14 @@ export interface components {
         };
         /**
          * FieldFault
-         * @description What is wrong with one field, said beside it.
+         * @description What is wrong with one field, said beside it, with the nearest value that works where there is one.
          */
         FieldFault: {
             /** Path */
             path: string;
             sentence: components["schemas"]["SentenceOut"];
+            /** Nearest */
+            nearest?: boolean | number | null;
         };
         /**
          * FigureOut
@@ -790,24 +839,19 @@ export interface components {
              */
             filter_w: number;
         };
-        /** FilterOut */
+        /**
+         * FilterOut
+         * @description A generic filter, and the row of a plan that it is.
+         */
         FilterOut: {
             /** Key */
             key: string;
             /** Label */
             label: string;
-            /** Kind */
-            kind: string;
-            /** Rated Lph */
-            rated_lph: number;
-            /** Media Key */
-            media_key: string;
-            /** Media L */
-            media_l: number;
-            /** Holds L */
-            holds_l: number;
-            /** Watts */
-            watts: number;
+            /** Row */
+            row: {
+                [key: string]: unknown;
+            };
         };
         /** FindingOut */
         FindingOut: {
@@ -1209,7 +1253,12 @@ export interface components {
             entries: {
                 [key: string]: components["schemas"]["EntryOut"];
             };
-            new_water: components["schemas"]["Source"];
+            /** New Rows */
+            new_rows: {
+                [key: string]: {
+                    [key: string]: unknown;
+                };
+            };
         };
         /** Light */
         Light: {
@@ -1338,8 +1387,20 @@ export interface components {
             outlet_depth_cm: number;
         };
         /**
+         * OutletDrawn
+         * @description A return into the display: how deep it ends, how far its valve is open, what it passes.
+         */
+        OutletDrawn: {
+            /** Depth Cm */
+            depth_cm: number;
+            /** Open Frac */
+            open_frac: number;
+            /** Flow Lph */
+            flow_lph: number;
+        };
+        /**
          * OverflowDrawn
-         * @description The way out of the display: its crest, and what stands in the water.
+         * @description The way out of the display and back: its crest, drains, run and returns.
          */
         OverflowDrawn: {
             /** Way */
@@ -1358,10 +1419,14 @@ export interface components {
             drain_passes: boolean;
             /** Emergency */
             emergency: boolean;
-            /** Outlet Depths Cm */
-            outlet_depths_cm: number[];
-            /** Pump Lph */
-            pump_lph: number;
+            /** Blocked Cm */
+            blocked_cm: number;
+            /** Reaches */
+            reaches: boolean;
+            /** Run */
+            run: components["schemas"]["RunDrawn"][];
+            /** Outlets */
+            outlets: components["schemas"]["OutletDrawn"][];
         };
         /** Plan */
         Plan: {
@@ -1629,18 +1694,19 @@ export interface components {
             base: number;
             plan: components["schemas"]["Plan"];
         };
-        /** PumpOut */
+        /**
+         * PumpOut
+         * @description A generic return pump, and what fitting it changes in a plan.
+         */
         PumpOut: {
             /** Key */
             key: string;
             /** Label */
             label: string;
-            /** Shutoff Head M */
-            shutoff_head_m: number;
-            /** Max Flow Lph */
-            max_flow_lph: number;
-            /** Watts */
-            watts: number;
+            /** Changes */
+            changes: {
+                [key: string]: unknown;
+            };
         };
         /** Quarantine */
         Quarantine: {
@@ -1807,6 +1873,18 @@ export interface components {
         ReportIn: {
             /** Text */
             text: string;
+        };
+        /**
+         * RunDrawn
+         * @description A part along the return's run, and how often it comes there.
+         */
+        RunDrawn: {
+            /** Part */
+            part: string;
+            /** Label */
+            label: string;
+            /** Count */
+            count: number;
         };
         /** RunPart */
         RunPart: {
@@ -2118,6 +2196,18 @@ export interface components {
             name: string;
             tank: components["schemas"]["Tank"];
         };
+        /**
+         * Started
+         * @description A plan that is to get a sump, and by which way water leaves its tank.
+         */
+        Started: {
+            plan: components["schemas"]["Plan"];
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "weir" | "holes";
+        };
         /** Sump */
         Sump: {
             /**
@@ -2198,6 +2288,8 @@ export interface components {
             room_cm: number;
             /** Power Off Cm */
             power_off_cm: number;
+            /** Clogged Off Cm */
+            clogged_off_cm: number;
             /** Fits */
             fits: boolean;
             /** Intake Cm */
@@ -2656,6 +2748,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WorkingOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    first_sump_api_sump_first_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Started"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    answer_api_sump__question__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                question: "smallest" | "deepest" | "points";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RemedyOut"];
                 };
             };
             /** @description Unprocessable Entity */

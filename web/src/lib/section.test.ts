@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Section } from "@/api/client";
-import { described, drawnCount, placed, stems, stones } from "./section";
+import { alongLine, described, drawnCount, placed, stems, stones } from "./section";
 import { SILHOUETTES } from "./silhouettes";
 
 const section: Section = {
@@ -63,6 +63,17 @@ describe("animals in the section", () => {
     expect(Object.keys(SILHOUETTES).sort()).toEqual(shapes.sort());
     for (const { path } of Object.values(SILHOUETTES)) expect(path).toMatch(/^M[\d\s.\-CLMZ]+Z$/);
   });
+});
+
+it("finds points along a line of pipe, clear of its corners", () => {
+  const line: [number, number][] = [
+    [0, 0],
+    [0, -10],
+    [30, -10],
+  ];
+  expect(alongLine(line, 0.125)).toEqual({ x: 0, y: -5, turn: -90 });
+  expect(alongLine(line, 0.5)).toEqual({ x: 10, y: -10, turn: 0 });
+  expect(alongLine(line, 0.25, 2)).toEqual({ x: 0, y: -8, turn: -90 });
 });
 
 it("draws no stones and no stems where there are none", () => {

@@ -111,6 +111,28 @@ export function clamp(value: number, low: number, high: number): number {
   return high < low ? (low + high) / 2 : Math.min(high, Math.max(low, value));
 }
 
+type Point = [number, number];
+
+/**
+ * A point at a share of the way along a line of straight pieces, and which way the line runs there in degrees.
+ * It keeps `clear` of the corners where the piece is long enough.
+ */
+export function alongLine(line: Point[], share: number, clear = 0): { x: number; y: number; turn: number } {
+  const pieces = line.slice(1).map((end, i) => {
+    const [x, y] = line[i]!;
+    return { x, y, dx: end[0] - x, dy: end[1] - y, length: Math.hypot(end[0] - x, end[1] - y) };
+  });
+  const way = share * pieces.reduce((sum, { length }) => sum + length, 0);
+  let passed = 0;
+  const piece = pieces.find(({ length }) => (passed += length) >= way) ?? pieces.at(-1)!;
+  const at = clamp(way - passed + piece.length, clear, piece.length - clear) / piece.length;
+  return {
+    x: piece.x + piece.dx * at,
+    y: piece.y + piece.dy * at,
+    turn: (Math.atan2(piece.dy, piece.dx) * 180) / Math.PI,
+  };
+}
+
 /** A stone heap as a closed outline, cm from the base: as many litres as it displaces over the tank's width. */
 export function stones(section: Section): { x: number; width: number; height: number } | null {
   if (section.rock_l <= 0) return null;

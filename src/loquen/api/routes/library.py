@@ -1,17 +1,19 @@
 """What a page needs once: species, equipment, the table of units, and what may be entered where."""
 
-from dataclasses import asdict
+from dataclasses import MISSING, asdict, fields
 from functools import cache
+from typing import Any
 
 from fastapi import APIRouter
 from pydantic import BaseModel
 
-from loquen.api.schemas.plan import SourceSchema
+from loquen.api.schemas.plan import listed
 from loquen.core.data import library
 from loquen.core.data.tables import sources
 from loquen.core.model.fields import ROWS, entries, optional, sections
 from loquen.core.model.options import options_of
 from loquen.core.model.quantity import Choice, Quantity, kinds
+from loquen.core.sheet import starting, sumps
 
 router = APIRouter(prefix="/api", tags=["library"])
 
@@ -37,22 +39,19 @@ class SpeciesOut(BaseModel):
 
 
 class FilterOut(BaseModel):
+    """A generic filter, and the row of a plan that it is."""
+
     key: str
     label: str
-    kind: str
-    rated_lph: float
-    media_key: str
-    media_l: float
-    holds_l: float
-    watts: float
+    row: dict[str, Any]
 
 
 class PumpOut(BaseModel):
+    """A generic return pump, and what fitting it changes in a plan."""
+
     key: str
     label: str
-    shutoff_head_m: float
-    max_flow_lph: float
-    watts: float
+    changes: dict[str, Any]
 
 
 class UnitOut(BaseModel):
@@ -88,7 +87,7 @@ class LibraryOut(BaseModel):
     pumps: list[PumpOut]
     kinds: list[KindOut]
     entries: dict[str, EntryOut]
-    new_water: SourceSchema
+    new_rows: dict[str, dict[str, Any]]
 
 
 @router.get("/library")
@@ -101,19 +100,25 @@ def whole_library() -> LibraryOut:
     return LibraryOut(
         species=[species_out(row) for row in library.species().values()],
         filters=[
-            FilterOut(**{n: getattr(row, n) for n in FilterOut.model_fields})
-            for row in library.filter_models().values()
+            FilterOut(key=key, label=model.label, row=asdict(starting.filter_of(key)))
+            for key, model in library.filter_models().items()
         ],
         pumps=[
-            PumpOut(**{n: getattr(row, n) for n in PumpOut.model_fields}) for row in library.pump_models().values()
+            PumpOut(key=key, label=model.label, changes=sumps.pump_changes(model))
+            for key, model in library.pump_models().items()
         ],
         kinds=[
             KindOut(key=kind.key, label=kind.label, units=[UnitOut(**asdict(unit)) for unit in kind.units])
             for kind in kinds().values()
         ],
         entries=dict(all_entries()),
-        new_water=SourceSchema.model_validate({"src_name": "New water"}),
+        new_rows={section: usual(sections()[section]) for section in ROWS},
     )
+
+
+def usual(model: type) -> dict[str, Any]:
+    """What a new row starts with; a field that has no usual value is left out."""
+    return {item.name: listed(item.default) for item in fields(model) if item.default is not MISSING}
 
 
 def species_out(row: library.Species) -> SpeciesOut:

@@ -5,7 +5,7 @@ from typing import Any, Literal
 from pydantic import BaseModel
 
 from loquen.core.model.quantity import Sentence
-from loquen.core.sheet.nodes import Gauge
+from loquen.core.sheet.nodes import Gauge, Remedy
 
 State = Literal["holds", "tight", "short", "unknown"]
 
@@ -56,6 +56,10 @@ class GaugeOut(BaseModel):
 class RemedyOut(BaseModel):
     sentence: SentenceOut
     changes: dict[str, Any]
+
+    @classmethod
+    def of(cls, remedy: Remedy) -> "RemedyOut":
+        return cls(sentence=SentenceOut.of(remedy.sentence), changes=dict(remedy.changes))
 
 
 class CheckOut(BaseModel):
@@ -154,14 +158,31 @@ class SumpDrawn(BaseModel):
     below_cm: float
     room_cm: float
     power_off_cm: float
+    clogged_off_cm: float
     fits: bool
     intake_cm: float
     media_l: float
     chambers: list[ChamberDrawn]
 
 
+class RunDrawn(BaseModel):
+    """A part along the return's run, and how often it comes there."""
+
+    part: str
+    label: str
+    count: int
+
+
+class OutletDrawn(BaseModel):
+    """A return into the display: how deep it ends, how far its valve is open, what it passes."""
+
+    depth_cm: float
+    open_frac: float
+    flow_lph: float
+
+
 class OverflowDrawn(BaseModel):
-    """The way out of the display: its crest, and what stands in the water."""
+    """The way out of the display and back: its crest, drains, run and returns."""
 
     way: str
     crest_cm: float
@@ -171,8 +192,10 @@ class OverflowDrawn(BaseModel):
     hole_count: int
     drain_passes: bool
     emergency: bool
-    outlet_depths_cm: list[float]
-    pump_lph: float
+    blocked_cm: float
+    reaches: bool
+    run: list[RunDrawn]
+    outlets: list[OutletDrawn]
 
 
 class SectionOut(BaseModel):

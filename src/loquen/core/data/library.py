@@ -400,3 +400,33 @@ def stock_panes_mm() -> list[float]:
 
 def stock_heaters_w() -> list[float]:
     return [float(watts) for watts in toml("stock.toml")["heater_w"]]
+
+
+@dataclass(frozen=True, slots=True)
+class FirstChamber:
+    """A chamber of a first sump: shares of the sump's length and height."""
+
+    kind: str
+    length_frac: float
+    baffle_frac: float
+
+
+@dataclass(frozen=True, slots=True)
+class FirstSump:
+    """What a first sump is laid out from."""
+
+    source: str
+    length_of_tank_frac: float
+    shortest_cm: float
+    longest_cm: float
+    narrower_than_tank_cm: float
+    narrowest_cm: float
+    return_level_frac: float
+    hands_cm: float
+    chambers: tuple[FirstChamber, ...]
+
+
+@cache
+def first_sump() -> FirstSump:
+    values = toml("first_sump.toml")
+    return FirstSump(**{**values, "chambers": tuple(FirstChamber(**row) for row in values["chambers"])})

@@ -12,6 +12,7 @@ from loquen.core.model.plan import Flow, Plan, Sump, Tank
 MOST_ROWS = 40
 MOST_GRAVITY = 1.030
 SHORTEST_RETURN_CM = 8.0
+ROCK_KG_L = 2.6
 
 
 def conflicts(plan: Plan) -> list[PlanConflict]:
@@ -65,7 +66,7 @@ def too_many_rows(plan: Plan) -> list[PlanConflict]:
 
 def groups(plan: Plan) -> list[PlanConflict]:
     return [
-        PlanConflict("more_males_than_animals", f"animals.{i}.males", number=group.number)
+        PlanConflict("more_males_than_animals", f"animals.{i}.males", group.number, number=group.number)
         for i, group in enumerate(plan.animals)
         if group.males is not None and group.males > group.number
     ]
@@ -82,19 +83,21 @@ def water_height_cm(tank: Tank) -> float:
 def glass(tank: Tank) -> list[PlanConflict]:
     height = inside_height_cm(tank)
     found = []
-    if tank.pane_mm / 10 * 4 > min(tank.tank_length_cm, tank.tank_width_cm):
-        found.append(PlanConflict("pane_fills_tank", "tank.pane_mm"))
+    thickest_mm = min(tank.tank_length_cm, tank.tank_width_cm) / 4 * 10
+    if tank.pane_mm > thickest_mm:
+        found.append(PlanConflict("pane_fills_tank", "tank.pane_mm", thickest_mm))
     if tank.fill_by == "height" and tank.part_fill_cm > height:
-        found.append(PlanConflict("fill_above_glass", "tank.part_fill_cm", height=height))
+        found.append(PlanConflict("fill_above_glass", "tank.part_fill_cm", height, height=height))
     if tank.fill_by == "freeboard" and tank.freeboard_cm >= height - 1:
-        found.append(PlanConflict("no_water_left", "tank.freeboard_cm", height=height))
-    if tank.shape == "bow_front" and tank.bow_cm > tank.tank_length_cm / 2.2:
-        found.append(PlanConflict("bow_too_deep", "tank.bow_cm", most=tank.tank_length_cm / 2.2))
+        found.append(PlanConflict("no_water_left", "tank.freeboard_cm", max(0.0, height - 2), height=height))
+    deepest = tank.tank_length_cm / 2.2
+    if tank.shape == "bow_front" and tank.bow_cm > deepest:
+        found.append(PlanConflict("bow_too_deep", "tank.bow_cm", deepest, most=deepest))
     if tank.shape == "l_shape":
         pairs = (("notch_length_cm", tank.tank_length_cm), ("notch_width_cm", tank.tank_width_cm))
         for name, whole in pairs:
             if getattr(tank, name) >= whole * 0.9:
-                found.append(PlanConflict("notch_too_large", f"tank.{name}", most=whole * 0.9))
+                found.append(PlanConflict("notch_too_large", f"tank.{name}", whole * 0.89, most=whole * 0.9))
     return found
 
 
@@ -104,14 +107,15 @@ def bed(tank: Tank) -> list[PlanConflict]:
     else:
         height = water_height_cm(tank)
         found = [
-            PlanConflict("bed_above_water", f"tank.{name}", height=height)
+            PlanConflict("bed_above_water", f"tank.{name}", max(0.0, height - 1), height=height)
             for name in ("bed_front_cm", "bed_back_cm")
             if getattr(tank, name) >= height
         ]
-    stones = tank.rock_kg / 2.6 + tank.wood_l
+    stones = tank.rock_kg / ROCK_KG_L + tank.wood_l
     room = tank.tank_length_cm * tank.tank_width_cm * max(water_height_cm(tank), 0.0) / 1000
     if stones > 0.4 * room:
-        found.append(PlanConflict("hardscape_fills_tank", "tank.rock_kg", most=0.4 * room))
+        rock_kg = max(0.0, 0.4 * room - tank.wood_l) * ROCK_KG_L
+        found.append(PlanConflict("hardscape_fills_tank", "tank.rock_kg", rock_kg, most=0.4 * room))
     return found
 
 
@@ -121,7 +125,9 @@ def months(plan: Plan) -> list[PlanConflict]:
     if rooms is not None and len(rooms) != 12:
         found.append(PlanConflict("twelve_months", "heat.room_months_c"))
     if plan.heat.room_cold_c > plan.heat.room_warm_c:
-        found.append(PlanConflict("room_upside_down", "heat.room_cold_c", warm=plan.heat.room_warm_c))
+        found.append(
+            PlanConflict("room_upside_down", "heat.room_cold_c", plan.heat.room_warm_c, warm=plan.heat.room_warm_c)
+        )
     return found
 
 
@@ -130,7 +136,8 @@ def hydrometer(plan: Plan) -> list[PlanConflict]:
     gravity = plan.water.gravity_sg
     if plan.water.salinity_by != "gravity" or gravity <= MOST_GRAVITY:
         return []
-    return [PlanConflict("gravity_slip", "water.gravity_sg", meant=1 + (gravity - 1) / 10)]
+    meant = 1 + (gravity - 1) / 10
+    return [PlanConflict("gravity_slip", "water.gravity_sg", meant, meant=meant)]
 
 
 def sump(plan: Plan) -> list[PlanConflict]:
@@ -143,8 +150,9 @@ def sump(plan: Plan) -> list[PlanConflict]:
 def chambers(plan: Plan) -> list[PlanConflict]:
     below = plan.sump
     kinds = [chamber.chamber_kind for chamber in plan.chambers]
+    highest = below.sump_height_cm - 2
     found = [
-        PlanConflict("baffle_over_rim", f"chambers.{i}.baffle_cm", most=below.sump_height_cm - 2)
+        PlanConflict("baffle_over_rim", f"chambers.{i}.baffle_cm", highest, most=highest)
         for i, chamber in enumerate(plan.chambers)
         if chamber.chamber_kind != "return" and chamber.baffle_cm >= below.sump_height_cm
     ]
@@ -152,7 +160,7 @@ def chambers(plan: Plan) -> list[PlanConflict]:
     most = below.sump_length_cm - SHORTEST_RETURN_CM
     if others > most:
         least = others + SHORTEST_RETURN_CM
-        found.append(PlanConflict("chambers_too_long", "sump.sump_length_cm", most=most, least=least))
+        found.append(PlanConflict("chambers_too_long", "sump.sump_length_cm", least, most=most, least=least))
     if kinds.count("return") != 1 or kinds[-1] != "return":
         found.append(PlanConflict("one_return_chamber", "chambers"))
     return found
@@ -160,11 +168,17 @@ def chambers(plan: Plan) -> list[PlanConflict]:
 
 def levels(below: Sump) -> list[PlanConflict]:
     found = []
+    highest, deepest = below.sump_height_cm - 2, below.return_level_cm - 1
     if below.return_level_cm >= below.sump_height_cm:
-        found.append(PlanConflict("level_over_rim", "sump.return_level_cm", most=below.sump_height_cm - 2))
+        found.append(PlanConflict("level_over_rim", "sump.return_level_cm", highest, most=highest))
     if below.intake_cm >= below.return_level_cm:
-        found.append(PlanConflict("intake_in_air", "sump.intake_cm", most=below.return_level_cm - 1))
+        found.append(PlanConflict("intake_in_air", "sump.intake_cm", deepest, most=deepest))
     return found
+
+
+def hole_edge_least_cm(plan: Plan) -> float:
+    """How far a hole's rim lies from the pane's edge at least: one bore and the pane's thickness."""
+    return (plan.flow.hole_mm + plan.tank.pane_mm) / 10
 
 
 def drilling(plan: Plan) -> list[PlanConflict]:
@@ -173,13 +187,14 @@ def drilling(plan: Plan) -> list[PlanConflict]:
         return []
     found = []
     bed_cm = max(tank.bed_front_cm, tank.bed_back_cm) if tank.bed != "none" else 0.0
-    if water_height_cm(tank) - 2 * flow.hole_mm / 10 <= bed_cm:
-        found.append(PlanConflict("overflow_in_bed", "flow.hole_mm", bed=bed_cm))
+    room_mm = (water_height_cm(tank) - bed_cm) * 10
+    if 2 * flow.hole_mm >= room_mm:
+        found.append(PlanConflict("overflow_in_bed", "flow.hole_mm", max(0.0, room_mm / 2 - 1), bed=bed_cm))
     if tank.toughened:
-        found.append(PlanConflict("toughened_drilled", "tank.toughened"))
-    least = (flow.hole_mm + tank.pane_mm) / 10
+        found.append(PlanConflict("toughened_drilled", "tank.toughened", False))
+    least = hole_edge_least_cm(plan)
     if flow.hole_edge_cm < least:
-        found.append(PlanConflict("hole_near_edge", "flow.hole_edge_cm", least=least))
+        found.append(PlanConflict("hole_near_edge", "flow.hole_edge_cm", least, least=least))
     return found
 
 

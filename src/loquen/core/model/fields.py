@@ -2,8 +2,8 @@
 
 import types
 import typing
-from collections.abc import Iterator
-from dataclasses import fields, is_dataclass
+from collections.abc import Iterator, Mapping
+from dataclasses import fields, is_dataclass, replace
 from functools import cache
 from typing import Any
 
@@ -73,3 +73,17 @@ def leaves(plan: Plan) -> Iterator[tuple[str, Any]]:
         for prefix, row in rows:
             for name in names(model):
                 yield prefix + name, getattr(row, name)
+
+
+def changed_plan(plan: Plan, changes: Mapping[str, Any]) -> Plan:
+    """The plan with some entered values changed, by path."""
+    for path, value in changes.items():
+        section, *rest, name = path.split(".")
+        part = getattr(plan, section)
+        if rest:
+            at = int(rest[0])
+            part = (*part[:at], replace(part[at], **{name: value}), *part[at + 1 :])
+        else:
+            part = replace(part, **{name: value})
+        plan = replace(plan, **{section: part})
+    return plan

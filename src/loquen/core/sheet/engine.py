@@ -17,6 +17,8 @@ from loquen.core.sheet.nodes import Node
 Key = str
 Argument = Key | tuple[Key, ...]
 CONSTANT = "constant."
+PLACE = "place"
+"""What a figure of a row calls the row's own number, from 1."""
 ASKED = {"months_ahead": inf}
 """What a sheet is asked about that is no part of the plan, and what is meant when nothing is said."""
 
@@ -148,6 +150,8 @@ class Book:
     def _argument(self, node: Node, prefix: str, name: str, counts: dict[str, int]) -> Argument:
         """What a parameter name stands for, seen from one node."""
         home: str
+        if name == PLACE:
+            return prefix + PLACE
         if name in self.nodes:
             home, path = self.nodes[name].row, name
         elif name in self.inputs:
@@ -178,6 +182,7 @@ class Sheet:
         self.plan = plan
         self.wiring = book.wiring(tuple((section, len(getattr(plan, section))) for section in ROWS))
         self.known: dict[Key, Any] = constant_values() | dict(leaves(plan))
+        self.known |= {f"{rows}.{i}.{PLACE}": i + 1 for rows in ROWS for i in range(len(getattr(plan, rows)))}
         self.known |= {f"asked.{name}": value for name, value in (ASKED | asked).items()}
         self.lacking: set[Key] = set()
 

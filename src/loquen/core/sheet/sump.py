@@ -1,6 +1,7 @@
 """The sump: its chambers and levels, and what happens when the power fails or a drain blocks."""
 
 import math
+from itertools import accumulate
 
 from loquen.core.data import library
 from loquen.core.errors import Impossible
@@ -42,19 +43,34 @@ def baffle_head_mm(return_lph: float, sump_width_cm: float) -> float:
     return float(hydraulics.weir_head_mm(return_lph, sump_width_cm))
 
 
+def no_lower_than_next(levels: list[float]) -> tuple[float, ...]:
+    """Levels in the order of the flow, each at least that of the chamber it runs into."""
+    return tuple(accumulate(reversed(levels), max))[::-1]
+
+
+@step()
+def running_levels_cm(
+    chamber_kind: tuple[str, ...],
+    baffle_cm: tuple[float, ...],
+    baffle_head_mm: float,
+    return_level_cm: float,
+    sump_height_cm: float,
+) -> tuple[float, ...]:
+    """Where the water of each chamber stands, pump running: over its own baffle, or held up by a later one."""
+    over = [baffle + baffle_head_mm / 10 for baffle in baffle_cm]
+    own = [return_level_cm if kind == "return" else level for level, kind in zip(over, chamber_kind, strict=True)]
+    return tuple(min(sump_height_cm, level) for level in no_lower_than_next(own))
+
+
 @figure(
     "Chamber's level",
-    formula="{chamber_kind}: {return_level_cm}, or {baffle_cm} + {baffle_head_mm} ÷ 10 where that is higher; "
-    "rim {sump_height_cm}",
+    formula="number {place} of {running_levels_cm}: its baffle and the water over it, or a later chamber's level "
+    "where that is higher",
     source="definition",
     row="chambers",
 )
-def chamber_level_cm(
-    chamber_kind: str, return_level_cm: float, baffle_cm: float, baffle_head_mm: float, sump_height_cm: float
-) -> float:
-    if chamber_kind == "return":
-        return return_level_cm
-    return min(sump_height_cm, max(return_level_cm, baffle_cm + baffle_head_mm / 10))
+def chamber_level_cm(running_levels_cm: tuple[float, ...], place: int) -> float:
+    return running_levels_cm[place - 1]
 
 
 @figure(
@@ -236,10 +252,18 @@ def sump_free_l(sump_m2: float, sump_height_cm: float, sump_running_l: float, su
     return sump_m2 * sump_height_cm * 10 - sump_running_l
 
 
+@step()
+def floors_cm(chamber_kind: tuple[str, ...], baffle_cm: tuple[float, ...]) -> tuple[float, ...]:
+    """How low the water of each chamber can stand, pump off: its own baffle or a later one holds it."""
+    return no_lower_than_next(
+        [0.0 if kind == "return" else baffle for kind, baffle in zip(chamber_kind, baffle_cm, strict=True)]
+    )
+
+
 @figure(
     "Power-off level in the sump",
     formula="level at which {sump_running_l} + {drain_down_l} stand over {chamber_run_cm} × {sump_width_cm}, "
-    "each chamber at least to its baffle {baffle_cm} ({chamber_kind}), rim {sump_height_cm}",
+    "each chamber at least to {floors_cm}; at most 4 × {sump_height_cm}",
     source="balance",
 )
 def power_off_cm(
@@ -247,19 +271,34 @@ def power_off_cm(
     drain_down_l: float,
     chamber_run_cm: tuple[float, ...],
     sump_width_cm: float,
-    baffle_cm: tuple[float, ...],
-    chamber_kind: tuple[str, ...],
+    floors_cm: tuple[float, ...],
     sump_height_cm: float,
 ) -> float:
     wanted = sump_running_l + drain_down_l
-    floors = [0.0 if kind == "return" else baffle for baffle, kind in zip(baffle_cm, chamber_kind, strict=True)]
 
     def excess(level: float) -> float:
-        held = zip(chamber_run_cm, floors, strict=True)
+        held = zip(chamber_run_cm, floors_cm, strict=True)
         return sum(length * sump_width_cm * max(level, low) / 1000 for length, low in held) - wanted
 
     top = 4 * sump_height_cm
     return 0.0 if excess(0.0) > 0 else top if excess(top) < 0 else root(excess, 0.0, top)
+
+
+@figure(
+    "Power-off level, holes clogged",
+    formula="as without clogging, with {clogged_down_l} coming down on {sump_running_l}: {chamber_run_cm}, "
+    "{sump_width_cm}, {floors_cm}, {sump_height_cm}",
+    source="balance",
+)
+def clogged_off_cm(
+    sump_running_l: float,
+    clogged_down_l: float,
+    chamber_run_cm: tuple[float, ...],
+    sump_width_cm: float,
+    floors_cm: tuple[float, ...],
+    sump_height_cm: float,
+) -> float:
+    return power_off_cm(sump_running_l, clogged_down_l, chamber_run_cm, sump_width_cm, floors_cm, sump_height_cm)
 
 
 @check(
@@ -268,7 +307,6 @@ def power_off_cm(
     glass="drain",
     judges="drain_down_l",
     mends=(
-        "returns.*.outlet_depth_cm",
         "flow.weir_cm",
         "flow.hole_count",
         "sump.sump_length_cm",

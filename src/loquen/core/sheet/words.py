@@ -57,6 +57,14 @@ CASES: dict[str, tuple[State, str]] = {
     "nothing_poured": ("short", "No water has a part in the mix."),
     "media_take_all": ("holds", "Never: the seeded media take all of it."),
     "source_at_limit": ("short", "The change water itself reads your limit: no trigger works."),
+    "no_sump_holds": (
+        "short",
+        "No length of this sump holds: a higher one, a lower running level or shallower returns.",
+    ),
+    "no_depth_holds": (
+        "short",
+        "No depth of the returns helps: {down} come down with their outlets at the surface. A larger sump, or more weir.",
+    ),
     "no_trap": ("unknown", "There is no bubble trap in this sump."),
     "nothing_evaporates": ("holds", "Nothing evaporates."),
     "not_in_two_days": ("holds", "Not within two days."),
@@ -64,7 +72,7 @@ CASES: dict[str, tuple[State, str]] = {
     "uvb_points": ("short", "The maker's farther point must lie farther off, with less of it."),
     "nothing_taken": ("short", "Nothing takes the waste: no working media, or change water at the limit."),
 }
-KINDS = {"load": "nitrogen_load", "most": "nitrogen_load", "needed": "ratio", "limit": "ratio"}
+KINDS = {"load": "nitrogen_load", "most": "nitrogen_load", "needed": "ratio", "limit": "ratio", "down": "volume"}
 
 
 def told_case(case: Impossible) -> tuple[State, Sentence]:

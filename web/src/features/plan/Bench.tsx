@@ -1,13 +1,15 @@
 import { useNavigate } from "@tanstack/react-router";
 import { useQuery } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef } from "react";
+import { useCallback, useEffect, useMemo, useRef } from "react";
 import type { Glass } from "@/api/client";
 import { systemsQuery } from "@/api/queries";
+import { faultPlaces } from "@/lib/faultPlaces";
 import { Glasses } from "@/ui/Glasses";
 import { Says } from "@/ui/Says";
 import { SectionDrawing } from "@/ui/section/SectionDrawing";
 import { useShortcuts } from "@/ui/shortcuts";
 import { usePlanInUse, useSession, useSheet } from "./context";
+import { Problem } from "./Problem";
 import { Slip } from "./Slip";
 import { STAGES } from "./stages";
 import { StageTabs } from "./StageTabs";
@@ -27,6 +29,7 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
   const sheet = useSession((state) => state.sheet);
   const stale = useSession((state) => state.sheetOf !== state.plan);
   const problem = useSession((state) => state.problem);
+  const faults = useSession((state) => state.faults);
   const navigate = useNavigate();
   const systems = useQuery(systemsQuery).data ?? [];
   const opener = useRef<Element | null>(null);
@@ -73,6 +76,11 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
     (chamber: number, cm: number) => session.edit({ [`chambers.${chamber}.baffle_cm`]: cm }),
     [session],
   );
+  const wrong = useMemo(
+    () =>
+      problem && sheet ? faultPlaces(sheet.section, session.state.plan, Object.keys(faults)) : undefined,
+    [problem, sheet, faults, session],
+  );
   const current = STAGES.find(({ key }) => key === stage) ?? STAGES[0]!;
   return (
     <div className="flex min-h-screen flex-col">
@@ -83,17 +91,16 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
           <div
             className={`grid flex-1 content-start ${figure ? "lg:grid-cols-[minmax(0,1fr)_440px]" : "lg:grid-cols-2"}`}
           >
-            <div
-              className={`px-4 pt-4 sm:px-6 lg:sticky lg:top-0 lg:self-start ${figure ? "hidden" : ""} ${problem ? "opacity-45" : ""}`}
-            >
+            <div className={`px-4 pt-4 sm:px-6 lg:sticky lg:top-0 lg:self-start ${figure ? "hidden" : ""}`}>
               <SectionDrawing
                 section={sheet.section}
                 dimensions
                 pick={goTo}
                 setBaffle={setBaffle}
+                wrong={wrong}
                 className={`mb-3 w-full ${sheet.section.sump ? "max-h-[62vh]" : "max-h-[40vh]"}`}
               />
-              <div className="hidden lg:block">
+              <div className={`hidden lg:block ${problem ? "opacity-45" : ""}`}>
                 <Unsettled />
               </div>
             </div>
@@ -104,19 +111,15 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
                   <Result stage={current.key} />
                 </p>
               </div>
-              {problem && (
-                <p role="status" className="mb-3 border-l-3 border-short pl-3">
-                  <Says sentence={problem} /> The figures are the last good ones.
-                </p>
-              )}
+              {problem && <Problem problem={problem} faults={Object.values(faults)} stage={current} />}
               <current.Stage />
             </main>
             {figure && <Slip figure={figure} close={close} />}
           </div>
-          <footer
-            className={`sticky bottom-12 z-10 border-t border-line bg-paper sm:bottom-0 ${problem ? "opacity-60" : ""}`}
-          >
-            <Glasses glasses={sheet.glasses} pick={pickGlass} />
+          <footer className="sticky bottom-12 z-10 border-t border-line bg-paper sm:bottom-0">
+            <div className={problem ? "opacity-60" : ""}>
+              <Glasses glasses={sheet.glasses} pick={pickGlass} />
+            </div>
           </footer>
         </>
       ) : (

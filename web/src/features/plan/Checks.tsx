@@ -1,30 +1,28 @@
-import { Wrench } from "lucide-react";
 import { memo } from "react";
 import type { Check } from "@/api/client";
-import { Button } from "@/ui/controls";
-import { Says, useSentenceText } from "@/ui/Says";
+import { Says } from "@/ui/Says";
 import { stateWord, Tube } from "@/ui/Tube";
 import { usePlanInUse, useSheet } from "./context";
+import { RemedyLine } from "./RemedyLine";
 
 /** The checks of one stage: tube, reason, by how much, and what mends it. */
 export function Checks({ stage }: { stage: string }) {
   const checks = useSheet((sheet) => sheet.checks);
+  const here = checks.filter((check) => check.stage === stage);
+  if (here.length === 0) return null;
   return (
     <section aria-label="Checks" className="mb-6">
       <ul className="border-t border-line">
-        {checks
-          .filter((check) => check.stage === stage)
-          .map((check) => (
-            <CheckLine key={check.key} check={check} />
-          ))}
+        {here.map((check) => (
+          <CheckLine key={check.key} check={check} />
+        ))}
       </ul>
     </section>
   );
 }
 
 const CheckLine = memo(function CheckLine({ check }: { check: Check }) {
-  const { session, openFigure } = usePlanInUse();
-  const text = useSentenceText();
+  const { openFigure } = usePlanInUse();
   return (
     <li id={`check-${check.key}`} className="flex scroll-mt-24 gap-2.5 border-b border-line py-2.5">
       <Tube gauge={check.gauge} state={check.state} height={34} />
@@ -42,18 +40,8 @@ const CheckLine = memo(function CheckLine({ check }: { check: Check }) {
         {check.remedies.length > 0 && (
           <ul aria-label={`Ways out: ${check.label}`} className="mt-1.5 grid gap-0.5">
             {check.remedies.map((remedy, i) => (
-              <li key={i} className="flex flex-wrap items-center gap-x-2 text-sm">
-                <Wrench size={13} className="text-quiet" />
-                <span>
-                  <Says sentence={remedy.sentence} />
-                </span>
-                <Button
-                  look="word"
-                  aria-label={`Use: ${text(remedy.sentence)}`}
-                  onClick={() => session.edit(remedy.changes)}
-                >
-                  use
-                </Button>
+              <li key={i}>
+                <RemedyLine remedy={remedy} />
               </li>
             ))}
           </ul>

@@ -1,5 +1,5 @@
 import { createContext, useContext, useSyncExternalStore } from "react";
-import type { Entry, Library, Plan, Sentence, Sheet } from "@/api/client";
+import type { Entry, FieldFault, Library, Plan, Sheet } from "@/api/client";
 import { entryPath, valueAt } from "@/lib/paths";
 import type { PlanSession, SessionState } from "./session";
 
@@ -42,7 +42,7 @@ export function usePlan<Part>(part: (plan: Plan) => Part): Part {
 interface Field {
   entry: Entry;
   value: unknown;
-  fault: Sentence | undefined;
+  fault: FieldFault | undefined;
   change: (value: unknown) => void;
 }
 

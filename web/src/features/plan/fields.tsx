@@ -1,8 +1,8 @@
 import { memo, useId, useState, type ChangeEvent, type ReactNode } from "react";
 import { parsed } from "@/lib/quantity";
 import { Select, Switch } from "@/ui/controls";
-import { Says } from "@/ui/Says";
 import { useUnits } from "@/ui/units";
+import { FaultSays } from "./FaultSays";
 import { useField } from "./context";
 
 interface NumberProps {
@@ -27,6 +27,10 @@ export const NumberField = memo(function NumberField({ path, label, bare, placeh
     if (text.trim() === "" && entry.optional) change(null);
     else change(number === null ? text : units.base(number, entry.kind));
   };
+  const set = (nearest: unknown) => {
+    setTyped(null);
+    change(nearest);
+  };
   const unit = units.unit(entry.kind).label;
   const words = label ?? entry.label;
   const box = (
@@ -49,7 +53,7 @@ export const NumberField = memo(function NumberField({ path, label, bare, placeh
   );
   const told = fault && (
     <span id={`${id}-fault`} role="alert" className="block text-sm text-short">
-      <Says sentence={fault} />
+      <FaultSays fault={fault} set={set} />
     </span>
   );
   if (bare) {
@@ -66,6 +70,9 @@ export const NumberField = memo(function NumberField({ path, label, bare, placeh
     </Row>
   );
 });
+
+/** An option of more letters has no room beside its label in half a line. */
+const LONG_OPTION = 19;
 
 export const ChoiceField = memo(function ChoiceField({
   path,
@@ -85,10 +92,11 @@ export const ChoiceField = memo(function ChoiceField({
   return (
     <Row
       label={words}
+      wide={Object.values(entry.options).some((option) => option.length > LONG_OPTION)}
       told={
         fault && (
           <span className="block text-sm text-short">
-            <Says sentence={fault} />
+            <FaultSays fault={fault} set={change} />
           </span>
         )
       }
@@ -99,9 +107,18 @@ export const ChoiceField = memo(function ChoiceField({
 });
 
 export const SwitchField = memo(function SwitchField({ path }: { path: string }) {
-  const { entry, value, change } = useField(path);
+  const { entry, value, fault, change } = useField(path);
   return (
-    <Row label={entry.label}>
+    <Row
+      label={entry.label}
+      told={
+        fault && (
+          <span role="alert" className="block text-sm text-short">
+            <FaultSays fault={fault} set={change} />
+          </span>
+        )
+      }
+    >
       <Switch label={entry.label} on={value === true} onChange={change} />
     </Row>
   );
@@ -134,15 +151,18 @@ export function Row({
   id,
   label,
   told,
+  wide,
   children,
 }: {
   id?: string;
   label: string;
   told?: ReactNode;
+  /** Takes the whole line where fields stand in two columns. */
+  wide?: boolean;
   children: ReactNode;
 }) {
   return (
-    <div className="border-b border-line/70 py-1">
+    <div className={`border-b border-line/70 py-1 ${wide ? "md:col-span-2" : ""}`}>
       <div className="flex min-h-8 items-center justify-between gap-x-3">
         <label htmlFor={id} className="min-w-0 leading-tight text-quiet">
           {label}

@@ -4,9 +4,9 @@ import { usePlan, usePlanInUse } from "./context";
 
 type Rows = "animals" | "filters" | "run" | "returns" | "chambers" | "sources" | "bags";
 
-/** Putting rows into a part of the plan that is a list, and taking them out. */
+/** Putting rows into a part of the plan that is a list, and taking them out; a new row starts as the library says. */
 export function useRows(section: Rows) {
-  const { session } = usePlanInUse();
+  const { session, library } = usePlanInUse();
   const count = usePlan((plan) => plan[section]?.length ?? 0);
   const put = (change: (rows: object[]) => object[]) => {
     const { plan } = session.state;
@@ -14,7 +14,8 @@ export function useRows(section: Rows) {
   };
   return {
     count,
-    add: (row: object, at = count) => put((rows) => rows.toSpliced(at, 0, row)),
+    add: (row: object = {}, at = count) =>
+      put((rows) => rows.toSpliced(at, 0, { ...library.new_rows[section], ...row })),
     remove: (at: number) => put((rows) => rows.toSpliced(at, 1)),
   };
 }

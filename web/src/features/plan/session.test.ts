@@ -90,7 +90,7 @@ describe("a plan being edited", () => {
     session.edit({ "tank.pane_mm": "abc" });
     await settle();
     expect(session.state.sheet).toBe(good);
-    expect(session.state.faults["tank.pane_mm"]?.text).toBe("not a number");
+    expect(session.state.faults["tank.pane_mm"]?.sentence.text).toBe("not a number");
     expect([session.state.saving, state.saved.length]).toEqual(["waiting", 0]);
     session.edit({ "tank.pane_mm": 12 });
     await settle();

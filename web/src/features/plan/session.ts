@@ -4,6 +4,7 @@ import {
   client,
   Refused,
   type Fault,
+  type FieldFault,
   type Plan,
   type Sentence,
   type Sheet,
@@ -25,7 +26,7 @@ export interface SessionState {
   sheetOf: Plan | null;
   /** How far ahead the animals' size is planned for; null is full grown. A way of looking, never saved. */
   monthsAhead: number | null;
-  faults: Record<string, Sentence>;
+  faults: Record<string, FieldFault>;
   problem: Sentence | null;
   saving: Saving;
 }
@@ -243,6 +244,6 @@ function settled(system: System) {
   };
 }
 
-function byPath(fault: Fault): Record<string, Sentence> {
-  return Object.fromEntries((fault.fields ?? []).map((field) => [field.path, field.sentence]));
+function byPath(fault: Fault): Record<string, FieldFault> {
+  return Object.fromEntries((fault.fields ?? []).map((field) => [field.path, field]));
 }

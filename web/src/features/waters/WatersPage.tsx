@@ -46,7 +46,10 @@ export function WatersPage() {
         <Button
           look="strong"
           disabled={!library}
-          onClick={() => library && setEditing({ id: null, water: library.new_water })}
+          onClick={() =>
+            library &&
+            setEditing({ id: null, water: { ...library.new_rows.sources, src_name: "New water" } as Source })
+          }
         >
           New water
         </Button>

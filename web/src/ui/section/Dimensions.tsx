@@ -1,5 +1,6 @@
 import type { Section } from "@/api/client";
 import { useUnits } from "../units";
+import { Words } from "./Words";
 
 export function Dimensions({ section, scale }: { section: Section; scale: number }) {
   const units = useUnits();
@@ -15,12 +16,19 @@ export function Dimensions({ section, scale }: { section: Section; scale: number
         d={`M${-off} 0V${-height}M${-off - tick} 0H${-off + tick}M${-off - tick} ${-height}H${-off + tick}`}
       />
       <g stroke="none">
-        <Label x={length / 2} y={off} words={units.text(length, "length")} {...text} />
+        <Label
+          x={length / 2}
+          y={off}
+          words={
+            units.text(length, "length") +
+            (section.tank_count > 1 ? ` · one of ${section.tank_count} alike` : "")
+          }
+          {...text}
+        />
         <Label x={-off} y={-height / 2} words={units.text(height, "length")} turned {...text} />
-        <text x={length * 0.02} y={-water + type * 1.25} {...text}>
+        <Words x={length * 0.02} y={-water + type * 1.25} size={type} ground="water">
           water {units.text(water, "length")}
-          {section.tank_count > 1 && ` · one of ${section.tank_count} alike`}
-        </text>
+        </Words>
       </g>
     </g>
   );

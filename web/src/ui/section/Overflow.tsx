@@ -1,6 +1,9 @@
 import type { Section } from "@/api/client";
 import { useUnits } from "../units";
+import { alongLine } from "@/lib/section";
+import { Fitting, Valve } from "./Fittings";
 import { Part, type Drawn } from "./Part";
+import { Words } from "./Words";
 
 type OverflowDrawn = NonNullable<Section["overflow"]>;
 type SumpDrawn = NonNullable<Section["sump"]>;
@@ -27,7 +30,10 @@ export function Overflow({ section, overflow, sump, scale, labels, pick }: Overf
   const floor = sump.below_cm - (sump.chambers[0]?.level_cm ?? 10) * 0.6;
   const colour = overflow.drain_passes ? "var(--color-pipe)" : "var(--color-short)";
   const type = scale * 0.021;
-  const text = { fontSize: type, className: "num", fill: "var(--color-quiet)" };
+  const powerOff = `power off −${units.text(overflow.drop_cm, "length")}`;
+  const blocked = `drain blocked +${units.text(overflow.blocked_cm, "length")}`;
+  const room = (weir ? boxX : length) - length * 0.24;
+  const oneLine = (powerOff.length + blocked.length + 2) * 0.6 * type < room;
   const drain = weir
     ? `M${out} ${-lip}V${under}H${inlet}V${floor}`
     : `M${length} ${-overflow.crest_cm}H${out}V${under}H${inlet}V${floor}`;
@@ -67,32 +73,41 @@ export function Overflow({ section, overflow, sump, scale, labels, pick }: Overf
           />
         )}
       </Part>
-      <Return section={section} overflow={overflow} sump={sump} pipe={pipe} pick={pick} />
-      <path
-        d={`M${length * 0.24} ${-water + overflow.drop_cm}H${weir ? boxX : length}`}
-        stroke="var(--color-brass)"
-        strokeWidth={scale * 0.0018}
-        strokeDasharray={`${scale * 0.008} ${scale * 0.005}`}
+      <Return
+        section={section}
+        overflow={overflow}
+        sump={sump}
+        pipe={pipe}
+        right={weir ? boxX : length}
+        pick={pick}
+      />
+      <Level y={-water + overflow.drop_cm} from={length * 0.24} to={weir ? boxX : length} scale={scale} />
+      <Level
+        y={-water - overflow.blocked_cm}
+        from={length * 0.24}
+        to={weir ? boxX : length}
+        scale={scale}
+        dotted
       />
       {labels && (
         <g>
           <path
-            d={`M${(weir ? boxX : length) - 1} ${-overflow.crest_cm}L${length * 0.8} ${-height - type * 0.9}`}
+            d={`M${(weir ? boxX : length) - 1} ${-overflow.crest_cm}L${length * 0.72} ${-height - type * 0.9}`}
             stroke="var(--color-mark)"
             strokeWidth={scale * 0.0012}
           />
-          <text x={length * 0.8 - type * 0.4} y={-height - type * 0.7} textAnchor="end" {...text}>
+          <Words x={length * 0.72 - type * 0.4} y={-height - type * 0.7} textAnchor="end" size={type}>
             crest {units.text(overflow.crest_cm, "length")}
-          </text>
-          <text
-            x={length * 0.24}
-            y={-water + overflow.drop_cm + type * 1.25}
-            fontSize={type}
-            className="num"
+          </Words>
+          <Words
+            y={Math.max(-water + overflow.drop_cm, -water + type * 1.25) + type * 1.25}
+            size={type}
+            ground="water"
             fill="var(--color-brass)"
           >
-            power off −{units.text(overflow.drop_cm, "length")}
-          </text>
+            <tspan x={length * 0.24}>{powerOff}</tspan>
+            <tspan {...(oneLine ? { dx: type } : { x: length * 0.24, dy: type * 1.25 })}>{blocked}</tspan>
+          </Words>
         </g>
       )}
     </>
@@ -114,34 +129,88 @@ function Pipe({ path, width, colour }: { path: string; width: number; colour: st
   );
 }
 
+interface LevelProps {
+  y: number;
+  from: number;
+  to: number;
+  scale: number;
+  colour?: string;
+  dotted?: boolean;
+}
+
+/** A level that the water comes to when something fails: dashed with the power off, dotted when something clogs too. */
+export function Level({ y, from, to, scale, colour = "var(--color-brass)", dotted = false }: LevelProps) {
+  return (
+    <path
+      d={`M${from} ${y}H${to}`}
+      stroke={colour}
+      strokeWidth={scale * 0.0018}
+      strokeDasharray={dotted ? `${scale * 0.0018} ${scale * 0.005}` : `${scale * 0.008} ${scale * 0.005}`}
+    />
+  );
+}
+
 interface ReturnProps extends Drawn {
   overflow: OverflowDrawn;
   sump: SumpDrawn;
   pipe: number;
+  /** Where the open water ends on the right. */
+  right: number;
 }
 
-/** From the pump in the last chamber up outside the display, over its rim and under the water. */
-function Return({ section, overflow, sump, pipe, pick }: ReturnProps) {
+/** From the pump in the last chamber up outside the display, over its rim and down every return into the water. */
+function Return({ section, overflow, sump, pipe, right, pick }: ReturnProps) {
   const { length_cm: length, height_cm: height, water_cm: water } = section;
   const sumpLeft = (length - sump.length_cm) / 2;
   const from =
     sumpLeft + sump.length_cm - Math.max(pipe * 2.4, (sump.chambers.at(-1)?.length_cm ?? 12) * 0.5);
   const up = Math.max(length + pipe * 5.2, from);
-  const depth = overflow.outlet_depths_cm[0] ?? 0;
   const wide = Math.min(12, (sump.chambers.at(-1)?.length_cm ?? 12) * 0.7);
   const high = Math.min(9, sump.intake_cm);
-  const path = `M${from} ${sump.below_cm - high}V${sump.below_cm * 0.42}H${up}V${-height - pipe * 2.4}H${length * 0.9}V${-water + depth}`;
+  const rim = -height - pipe * 2.4;
+  const apart = Math.min(pipe * 6, (length * 0.5) / Math.max(1, overflow.outlets.length));
+  const drops = overflow.outlets.map((_, i) => right - pipe * 2.5 - i * apart);
+  const riser: [number, number][] = [
+    [from, sump.below_cm - high],
+    [from, sump.below_cm * 0.42],
+    [up, sump.below_cm * 0.42],
+    [up, rim],
+  ];
+  const colour = overflow.reaches ? "var(--color-pipe)" : "var(--color-short)";
+  const line = riser.map(([x, y]) => `${x} ${y}`).join("L");
+  const parts = overflow.run.filter(({ part }) => part !== "pipe");
   return (
-    <Part stage="flow" pick={pick} title="Return and pump">
-      <Pipe path={path} width={pipe} colour="var(--color-pipe)" />
-      <rect
-        x={from - wide / 2}
-        y={sump.below_cm - high}
-        width={wide}
-        height={high}
-        rx={1}
-        fill="var(--color-ink)"
-      />
-    </Part>
+    <>
+      <Part stage="flow" pick={pick} title="Return and pump">
+        <Pipe path={`M${line}H${drops.at(-1) ?? right}`} width={pipe} colour={colour} />
+        {overflow.outlets.map((outlet, i) => (
+          <Pipe
+            key={i}
+            path={`M${drops[i]} ${rim}V${-water + outlet.depth_cm}`}
+            width={pipe * 0.85}
+            colour={outlet.flow_lph > 0 ? colour : "var(--color-short)"}
+          />
+        ))}
+        <rect
+          x={from - wide / 2}
+          y={sump.below_cm - high}
+          width={wide}
+          height={high}
+          rx={1}
+          fill={overflow.reaches ? "var(--color-ink)" : "var(--color-short)"}
+        />
+      </Part>
+      {parts.map((part, i) => (
+        <Fitting
+          key={i}
+          {...part}
+          size={pipe}
+          {...alongLine(riser, (i + 1) / (parts.length + 1), pipe * 2)}
+        />
+      ))}
+      {overflow.outlets.map((outlet, i) => (
+        <Valve key={i} open={outlet.open_frac} size={pipe} x={drops[i]! + apart * 0.4} y={rim} />
+      ))}
+    </>
   );
 }

@@ -1,5 +1,6 @@
 import { memo } from "react";
 import type { Section } from "@/api/client";
+import type { FaultPlace } from "@/lib/faultPlaces";
 import { described } from "@/lib/section";
 import { useUnits } from "../units";
 import { Animals, Bed, Hardscape, Plants } from "./Contents";
@@ -17,6 +18,8 @@ interface DrawingProps {
   pick?: (stage: string) => void;
   /** Sets a baffle of the sump, in cm above its base. */
   setBaffle?: (chamber: number, cm: number) => void;
+  /** What can not be built, each at its place; the rest of the drawing is then the last that could. */
+  wrong?: FaultPlace[];
   className?: string;
 }
 
@@ -26,6 +29,7 @@ export const SectionDrawing = memo(function SectionDrawing({
   dimensions = false,
   pick,
   setBaffle,
+  wrong,
   className,
 }: DrawingProps) {
   const units = useUnits();
@@ -43,45 +47,65 @@ export const SectionDrawing = memo(function SectionDrawing({
       viewBox={`${-room} ${-height - room} ${length + 2 * room} ${height + below + room * (dimensions ? 1.9 : 2)}`}
       preserveAspectRatio={dimensions ? "xMidYMid meet" : "xMinYMid meet"}
     >
-      <Part stage="changes" pick={pick} title="Water">
-        <rect className="level" x={0} y={-water} width={length} height={water} fill="var(--color-water)" />
-        <path d={`M0 ${-water}H${length}`} stroke="var(--color-edge)" strokeWidth={scale * 0.0022} />
-      </Part>
-      <Bed section={section} pick={pick} />
-      <Hardscape section={section} pick={pick} />
-      <Plants section={section} />
-      <Animals section={section} pick={pick} />
-      <Hardware section={section} pick={pick} scale={scale} />
-      <Part stage="tank" pick={pick} title="Glass">
-        <path
-          d={`M${-pane / 2} ${-height}V${pane / 2}H${length + pane / 2}V${-height}`}
-          fill="none"
-          stroke="var(--color-edge)"
-          strokeWidth={pane}
-        />
-      </Part>
-      {sump && (
-        <Sump
-          sump={sump}
-          left={(length - sump.length_cm) / 2}
-          heated={section.heated && section.heaters_in === "sump"}
-          scale={scale}
-          labels={dimensions}
-          pick={pick}
-          setBaffle={setBaffle}
-        />
-      )}
-      {sump && section.overflow && (
-        <Overflow
-          section={section}
-          overflow={section.overflow}
-          sump={sump}
-          scale={scale}
-          labels={dimensions}
-          pick={pick}
-        />
-      )}
-      {dimensions && <Dimensions section={section} scale={scale} />}
+      <g opacity={wrong ? 0.5 : undefined}>
+        <Part stage="changes" pick={pick} title="Water">
+          <rect className="level" x={0} y={-water} width={length} height={water} fill="var(--color-water)" />
+          <path d={`M0 ${-water}H${length}`} stroke="var(--color-edge)" strokeWidth={scale * 0.0022} />
+        </Part>
+        <Bed section={section} pick={pick} />
+        <Hardscape section={section} pick={pick} />
+        <Plants section={section} />
+        <Animals section={section} pick={pick} />
+        <Hardware section={section} pick={pick} scale={scale} />
+        <Part stage="tank" pick={pick} title="Glass">
+          <path
+            d={`M${-pane / 2} ${-height}V${pane / 2}H${length + pane / 2}V${-height}`}
+            fill="none"
+            stroke="var(--color-edge)"
+            strokeWidth={pane}
+          />
+        </Part>
+        {sump && (
+          <Sump
+            sump={sump}
+            left={(length - sump.length_cm) / 2}
+            heated={section.heated && section.heaters_in === "sump"}
+            scale={scale}
+            labels={dimensions}
+            pick={pick}
+            setBaffle={setBaffle}
+          />
+        )}
+        {sump && section.overflow && (
+          <Overflow
+            section={section}
+            overflow={section.overflow}
+            sump={sump}
+            scale={scale}
+            labels={dimensions}
+            pick={pick}
+          />
+        )}
+        {dimensions && <Dimensions section={section} scale={scale} />}
+      </g>
+      {wrong?.map((place) => (
+        <Wrong key={place.path} {...place} size={scale * 0.014} />
+      ))}
     </svg>
   );
 });
+
+/** A mark on what can not be built. */
+function Wrong({ path, x, y, size }: FaultPlace & { size: number }) {
+  return (
+    <g data-wrong={path} transform={`translate(${x} ${y})`}>
+      <circle r={size} fill="var(--color-paper)" stroke="var(--color-short)" strokeWidth={size * 0.25} />
+      <path
+        d={`M0 ${-size * 0.5}V${size * 0.1}M0 ${size * 0.42}V${size * 0.5}`}
+        stroke="var(--color-short)"
+        strokeWidth={size * 0.25}
+        strokeLinecap="round"
+      />
+    </g>
+  );
+}

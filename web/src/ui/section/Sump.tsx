@@ -2,7 +2,9 @@ import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import type { Section } from "@/api/client";
 import { clamp } from "@/lib/section";
 import { useUnits } from "../units";
+import { Level } from "./Overflow";
 import { Part } from "./Part";
+import { Words } from "./Words";
 
 type SumpDrawn = NonNullable<Section["sump"]>;
 const GRAIN_CM = 0.5;
@@ -23,12 +25,15 @@ export function Sump({ sump, left, heated, scale, labels, pick, setBaffle }: Sum
   const [held, setHeld] = useState<{ chamber: number; cm: number } | null>(null);
   const pane = Math.max(sump.pane_cm, sump.length_cm * 0.006);
   const type = scale * 0.021;
-  const text = { fontSize: type, className: "num", fill: "var(--color-quiet)" };
   const starts = sump.chambers.map((_, i) =>
     sump.chambers.slice(0, i).reduce((sum, chamber) => sum + chamber.length_cm, 0),
   );
   const ghost = sump.fits ? "var(--color-brass)" : "var(--color-short)";
+  const cloggedGhost = sump.clogged_off_cm > sump.height_cm ? "var(--color-short)" : ghost;
+  const offText = units.text(sump.power_off_cm, "length");
+  const cloggedText = units.text(sump.clogged_off_cm, "length");
   const off = Math.min(sump.power_off_cm, sump.height_cm * 1.08);
+  const clogged = Math.min(sump.clogged_off_cm, sump.height_cm * 1.14);
   return (
     <g transform={`translate(${left} ${sump.below_cm})`}>
       {sump.chambers.map((chamber, i) => (
@@ -74,27 +79,36 @@ export function Sump({ sump, left, heated, scale, labels, pick, setBaffle }: Sum
         stroke={sump.fits ? "var(--color-edge)" : "var(--color-short)"}
         strokeWidth={pane}
       />
-      <path
-        d={`M${-scale * 0.01} ${-off}H${sump.length_cm + scale * 0.01}`}
-        stroke={ghost}
-        strokeWidth={scale * 0.002}
-        strokeDasharray={`${scale * 0.008} ${scale * 0.005}`}
-      />
+      <Level y={-off} from={-scale * 0.01} to={sump.length_cm + scale * 0.01} scale={scale} colour={ghost} />
+      {clogged > off && (
+        <Level
+          y={-clogged}
+          from={-scale * 0.01}
+          to={sump.length_cm + scale * 0.01}
+          scale={scale}
+          colour={cloggedGhost}
+          dotted
+        />
+      )}
       {labels && (
         <>
-          <text
-            x={sump.length_cm + scale * 0.016}
-            y={-off + type * 0.3}
-            fontSize={type}
-            className="num"
-            fill={ghost}
-          >
-            {units.text(sump.power_off_cm, "length")}
-          </text>
-          <text x={sump.length_cm / 2} y={pane + type * 1.5} textAnchor="middle" {...text}>
+          <Words x={sump.length_cm + scale * 0.016} y={-off + type * 0.3} size={type} fill={ghost}>
+            {offText}
+          </Words>
+          {cloggedText !== offText && (
+            <Words
+              x={sump.length_cm + scale * 0.016}
+              y={-Math.max(clogged, off + type * 1.1) + type * 0.3}
+              size={type}
+              fill={cloggedGhost}
+            >
+              {cloggedText} clogged
+            </Words>
+          )}
+          <Words x={sump.length_cm / 2} y={pane + type * 1.5} textAnchor="middle" size={type}>
             {units.text(sump.length_cm, "length")}
             {sump.media_l > 0 && ` · media ${units.text(sump.media_l, "volume")}`}
-          </text>
+          </Words>
         </>
       )}
     </g>

@@ -37,11 +37,16 @@ export function PumpChart({ flow }: { flow: Flow }) {
       >
         <path d={path(flow.pump) ?? ""} fill="none" stroke="var(--color-ink)" strokeWidth={1.6} />
         <path d={path(system) ?? ""} fill="none" stroke="var(--color-edge)" strokeWidth={1.6} />
-        <text x={x(most * 0.86)} y={at(interpolated(flow.pump, most * 0.86)) - 8} fontSize={11}>
+        <text x={x(most * 0.1)} y={at(interpolated(flow.pump, most * 0.1)) - 8} fontSize={11}>
           pump
         </text>
         {label && (
-          <text x={x(label.flow) + 6} y={at(label.head) + 10} fontSize={11} fill="var(--color-edge-deep)">
+          <text
+            x={x(label.flow) + 6}
+            y={at(label.head) + (label.flow < most * 0.9 ? -10 : 10)}
+            fontSize={11}
+            fill="var(--color-edge-deep)"
+          >
             lift and pipes
           </text>
         )}

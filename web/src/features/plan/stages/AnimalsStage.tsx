@@ -19,7 +19,7 @@ export function AnimalsStage() {
       <div className="mt-2 mb-6 max-w-md">
         <SpeciesPicker
           label="Add an animal"
-          pick={({ key, group_least }) => add({ ...NEW_GROUP, species: key, number: group_least })}
+          pick={({ key, group_least }) => add({ species: key, number: group_least })}
         />
       </div>
       <Checks stage="animals" />
@@ -40,15 +40,6 @@ export function AnimalsStage() {
 }
 
 type Group = NonNullable<Plan["animals"]>[number];
-
-const NEW_GROUP: Omit<Group, "species" | "number"> = {
-  males: null,
-  size_by: "adult",
-  length_cm: 3,
-  age_months: 3,
-  feed_by: "usual",
-  weighed_g_d: 1,
-};
 
 function Groups() {
   const { library } = usePlanInUse();

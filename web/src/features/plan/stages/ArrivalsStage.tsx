@@ -8,20 +8,6 @@ import { Fields, NumberField, SwitchField, TextField } from "../fields";
 import { Figures } from "../Figures";
 import { Remove, useRows } from "../rows";
 
-const NEW_BAG = {
-  bag_name: "Newcomers",
-  bagged_l: 1.5,
-  bag_mass_g: 10,
-  bag_h: 6,
-  bag_fasted: true,
-  bag_c: 21,
-  bag_kh_dkh: 4,
-  bag_ph: 6.6,
-  bag_us_cm: 400,
-  drops_per_s: 2,
-  drip_min: 40,
-  drip_frac: 0.8,
-};
 const CARD = [
   "floating_min",
   "bag_ammonia_mg_l",
@@ -53,7 +39,7 @@ export function ArrivalsStage() {
         <Card key={i} index={i} remove={() => remove(i)} />
       ))}
       <p className="mb-6">
-        <Button onClick={() => add(NEW_BAG)}>Add an arrival</Button>
+        <Button onClick={() => add()}>Add an arrival</Button>
       </p>
       <Checks stage="arrivals" />
       <Fields legend="Quarantine">

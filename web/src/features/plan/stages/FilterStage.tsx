@@ -6,23 +6,7 @@ import { Figures, FigureValue } from "../Figures";
 import { Remove, useRows } from "../rows";
 
 export function FilterStage() {
-  const { library } = usePlanInUse();
-  const { count, add: put, remove } = useRows("filters");
-  const add = (key: string) => {
-    const model = library.filters.find((row) => row.key === key);
-    if (!model) return;
-    const filter = {
-      filter_kind: model.kind,
-      media: model.media_key,
-      media_l: model.media_l,
-      maturity_frac: 1,
-      rated_lph: model.rated_lph,
-      measured_lph: null,
-      holds_l: model.holds_l,
-      filter_w: model.watts,
-    };
-    put(filter);
-  };
+  const { count, remove } = useRows("filters");
   return (
     <>
       {Array.from({ length: count }, (_, i) => (
@@ -49,16 +33,7 @@ export function FilterStage() {
         </div>
       ))}
       {count === 0 && <p className="mb-3 text-quiet">No filter yet.</p>}
-      <p className="mb-6 flex items-center gap-2">
-        <span className="text-quiet">Add</span>
-        <Select
-          label="Add a filter"
-          value=""
-          placeholder="a filter…"
-          options={library.filters.map((row) => [row.key, row.label])}
-          onChange={add}
-        />
-      </p>
+      <AddFilter />
       <Checks stage="filter" />
       <Figures
         keys={[
@@ -77,5 +52,23 @@ export function FilterStage() {
         ]}
       />
     </>
+  );
+}
+
+/** A generic filter, put into the plan as it is sold. */
+export function AddFilter() {
+  const { library } = usePlanInUse();
+  const { add } = useRows("filters");
+  return (
+    <p className="mb-6 flex items-center gap-2">
+      <span className="text-quiet">Add</span>
+      <Select
+        label="Add a filter"
+        value=""
+        placeholder="a filter…"
+        options={library.filters.map((row) => [row.key, row.label])}
+        onChange={(key) => add(library.filters.find((model) => model.key === key)?.row)}
+      />
+    </p>
   );
 }

@@ -1,36 +1,72 @@
-import type { Flow } from "@/api/client";
+import { useMutation } from "@tanstack/react-query";
+import { asked, client, type Flow } from "@/api/client";
 import { Says } from "@/ui/Says";
-import { Button, Select } from "@/ui/controls";
+import { Button } from "@/ui/controls";
 import { useUnits } from "@/ui/units";
 import { Checks } from "../Checks";
 import { PumpChart } from "../charts/PumpChart";
 import { usePlan, usePlanInUse, useSheet } from "../context";
 import { ChoiceField, Fields, NumberField, SwitchField } from "../fields";
-import { Figures } from "../Figures";
-import { BuiltFields, Chambers, ReturnRows, RunRows, startedSump } from "./flowRows";
+import { Figures, FigureValue } from "../Figures";
+import { useRows } from "../rows";
+import { AddFilter } from "./FilterStage";
+import { BuiltFields, Chambers, LINE, ReturnRows, RunRows } from "./flowRows";
+import { PumpFields } from "./PumpFields";
+import { SumpQuestions } from "./SumpQuestions";
 
 /** How water leaves, goes through the sump and comes back. */
 export function FlowStage() {
   const { session } = usePlanInUse();
   const way = usePlan((plan) => plan.flow?.way) ?? "none";
-  const start = (by: "weir" | "holes") => session.replace(startedSump(session.state.plan, by));
+  const start = useMutation({
+    mutationFn: (way: "weir" | "holes") =>
+      asked(client.POST("/api/sump/first", { body: { plan: session.state.plan, way } })),
+    onSuccess: (plan) => session.replace(plan),
+  });
   if (way === "none")
     return (
       <>
-        <p className="mb-4 max-w-prose text-quiet">
-          With a sump, water leaves by a weir box or drilled holes, runs through chambers below, and a pump
-          brings it back.
+        <FiltersMove />
+        <h3 className="mb-1 text-sm font-semibold">Or with a sump</h3>
+        <p className="mb-2 max-w-prose text-quiet">
+          Water leaves by a weir box or drilled holes, runs through chambers below, and a pump brings it back.
         </p>
         <div className="mb-6 flex flex-wrap gap-2">
-          <Button look="strong" onClick={() => start("weir")}>
+          <Button look="strong" onClick={() => start.mutate("weir")}>
             A weir box and a sump
           </Button>
-          <Button onClick={() => start("holes")}>Drilled holes and a sump</Button>
+          <Button onClick={() => start.mutate("holes")}>Drilled holes and a sump</Button>
         </div>
+        {start.isError && <p className="mb-4 text-short">{start.error.message}</p>}
         <Checks stage="flow" />
       </>
     );
   return <Sumped way={way} />;
+}
+
+/** Without a sump every filter takes its water and gives it back by itself. */
+function FiltersMove() {
+  const { count } = useRows("filters");
+  return (
+    <section aria-labelledby="filters-move" className="mb-2">
+      <h3 id="filters-move" className="mb-1 text-sm font-semibold">
+        Water leaves and comes back by
+      </h3>
+      <ul>
+        {Array.from({ length: count }, (_, i) => (
+          <li key={i} className={LINE}>
+            <ChoiceField bare path={`filters.${i}.filter_kind`} label={`Kind of filter ${i + 1}`} />
+            <NumberField bare path={`filters.${i}.rated_lph`} label={`Rated flow of filter ${i + 1}`} />
+            <span className="text-quiet">
+              really moves <FigureValue name={`filters.${i}.real_flow_lph`} />
+            </span>
+          </li>
+        ))}
+      </ul>
+      <AddFilter />
+      <Figures keys={["total_flow_lph", "turnover_per_h"]} />
+    </section>
+  );
 }
 
 function Sumped({ way }: { way: "weir" | "holes" }) {
@@ -78,6 +114,7 @@ function Sumped({ way }: { way: "weir" | "holes" }) {
           <Says sentence={curves.sump} open={openFigure} />
         </p>
       )}
+      <SumpQuestions />
       <Chambers />
       <Fields legend="Its glass and stand">
         <NumberField path="sump.sump_length_cm" />
@@ -132,73 +169,6 @@ function Sumped({ way }: { way: "weir" | "holes" }) {
           "over_sump_cm",
         ]}
       />
-    </>
-  );
-}
-
-function PumpFields() {
-  const { session, library } = usePlanInUse();
-  const flow = usePlan((plan) => plan.flow);
-  const take = (key: string) => {
-    const pump = library.pumps.find((row) => row.key === key);
-    if (pump)
-      session.edit({
-        "flow.pump_by": "ends",
-        "flow.shutoff_head_m": pump.shutoff_head_m,
-        "flow.pump_max_lph": pump.max_flow_lph,
-        "flow.pump_w": pump.watts,
-      });
-  };
-  const points = flow?.pump_by === "points";
-  const turn = (by: string) =>
-    session.edit({
-      "flow.pump_by": by,
-      "flow.curve_lph":
-        by === "points" ? [0, 0.5, 0.8].map((share) => share * (flow?.pump_max_lph ?? 1000)) : null,
-      "flow.curve_head_m":
-        by === "points" ? [1, 0.75, 0.36].map((share) => share * (flow?.shutoff_head_m ?? 2)) : null,
-    });
-  return (
-    <>
-      <Fields legend="The pump">
-        <div className="flex min-h-10 items-center justify-between border-b border-line/70 py-1">
-          <span className="text-quiet">From the library</span>
-          <Select
-            label="Pump from the library"
-            value=""
-            placeholder="a pump…"
-            options={library.pumps.map((row) => [row.key, row.label])}
-            onChange={take}
-          />
-        </div>
-        <div className="flex min-h-10 items-center justify-between border-b border-line/70 py-1">
-          <span className="text-quiet">Pump curve by</span>
-          <Select
-            label="Pump curve by"
-            value={flow?.pump_by ?? "ends"}
-            options={[
-              ["ends", "its two ends"],
-              ["points", "points of its curve"],
-            ]}
-            onChange={turn}
-          />
-        </div>
-        {!points && <NumberField path="flow.shutoff_head_m" />}
-        {!points && <NumberField path="flow.pump_max_lph" />}
-        <NumberField path="flow.pump_w" />
-      </Fields>
-      {points && (
-        <fieldset className="mb-5">
-          <legend className="mb-1 text-sm font-semibold">Its curve, from no flow on</legend>
-          {(flow?.curve_lph ?? []).map((_, i) => (
-            <div key={i} className="flex flex-wrap items-center gap-3 py-0.5 text-sm text-quiet">
-              <NumberField bare path={`flow.curve_lph.${i}`} label={`Flow at point ${i + 1}`} />
-              lifts
-              <NumberField bare path={`flow.curve_head_m.${i}`} label={`Lift at point ${i + 1}`} />
-            </div>
-          ))}
-        </fieldset>
-      )}
     </>
   );
 }

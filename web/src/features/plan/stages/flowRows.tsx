@@ -1,5 +1,4 @@
 import type { ReactNode } from "react";
-import type { Plan } from "@/api/client";
 import { Button } from "@/ui/controls";
 import { usePlan, useSheet } from "../context";
 import { ChoiceField, Fields, NumberField } from "../fields";
@@ -7,50 +6,7 @@ import { Figures, FigureValue } from "../Figures";
 import { Remove, useRows } from "../rows";
 import { Measure } from "@/ui/Says";
 
-const NEW_PART = { part: "elbow_90", run_pipe: "pvc_32", run_count: 1, run_length_m: 1 };
-const NEW_OUTLET = {
-  outlet_pipe: "pvc_25",
-  outlet_length_m: 0.6,
-  outlet_elbows: 2,
-  valve_open_frac: 1,
-  outlet_depth_cm: 2,
-};
-
-/** A plan with a first sump: chambers to its length, one return, a short run. */
-export function startedSump(plan: Plan, way: "weir" | "holes"): Plan {
-  const length = plan.sump?.sump_length_cm ?? 80;
-  const chamber = (
-    chamber_kind: "settling" | "media" | "trap" | "return",
-    share: number,
-    baffle_cm: number,
-  ) => ({
-    chamber_kind,
-    chamber_cm: Math.round(length * share),
-    baffle_cm,
-  });
-  return {
-    ...plan,
-    flow: { ...plan.flow!, way },
-    run: plan.run?.length
-      ? plan.run
-      : [
-          { ...NEW_PART, part: "pipe", run_length_m: 1.8 },
-          { ...NEW_PART, run_count: 3 },
-          { ...NEW_PART, part: "ball_valve" },
-        ],
-    returns: plan.returns?.length ? plan.returns : [NEW_OUTLET],
-    chambers: plan.chambers?.length
-      ? plan.chambers
-      : [
-          chamber("settling", 0.2, 27),
-          chamber("media", 0.36, 25),
-          { chamber_kind: "trap", chamber_cm: 4, baffle_cm: 22 },
-          chamber("return", 0.3, 20),
-        ],
-  };
-}
-
-const LINE = "flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line/70 py-1 text-sm";
+export const LINE = "flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line/70 py-1 text-sm";
 
 /** A word before its field, kept together when the line breaks. */
 function Worded({ words, children }: { words: string; children: ReactNode }) {
@@ -83,7 +39,7 @@ export function RunRows() {
           </li>
         ))}
       </ul>
-      <Button look="word" onClick={() => add(NEW_PART)}>
+      <Button look="word" onClick={() => add({ part: "elbow_90" })}>
         add a part
       </Button>
     </section>
@@ -121,7 +77,7 @@ export function ReturnRows() {
           </li>
         ))}
       </ul>
-      <Button look="word" onClick={() => add(NEW_OUTLET)}>
+      <Button look="word" onClick={() => add()}>
         add a return
       </Button>
     </section>
@@ -167,7 +123,7 @@ export function Chambers() {
       </ul>
       <Button
         look="word"
-        onClick={() => add({ chamber_kind: "media", chamber_cm: 10, baffle_cm: 24 }, Math.max(0, count - 1))}
+        onClick={() => add({ chamber_kind: "media", chamber_cm: 10 }, Math.max(0, count - 1))}
       >
         add a chamber
       </Button>

@@ -1,0 +1,43 @@
+"""Questions about the sump of a draft, answered by changes that a person may take."""
+
+from typing import Literal
+
+from fastapi import APIRouter
+
+from loquen.api.dependencies import FAULTS, sensible
+from loquen.api.schemas.plan import PlanSchema, Strict, from_core, to_core
+from loquen.api.schemas.sheet import RemedyOut
+from loquen.core.sheet import sumps
+from loquen.core.sheet.book import sheet_of
+
+router = APIRouter(prefix="/api/sump", tags=["sump"], responses={422: FAULTS[422]})
+
+QUESTIONS = {
+    "smallest": sumps.smallest_sump,
+    "deepest": sumps.deepest_returns,
+    "points": sumps.curve_points,
+}
+
+
+class Asked(Strict):
+    """The plan that is asked about."""
+
+    plan: PlanSchema
+
+
+class Started(Asked):
+    """A plan that is to get a sump, and by which way water leaves its tank."""
+
+    way: Literal["weir", "holes"]
+
+
+@router.post("/first")
+def first_sump(start: Started) -> PlanSchema:
+    """The draft with a sump, its pump, pipes and drains, as far as they can be made to hold."""
+    return from_core(sumps.with_sump(sensible(to_core(start.plan)), start.way))
+
+
+@router.post("/{question}")
+def answer(question: Literal["smallest", "deepest", "points"], asked: Asked) -> RemedyOut:
+    """The smallest sump that holds, the deepest returns with which it does, or points of the pump's curve."""
+    return RemedyOut.of(QUESTIONS[question](sheet_of(sensible(to_core(asked.plan)))))

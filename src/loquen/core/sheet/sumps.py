@@ -1,0 +1,205 @@
+"""Questions about a sump: a first one for a plan, the smallest that holds, how deep its returns may reach."""
+
+import math
+from collections.abc import Iterator
+from dataclasses import replace
+from typing import Any, Literal
+
+from loquen.core.data import library
+from loquen.core.errors import Impossible
+from loquen.core.model.consistency import SHORTEST_RETURN_CM, hole_edge_least_cm, water_height_cm
+from loquen.core.model.fields import changed_plan, entry_at
+from loquen.core.model.plan import Chamber, Outlet, Plan, RunPart, Sump
+from loquen.core.model.quantity import Quantity, Term, say
+from loquen.core.physics import hydraulics
+from loquen.core.sheet import asking
+from loquen.core.sheet.book import sheet_of
+from loquen.core.sheet.engine import CONSTANT, Key, Sheet
+from loquen.core.sheet.flow import need_sump
+from loquen.core.sheet.life import short
+from loquen.core.sheet.nodes import Remedy, Verdict
+
+LENGTH = "sump.sump_length_cm"
+DRAIN_DOWN = "drain_down_fits"
+DEPTH_GRAIN_CM = 0.1
+CURVE_SHARES = (0.0, 0.5, 0.8)
+ROUNDS = 2
+
+
+def smallest_sump(sheet: Sheet) -> Remedy:
+    """The shortest sump, in whole centimetres, in which every check of the sump holds with its chambers as they are.
+
+    Raises: Impossible "not_needed" without a sump, "no_sump_holds" when no length does.
+    """
+    need_sump(sheet.value("sumped"))
+    checks = [
+        key
+        for key, node in sheet.wiring.nodes.items()
+        if node.check and node.check.stage == "flow" and key in sheet.wiring.users[LENGTH]
+    ]
+    least, most = math.ceil(sheet.value("others_cm") + SHORTEST_RETURN_CM), int(limits(LENGTH).high)
+    for length in range(max(least, math.ceil(limits(LENGTH).low)), most + 1):
+        tried = sheet.changed({LENGTH: float(length)})
+        if not any(short(tried, key) for key in checks):
+            sentence = say("{length} of sump hold what comes down.", length=Term(float(length), "length"))
+            return Remedy(sentence, {LENGTH: float(length)})
+    raise Impossible("no_sump_holds")
+
+
+def deepest_returns(sheet: Sheet) -> Remedy:
+    """How far under the water all returns may reach for the drain-down to fit even with the air-break holes clogged.
+
+    Raises: Impossible "not_needed" without a sump or return, "no_depth_holds" when none does.
+    """
+    need_sump(sheet.value("sumped") and bool(sheet.plan.returns))
+    paths = [f"returns.{i}.outlet_depth_cm" for i in range(len(sheet.plan.returns))]
+
+    def fits(steps: int) -> bool:
+        tried = sheet.changed(dict.fromkeys(paths, steps * DEPTH_GRAIN_CM))
+        spare = 1 + tried.value(CONSTANT + "sump_spare")
+        clogged = tried.value("clogged_down_l") * spare <= tried.value("sump_free_l")
+        return clogged and not short(tried, DRAIN_DOWN)
+
+    bad = int(min(water_height_cm(sheet.plan.tank), limits(paths[0]).high) / DEPTH_GRAIN_CM) + 1
+    good = 0
+    if not fits(good):
+        raise Impossible("no_depth_holds", down=sheet.changed(dict.fromkeys(paths, 0.0)).value("clogged_down_l"))
+    while bad - good > 1:
+        middle = (good + bad) // 2
+        good, bad = (middle, bad) if fits(middle) else (good, middle)
+    depth = round(good * DEPTH_GRAIN_CM, 1)
+    sentence = say(
+        "Returns at most {depth} under the water: what comes down then fits, even with the air-break holes clogged.",
+        depth=Term(depth, "length"),
+    )
+    return Remedy(sentence, dict.fromkeys(paths, depth))
+
+
+def raised_returns(sheet: Sheet) -> list[Remedy]:
+    """The returns raised as far as it takes, where they reach deeper than that; nothing where it does not help."""
+    try:
+        remedy = deepest_returns(sheet)
+    except Impossible:
+        return []
+    deeper = any(sheet.value(path) > depth for path, depth in remedy.changes.items())
+    return [remedy] if deeper else []
+
+
+def limits(path: Key) -> Quantity:
+    entry = entry_at(path)
+    assert isinstance(entry, Quantity)
+    return entry
+
+
+def with_sump(plan: Plan, way: Literal["weir", "holes"]) -> Plan:
+    """The plan with a first sump: a sump to the stand, a pump to the turnover, drains to the pump.
+
+    What already stands in the plan (chambers, run, returns) is kept. Where no size of a part makes a check
+    hold, the plan is given with that check short.
+    """
+    plan = replace(
+        plan,
+        flow=replace(plan.flow, way=way, hole_edge_cm=max(plan.flow.hole_edge_cm, hole_edge_least_cm(plan))),
+        run=plan.run
+        or (RunPart("pipe", run_length_m=1.8), RunPart("elbow_90", run_count=3), RunPart("ball_valve")),
+        returns=plan.returns or (Outlet(),),
+    )
+    if not plan.chambers:
+        plan = with_chambers(plan)
+    return settled(with_pump(plan))
+
+
+def with_chambers(plan: Plan) -> Plan:
+    """A sump shorter and narrower than its tank, low enough to reach into, divided as is usual."""
+    first = library.first_sump()
+    usual, tank = Sump(), plan.tank
+    length = round(min(max(tank.tank_length_cm * first.length_of_tank_frac, first.shortest_cm), first.longest_cm))
+    width = max(first.narrowest_cm, min(usual.sump_width_cm, tank.tank_width_cm - first.narrower_than_tank_cm))
+    height = min(usual.sump_height_cm, plan.sump.stand_room_cm - first.hands_cm)
+    below = replace(
+        plan.sump,
+        sump_length_cm=float(length),
+        sump_width_cm=width,
+        sump_height_cm=height,
+        return_level_cm=round(height * first.return_level_frac, 1),
+    )
+    rows = [
+        Chamber(row.kind, float(max(4, round(length * row.length_frac))), round(height * row.baffle_frac))  # type: ignore[arg-type]
+        for row in first.chambers
+    ]
+    return replace(plan, sump=below, chambers=(*rows, Chamber("return")))
+
+
+def pump_changes(pump: library.PumpModel) -> dict[str, Any]:
+    """What fitting a generic pump changes in a plan."""
+    return {
+        "flow.pump_by": "ends",
+        "flow.shutoff_head_m": pump.shutoff_head_m,
+        "flow.pump_max_lph": pump.max_flow_lph,
+        "flow.pump_w": pump.watts,
+    }
+
+
+def curve_points(sheet: Sheet) -> Remedy:
+    """Points on the pump's curve as it is, to be typed over with the maker's."""
+    head, most = hydraulics.pump_of(sheet.value("pump"))
+    flows = [most * share for share in CURVE_SHARES]
+    changes = {
+        "flow.pump_by": "points",
+        "flow.curve_lph": tuple(flows),
+        "flow.curve_head_m": tuple(head(flow) for flow in flows),
+    }
+    return Remedy(say("{count} points of its curve.", count=Term(len(flows), "count")), changes)
+
+
+def with_pump(plan: Plan) -> Plan:
+    """The smallest generic pump that reaches the display and brings the animals' turnover, else the one nearest to it."""
+    fitted = [with_quiet_pipes(changed_plan(plan, pump_changes(pump))) for pump in library.pump_models().values()]
+    reaching = [one for one in fitted if not short(sheet_of(one), "pump_reaches")]
+    wanted = library.turnovers()["general"].low_per_h
+    for one in reaching:
+        sheet = sheet_of(one)
+        enough = not short(sheet, "turnover_fits") if plan.animals else sheet.value("turnover_per_h") >= wanted
+        if enough:
+            return one
+    return reaching[0] if reaching else fitted[-1]
+
+
+def with_quiet_pipes(plan: Plan) -> Plan:
+    """The plan with the narrowest pipe of its run's kind in which run and returns are quiet."""
+    candidate, system = plan, library.pipes()[plan.run[0].run_pipe].system
+    for pipe in sorted(library.pipes().values(), key=lambda row: row.bore_mm):
+        if pipe.system == system:
+            candidate = replace(
+                plan,
+                run=tuple(replace(row, run_pipe=pipe.key) for row in plan.run),
+                returns=tuple(replace(row, outlet_pipe=pipe.key) for row in plan.returns),
+            )
+            verdict = sheet_of(candidate).look("pipes_quiet")
+            if isinstance(verdict, Verdict) and verdict.state == "holds":
+                break
+    return candidate
+
+
+def settled(plan: Plan) -> Plan:
+    """The plan with a remedy of every check of the flow that falls short, one after another."""
+    for _ in range(ROUNDS):
+        for key in flow_checks(plan):
+            sheet = sheet_of(plan)
+            if short(sheet, key):
+                found = lengthened(sheet) if key == DRAIN_DOWN else asking.remedies(sheet, key)
+                plan = changed_plan(plan, found[0].changes if found else {})
+    return plan
+
+
+def lengthened(sheet: Sheet) -> list[Remedy]:
+    """The smallest sump that holds, else what else makes the drain-down fit."""
+    try:
+        return [smallest_sump(sheet)]
+    except Impossible:
+        return asking.remedies(sheet, DRAIN_DOWN)
+
+
+def flow_checks(plan: Plan) -> Iterator[Key]:
+    nodes = sheet_of(plan).wiring.nodes
+    return (key for key, node in nodes.items() if node.check and node.check.stage == "flow")

@@ -1,0 +1,120 @@
+"""A first sump, the smallest that holds, and how deep the returns may reach."""
+
+from dataclasses import replace
+
+import pytest
+
+from loquen.core.errors import Impossible
+from loquen.core.model.consistency import conflicts
+from loquen.core.model.fields import changed_plan
+from loquen.core.model.plan import Chamber, Outlet, Tank
+from loquen.core.sheet import starting, sumps
+from loquen.core.sheet.book import sheet_of
+from loquen.core.sheet.life import short
+from loquen.demo.sluice_street import bottle_shelf, long_hall, old_copper, rope_walk_b, tidal_corner
+from tests.core.plans import CHAMBERS, FLOW, RETURNS, SUMP, plan, sumped
+
+
+def test_a_low_chamber_stands_as_high_as_the_one_it_runs_into():
+    low_first = (Chamber("settling", 20, 15), *CHAMBERS[1:])
+    sheet = sheet_of(sumped(chambers=low_first))
+    assert sheet.value("chambers.0.chamber_level_cm") == sheet.value("chambers.1.chamber_level_cm") > 26
+    # With the pump off the media chamber's baffle holds both; the trap keeps its own.
+    assert sheet.value("floors_cm") == (26, 26, 22, 0)
+
+
+def test_the_smallest_sump_by_hand():
+    plan = sumped(returns=(replace(RETURNS[0], outlet_depth_cm=6),), flow=replace(FLOW, air_break=False))
+    remedy = sumps.smallest_sump(sheet_of(plan))
+    shortest = remedy.changes["sump.sump_length_cm"]
+
+    def spare_l(length):
+        sheet = sheet_of(replace(plan, sump=replace(SUMP, sump_length_cm=length)))
+        levels = [sheet.value(f"chambers.{i}.chamber_level_cm") for i in range(4)]
+        runs = (20, 24, 4, length - 48)
+        free = 40 * sum(run * (40 - level) for run, level in zip(runs, levels, strict=True)) / 1000
+        return free - 1.1 * sheet.value("drain_down_l"), sheet
+
+    holds, sheet = spare_l(shortest)
+    assert holds >= 0
+    assert not any(short(sheet, key) for key in ("drain_down_fits", "blocked_stays", "pump_stays_wet"))
+    less, smaller = spare_l(shortest - 1)
+    assert less < 0
+    assert short(smaller, "drain_down_fits")
+
+
+def test_no_length_of_a_brimming_sump_holds():
+    brimming = sumped(sump=replace(SUMP, return_level_cm=38, topper_l=400))
+    with pytest.raises(Impossible, match="no_sump_holds"):
+        sumps.smallest_sump(sheet_of(brimming))
+
+
+def test_returns_may_reach_as_deep_as_the_clogged_case_allows():
+    sheet = sheet_of(sumped(returns=(*RETURNS, Outlet("pvc_25", 0.5, 1, 1.0, 20.0))))
+    remedy = sumps.deepest_returns(sheet)
+    assert set(remedy.changes) == {"returns.0.outlet_depth_cm", "returns.1.outlet_depth_cm"}
+    (depth,) = set(remedy.changes.values())
+
+    def left_l(depth_cm):
+        # Half a square metre of display to the outlet, the box and the pipes; a tenth is kept free.
+        tried = sheet.changed(dict.fromkeys(remedy.changes, depth_cm))
+        down = 0.5 * depth_cm * 10 + 30 * 15 * 4 / 1000 + tried.value("pipes_l")
+        return tried.value("sump_free_l") - 1.1 * down
+
+    assert left_l(depth) >= 0 > left_l(depth + 0.1)
+    (offered,) = sumps.raised_returns(sheet)
+    assert offered == remedy
+    assert sumps.raised_returns(sheet.changed(remedy.changes)) == []
+
+
+def test_no_depth_helps_where_the_weir_alone_brings_too_much():
+    with pytest.raises(Impossible, match="no_depth_holds") as caught:
+        sumps.deepest_returns(sheet_of(old_copper()))
+    assert caught.value.values["down"] > sheet_of(old_copper()).value("sump_free_l") / 1.1
+    assert sumps.raised_returns(sheet_of(old_copper())) == []
+
+
+def test_without_a_sump_there_is_nothing_to_ask():
+    for question in (sumps.smallest_sump, sumps.deepest_returns):
+        with pytest.raises(Impossible, match="not_needed"):
+            question(sheet_of(plan()))
+
+
+BARE = {"flow": replace(long_hall().flow, way="none"), "run": (), "returns": (), "chambers": ()}
+
+
+@pytest.mark.parametrize("way", ["weir", "holes"])
+@pytest.mark.parametrize(
+    "start",
+    [
+        tidal_corner(),
+        rope_walk_b(),
+        bottle_shelf(),
+        replace(long_hall(), **BARE),
+        starting.from_tank("60 cm", Tank(tank_length_cm=60, tank_width_cm=30, tank_height_cm=36)),
+        starting.from_tank("2 m", Tank(tank_length_cm=200, tank_width_cm=70, tank_height_cm=70, pane_mm=15)),
+    ],
+    ids=lambda start: start if isinstance(start, str) else start.name,
+)
+def test_a_first_sump_makes_sense_and_holds(start, way):
+    begun = sumps.with_sump(start, way)
+    sheet = sheet_of(begun)
+    assert conflicts(begun) == []
+    assert [key for key in sumps.flow_checks(begun) if short(sheet, key)] == []
+    assert sheet.value("return_lph") > 0
+    assert begun.sump.sump_width_cm < start.tank.tank_width_cm
+
+
+def test_a_first_sump_keeps_what_already_stands():
+    begun = sumps.with_sump(sumped(), "weir")
+    assert (begun.chambers, [row.part for row in begun.run]) == (CHAMBERS, ["pipe", "elbow_90"])
+
+
+def test_the_points_offered_lie_on_the_pumps_curve():
+    sheet = sheet_of(sumped())
+    by_points = changed_plan(sumped(), sumps.curve_points(sheet).changes)
+    assert by_points.flow.curve_lph == (0, 1500, pytest.approx(2400))
+    # H = 3 m x (1 - share^2)
+    assert by_points.flow.curve_head_m == pytest.approx((3.0, 2.25, 1.08))
+    assert conflicts(by_points) == []
+    assert sheet_of(by_points).value("return_lph") == pytest.approx(sheet.value("return_lph"), rel=0.01)

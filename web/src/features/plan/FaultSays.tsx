@@ -1,0 +1,27 @@
+import type { FieldFault } from "@/api/client";
+import { entryPath } from "@/lib/paths";
+import { Button } from "@/ui/controls";
+import { Says } from "@/ui/Says";
+import { useUnits } from "@/ui/units";
+import { usePlanInUse } from "./context";
+
+/** What is wrong with a field, and the nearest value that works, to be set at once. */
+export function FaultSays({ fault, set }: { fault: FieldFault; set: (nearest: unknown) => void }) {
+  const { library } = usePlanInUse();
+  const units = useUnits();
+  const { nearest } = fault;
+  const entry = library.entries[entryPath(fault.path)];
+  if (nearest == null || !entry) return <Says sentence={fault.sentence} />;
+  const words =
+    typeof nearest === "boolean"
+      ? `${entry.label}: ${nearest ? "yes" : "no"}`
+      : units.text(nearest, entry.kind);
+  return (
+    <>
+      <Says sentence={fault.sentence} />{" "}
+      <Button look="word" aria-label={`Set ${entry.label} to ${words}`} onClick={() => set(nearest)}>
+        set {words}
+      </Button>
+    </>
+  );
+}

@@ -1,0 +1,31 @@
+import type { FieldFault, Sentence } from "@/api/client";
+import { entryPath } from "@/lib/paths";
+import { Says } from "@/ui/Says";
+import { FaultSays } from "./FaultSays";
+import { usePlanInUse } from "./context";
+import type { StagePage } from "./stages";
+
+interface ProblemProps {
+  problem: Sentence;
+  faults: FieldFault[];
+  stage: StagePage;
+}
+
+/** Why nothing new is computed; a fault that is entered on another stage is said here, with its way out. */
+export function Problem({ problem, faults, stage }: ProblemProps) {
+  const { session, library } = usePlanInUse();
+  const elsewhere = faults.filter(({ path }) => !stage.parts.includes(path.split(".")[0]!));
+  return (
+    <div role="status" className="mb-3 border-l-3 border-short pl-3">
+      <p>
+        <Says sentence={problem} /> The figures are the last good ones.
+      </p>
+      {elsewhere.map((fault) => (
+        <p key={fault.path} className="text-sm text-short">
+          {library.entries[entryPath(fault.path)]?.label}:{" "}
+          <FaultSays fault={fault} set={(nearest) => session.edit({ [fault.path]: nearest })} />
+        </p>
+      ))}
+    </div>
+  );
+}
