@@ -2,6 +2,7 @@
 
 import csv
 import io
+import math
 import xml.etree.ElementTree as ET
 
 import ezdxf
@@ -35,6 +36,7 @@ def test_the_book_says_what_the_sheet_computes(hall):
     for part in (
         "Cutting list",
         "Parts, with spares",
+        "Plumbing run",
         "What plugs in",
         "Cautions, and who decides",
         "Putting into service",
@@ -93,6 +95,25 @@ def test_parts_count_every_tank(hall):
     assert copper["Bulkhead, 50 mm waste pipe"] == 2 * 3 + 3
 
 
+def test_the_pipework_in_the_order_of_the_water(hall):
+    lines = build.pipework(hall)
+    assert [line.place for line in lines] == [
+        "run, from the pump", "run", "run", "run", "return 1", "return 2", "drain", "emergency drain",
+    ]  # fmt: skip
+    flow = hall.value("planned_return_lph")
+    # 32 mm pressure pipe has a bore of 27.2 mm; three elbows of K 0.9 lose 2.7 v^2/2g.
+    speed = flow / 3.6e6 / (math.pi / 4 * 0.0272**2)
+    assert lines[1].speed_m_s == pytest.approx(speed)
+    assert lines[1].lost_head_m == pytest.approx(2.7 * speed**2 / 19.6133)
+    # Returns that share a head and a level lose alike, and together pass what the run carries.
+    assert lines[4].lost_head_m == pytest.approx(lines[5].lost_head_m, rel=1e-4)
+    assert lines[4].flow_lph + lines[5].flow_lph == pytest.approx(flow)
+    lost = sum(line.lost_head_m for line in lines[:5])
+    assert hall.value("lift_head_m") + lost == pytest.approx(3.4 * (1 - (flow / 4000) ** 2), rel=1e-3)
+    assert lines[6].lost_head_m is None
+    assert build.pipework(sheet_of(tidal_corner())) == ()
+
+
 def test_lists_as_csv_and_spreadsheet(hall):
     rows = list(csv.DictReader(io.StringIO(tables.as_csv(tables.CUTS, tables.cut_rows(hall)))))
     assert rows[0]["width mm"] == "1830"
@@ -119,6 +140,7 @@ def test_the_section_is_drawn_to_scale(hall):
     text = [node.text for node in root.iter("{http://www.w3.org/2000/svg}text")]
     assert "180 cm" in text
     assert f"power off {hall.value('power_off_cm'):.1f} cm" in text
+    assert f"holes clogged {hall.value('clogged_off_cm'):.1f} cm" in text
     water = next(root.iter("{http://www.w3.org/2000/svg}rect"))
     assert float(water.get("width")) == 180
     assert float(water.get("height")) == 52

@@ -105,6 +105,7 @@ def build_book(sheet: Sheet, chosen: dict[str, str]) -> bytes:
         PageBreak(),
         *cutting(sheet, chosen, looks),
         *buying(sheet, chosen, looks),
+        *piping(sheet, chosen, looks),
         *power(sheet, chosen, looks),
         PageBreak(),
         *verdicts(sheet, chosen, looks),
@@ -185,6 +186,28 @@ def buying(sheet: Sheet, _: dict[str, str], looks: dict[str, ParagraphStyle]) ->
         words("Parts, with spares", looks["head"]),
         grid(("part", "quantity", "spare", "for"), rows, (0.6, 0.16, 0.1, 0.14), looks),
     ]
+
+
+def piping(sheet: Sheet, chosen: dict[str, str], looks: dict[str, ParagraphStyle]) -> list[Flowable]:
+    rows = [
+        (
+            line.place,
+            told(line.what, chosen),
+            line.size,
+            written(line.flow_lph, "flow", chosen),
+            written(line.speed_m_s, "pipe_speed", chosen),
+            "" if line.lost_head_m is None else written(line.lost_head_m, "head", chosen),
+        )
+        for line in build.pipework(sheet)
+    ]
+    if not rows:
+        return []
+    heads = ("where", "what", "size", "flow", "speed", "takes of the lift")
+    table = grid(heads, rows, (0.14, 0.36, 0.18, 0.12, 0.1, 0.1), looks)
+    lift = written(sheet.value("lift_head_m"), "head", chosen)
+    lost = written(sheet.value("run_loss_head_m"), "head", chosen)
+    note = f"In the order of the water. The pump lifts it {lift}; the common run takes {lost} more."
+    return [KeepTogether([words("Plumbing run", looks["head"]), words(note, looks["quiet"]), table])]
 
 
 def power(sheet: Sheet, chosen: dict[str, str], looks: dict[str, ParagraphStyle]) -> list[Flowable]:

@@ -21,6 +21,8 @@ INKS = {
 
 ROOMY_CM = 8.0
 """A chamber narrower than this has no room for its name."""
+RETURNS_APART_CM = 8.0
+"""How far apart returns are drawn; where they really go is the builder's to choose."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -139,7 +141,9 @@ def sump_items(sheet: Sheet, chosen: dict[str, str], size: float, lift: float) -
         if chamber.chamber_kind != "return":
             high = chamber.baffle_cm
             baffles.append(Line(((x, 0), (x, high)), "ink", 0.5))
-            baffles.append(Words(x - 0.6, high - size, written(high, "length", chosen), size * 0.6, anchor="end"))
+            # A narrow chamber has no room for its own: its baffle's height stands a line lower.
+            down = size if run > ROOMY_CM else size * 2.2
+            baffles.append(Words(x - 0.6, high - down, written(high, "length", chosen), size * 0.6, anchor="end"))
     items += baffles
     items.append(box_line(left, 0, below.sump_length_cm, below.sump_height_cm, below.sump_pane_mm / 10))
     off = sheet.value("power_off_cm")
@@ -156,6 +160,14 @@ def sump_items(sheet: Sheet, chosen: dict[str, str], size: float, lift: float) -
             "start",
         )
     )
+    clogged = sheet.value("clogged_off_cm")
+    if clogged > off:
+        high = max(clogged, off + size)
+        text = f"holes clogged {written(clogged, 'length', chosen)}"
+        items.append(Words(left + below.sump_length_cm + 3, high, text, size * 0.8, ghost, "start"))
+        items.append(
+            Line(((left - 2, clogged), (left + below.sump_length_cm + 2, clogged)), ghost, 0.12, dashed=True)
+        )
     items += across(
         left, left + below.sump_length_cm, -size * 2.2, written(below.sump_length_cm, "length", chosen), size
     )
@@ -175,12 +187,24 @@ def ways(sheet: Sheet, chosen: dict[str, str], size: float, lift: float, left: f
     back = left + below.sump_length_cm - 6
     rise = length + 10
     water = lift + sheet.value("water_height_cm")
-    depth = plan.returns[0].outlet_depth_cm if plan.returns else 0.0
+    inner = length - plan.flow.box_width_cm if plan.flow.way == "weir" else length
+    drops = [inner - 4 - i * RETURNS_APART_CM for i in range(len(plan.returns))]
     up = (
         (back, below.intake_cm), (back, below.sump_height_cm + 5), (rise, below.sump_height_cm + 5),
-        (rise, lift + height + 4), (length * 0.88, lift + height + 4), (length * 0.88, water - depth),
+        (rise, lift + height + 4), (drops[-1] if drops else inner, lift + height + 4),
     )  # fmt: skip
     items: list[Line | Area | Words] = [Line(drain, "pipe", 1.2), Line(up, "pipe", 1.2)]
+    items += [
+        Line(((x, lift + height + 4), (x, water - row.outlet_depth_cm)), "pipe", 1.2)
+        for x, row in zip(drops, plan.returns, strict=True)
+    ]
+    down, blocked = water - sheet.value("drop_cm"), water + sheet.value("blocked_rise_mm") / 10
+    items += [Line(((length * 0.3, y), (inner, y)), "brass", 0.2, dashed=True) for y in (down, blocked)]
+    levels = (
+        f"power off {written(sheet.value('drop_cm'), 'length', chosen)} lower, "
+        f"drain blocked {written(sheet.value('blocked_rise_mm') / 10, 'length', chosen)} higher"
+    )
+    items.append(Words(length * 0.3, min(down, water - size) - size, levels, size * 0.8, "brass", "start"))
     if plan.flow.way == "weir":
         wall = length - plan.flow.box_width_cm
         items.append(Line(((wall, lift), (wall, crest)), "ink", 0.6))
@@ -189,7 +213,7 @@ def ways(sheet: Sheet, chosen: dict[str, str], size: float, lift: float, left: f
     pumped = written(sheet.value("return_lph"), "flow", chosen)
     items.append(
         Words(
-            left + below.sump_length_cm,
+            back - 2,
             below.sump_height_cm + size * 0.6,
             f"pump {pumped}",
             size * 0.8,

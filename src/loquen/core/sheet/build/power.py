@@ -1,0 +1,32 @@
+"""What plugs in."""
+
+from dataclasses import dataclass
+
+from loquen.core.data import library
+from loquen.core.sheet.asking import number
+from loquen.core.sheet.engine import Sheet
+
+
+@dataclass(frozen=True, slots=True)
+class Load:
+    """Something that plugs in."""
+
+    label: str
+    count: int
+    each_w: float
+
+
+def loads(sheet: Sheet) -> tuple[Load, ...]:
+    """Everything that plugs in, with its watts."""
+    plan = sheet.plan
+    rows = [Load(library.filter_kinds()[row.filter_kind].label, 1, row.filter_w) for row in plan.filters]
+    if plan.flow.way != "none":
+        rows.append(Load("Return pump", 1, sheet.value("return_w")))
+    count, each = number(sheet, "heater_count"), number(sheet, "heater_each_w")
+    if plan.heat.heated and count and each:
+        rows.append(Load("Heater", int(count), each))
+    if plan.heat.light_w:
+        rows.append(Load("Lamp", 1, plan.heat.light_w))
+    if plan.heat.circuit_other_w:
+        rows.append(Load("Others on the circuit", 1, plan.heat.circuit_other_w))
+    return tuple(rows)
