@@ -4,7 +4,7 @@ from itertools import pairwise
 from typing import Any
 
 from loquen.core.data import library
-from loquen.core.data.tables import Table
+from loquen.core.data.tables import Table, constant
 from loquen.core.errors import PlanConflict
 from loquen.core.model.fields import ROWS
 from loquen.core.model.plan import Flow, Plan, Sump, Tank
@@ -12,7 +12,6 @@ from loquen.core.model.plan import Flow, Plan, Sump, Tank
 MOST_ROWS = 40
 MOST_GRAVITY = 1.030
 SHORTEST_RETURN_CM = 8.0
-ROCK_KG_L = 2.6
 
 
 def conflicts(plan: Plan) -> list[PlanConflict]:
@@ -111,10 +110,11 @@ def bed(tank: Tank) -> list[PlanConflict]:
             for name in ("bed_front_cm", "bed_back_cm")
             if getattr(tank, name) >= height
         ]
-    stones = tank.rock_kg / ROCK_KG_L + tank.wood_l
+    rock_kg_l = constant("rock_kg_l")
+    stones = tank.rock_kg / rock_kg_l + tank.wood_l
     room = tank.tank_length_cm * tank.tank_width_cm * max(water_height_cm(tank), 0.0) / 1000
     if stones > 0.4 * room:
-        rock_kg = max(0.0, 0.4 * room - tank.wood_l) * ROCK_KG_L
+        rock_kg = max(0.0, 0.4 * room - tank.wood_l) * rock_kg_l
         found.append(PlanConflict("hardscape_fills_tank", "tank.rock_kg", rock_kg, most=0.4 * room))
     return found
 

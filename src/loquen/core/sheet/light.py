@@ -139,7 +139,12 @@ def uvb_due_months(uvb_life_months: float, uvb_age_months: float, uvb_fitted: bo
     caution="Never look into the lamp. Glass and most plastics stop ultraviolet-B; a meter decides, and a reptile vet.",
 )
 def uvb_reaches(
-    given_uvi: float, uvb_wanted_uvi: float, uvb_harm_uvi: float, uvb_hang_cm: float, uvb_due_months: float
+    given_uvi: float,
+    uvb_wanted_uvi: float,
+    uvb_harm_uvi: float,
+    uvb_hang_cm: float,
+    uvb_due_months: float,
+    uvb_least_frac: float,
 ) -> Verdict:
     terms = {
         "index": of(given_uvi, "given_uvi"),
@@ -156,8 +161,4 @@ def uvb_reaches(
             say("{index} on the back; {harm} harms eyes and skin. Hang it at {hang}.", **terms),
         )
     text = "{index} on the back, {wanted} wanted: hang it at {hang}. The lamp is due in {due}."
-    return at_least(given_uvi, uvb_wanted_uvi * WANTED_AT_LEAST, "uv_index", say(text, **terms))
-
-
-WANTED_AT_LEAST = 0.75
-"""A quarter under the wanted index is within what meters and lamps differ by."""
+    return at_least(given_uvi, uvb_wanted_uvi * uvb_least_frac, "uv_index", say(text, **terms))

@@ -9,8 +9,6 @@ from loquen.core.physics import chemistry
 from loquen.core.sheet.nodes import Verdict, check, figure, step
 from loquen.core.sheet.source import CALCIUM_MG_PER_DGH
 
-CLOSE_DEGREES = 0.25
-
 
 @figure("Hardness to add", formula="{target_gh_dgh} − {mix_gh_dgh}, not below 0", source="balance")
 def added_dgh(target_gh_dgh: float | None, mix_gh_dgh: float) -> float:
@@ -104,13 +102,17 @@ def new_us_cm(
     mends=("sources.*.src_parts", "recipe.target_gh_dgh"),
 )
 def hardness_reached(
-    target_gh_dgh: float | None, mix_gh_dgh: float, mix_kh_dkh: float, target_kh_dkh: float | None
+    target_gh_dgh: float | None,
+    mix_gh_dgh: float,
+    mix_kh_dkh: float,
+    target_kh_dkh: float | None,
+    hardness_close_deg: float,
 ) -> Verdict:
     if target_gh_dgh is None and target_kh_dkh is None:
         raise Impossible("not_needed")
     over_gh = mix_gh_dgh - target_gh_dgh if target_gh_dgh is not None else -1.0
     over_kh = mix_kh_dkh - target_kh_dkh if target_kh_dkh is not None else -1.0
-    if max(over_gh, over_kh) <= CLOSE_DEGREES:
+    if max(over_gh, over_kh) <= hardness_close_deg:
         return Verdict(
             "holds", 1.0, say("reached"), say("What is missing is weighed in; nothing has to be taken out.")
         )

@@ -10,8 +10,6 @@ from loquen.core.sheet.nodes import Verdict, check, figure, step
 
 CALCIUM_MG_PER_DGH = 0.17833 * 40.078
 BICARBONATE_MG_PER_DKH = 0.35665 * 61.017
-PH_APART = 0.4
-SOLIDS_APART = 0.35
 
 
 @figure(
@@ -79,10 +77,12 @@ def src_questions(
     src_softened: str,
     src_sodium_mg_l: float,
     src_disinfectant: str,
+    ph_apart: float,
+    solids_apart_frac: float,
 ) -> tuple[Finding, ...]:
     """What does not fit together in one water's test, as questions."""
     who, found = (src_name,), []
-    if src_ph is not None and src_ph > src_aired_ph + PH_APART:
+    if src_ph is not None and src_ph > src_aired_ph + ph_apart:
         text = "pH {ph} is more than KH {kh} can hold once it airs, {aired}: is a base in it, or a figure wrong?"
         terms = {"ph": Term(src_ph, "ph"), "kh": Term(src_kh_dkh, "carbonate"), "aired": Term(src_aired_ph, "ph")}
         found.append(Finding(who, "pH", "tight", say(text, **terms)))
@@ -94,7 +94,7 @@ def src_questions(
     if src_softened == "all" and src_gh_dgh > max(2.0, src_kh_dkh):
         text = "softened, but GH {gh} is left: is it regenerated, or softened on the hot side only?"
         found.append(Finding(who, "softener", "tight", say(text, gh=Term(src_gh_dgh, "hardness"))))
-    if src_us_cm < (1 - SOLIDS_APART) * src_ions_us_cm:
+    if src_us_cm < (1 - solids_apart_frac) * src_ions_us_cm:
         text = "the ions entered would read {ions}, more than the {meter} measured: is one of them too high?"
         terms = {"ions": Term(src_ions_us_cm, "conductivity"), "meter": Term(src_us_cm, "conductivity")}
         found.append(Finding(who, "conductivity", "tight", say(text, **terms)))

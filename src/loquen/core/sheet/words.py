@@ -44,7 +44,10 @@ CASES: dict[str, tuple[State, str]] = {
         "short",
         "The system can not breathe: more oxygen is used than surface, bubbles and falls bring in at any level.",
     ),
-    "floor_never_reached": ("holds", "Never: the still surface alone keeps it above what they need."),
+    "floor_never_reached": (
+        "holds",
+        "With all power off the still surface alone keeps oxygen above what they need.",
+    ),
     "kh_not_used": ("holds", "It is not used: plants give back what the filter takes."),
     "not_treated": ("unknown", "The change water is not treated."),
     "no_disinfectant": ("unknown", "No disinfectant in the change water."),
