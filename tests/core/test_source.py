@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from loquen.core.model.plan import Bag, Changes, Group, Quarantine, Recipe, Source, Water
 from loquen.core.physics import chemistry, dilution
-from loquen.core.sheet import asking, changes
+from loquen.core.sheet import asking, changes, regimes
 from loquen.core.sheet.book import sheet_of
 from tests.core.plans import plan
 
@@ -256,7 +256,7 @@ def test_the_least_work_is_never_beaten_on_its_own_grid(there):
     works = []
     for count in range(1, len(there) + 1):
         for days in combinations(there, count):
-            for share in changes.SHARES:
+            for share in regimes.SHARES:
                 gaps = changes.gaps_of(days)
                 peaks, _ = dilution.settled_cycle(rise, 1.0, gaps, (share,) * count)
                 if max(peaks) <= 9 and share <= sheet.value("shock_cap_frac"):

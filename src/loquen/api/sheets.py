@@ -9,10 +9,11 @@ from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.sheet import asking, life, sumps
 from loquen.core.sheet.book import GLASSES, RESULTS_OF, STAGES, sheet_of, system_book
-from loquen.core.sheet.changes import Regime, RegimeRow
+from loquen.core.sheet.changes import Regime
 from loquen.core.sheet.company import Finding
 from loquen.core.sheet.engine import Key, Missing, Sheet
 from loquen.core.sheet.nodes import WORST_FIRST, CheckWords, Verdict, worst
+from loquen.core.sheet.regimes import RegimeRow
 from loquen.core.sheet.words import told_case
 
 RANGED = ("dawn_oxygen_mg_l", "outage_h", "peak_nitrate_mg_l")

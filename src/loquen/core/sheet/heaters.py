@@ -1,22 +1,15 @@
-"""Heaters: the watts that are needed, what happens when one fails, the hottest day, money and the circuit."""
-
-import math
-from collections.abc import Callable
-from dataclasses import dataclass
+"""Heaters: the watts that are needed, and where the water ends when one fails or none is on."""
 
 from loquen.core.data import library
 from loquen.core.errors import Impossible
 from loquen.core.model.quantity import Sentence, Term, of, say
-from loquen.core.physics import heat
 from loquen.core.sheet.heat import evaporation_w
 from loquen.core.sheet.judging import at_least, at_most
 from loquen.core.sheet.nodes import Gauge, Verdict, check, figure, step
 from loquen.core.sheet.roots import root
 
 HOTTEST_C, COLDEST_C = 45.0, 0.0
-DAYS_IN_MONTH = (31, 28.25, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31)
 ELECTRICITY = "Drip loops on every cable and a residual-current device on the circuit; a licensed electrician and the local code decide."
-FAILURE_HOURS = 48
 
 
 @figure(
@@ -175,72 +168,6 @@ def winter_c(
     return settle_c(equipment_low_w, walls_w_k, surface_m2, room_cold_c, humidity_frac, cover_frac)
 
 
-@figure(
-    "Chiller for the hottest day",
-    formula="({equipment_high_w} − {walls_w_k} × ({animals_high_c} − {room_warm_c}) − evaporation at {animals_high_c}, "
-    "{surface_m2}, {humidity_frac}, {cover_frac}) × {chiller_margin}, not below 0",
-    source="balance",
-)
-def chiller_w(
-    equipment_high_w: float,
-    walls_w_k: float,
-    animals_high_c: float,
-    room_warm_c: float,
-    surface_m2: float,
-    humidity_frac: float,
-    cover_frac: float,
-    chiller_margin: float,
-) -> float:
-    evaporation = evaporation_w(surface_m2, animals_high_c, room_warm_c, humidity_frac, cover_frac)
-    loss = walls_w_k * (animals_high_c - room_warm_c) + evaporation
-    return max(0.0, (equipment_high_w - loss) * chiller_margin)
-
-
-@figure(
-    "Heating energy a year",
-    formula="Σ over months of ({walls_w_k} × ({water_c} − room) + evaporation + {change_heat_w} − pumps and lamp) × hours ÷ 1000; "
-    "room {room_months_c} or {room_mean_c}, {humidity_frac}, {surface_m2}, {cover_frac}, {equipment_low_w}, "
-    "{equipment_high_w} for {light_h}; heated: {heated}",
-    source="balance",
-)
-def heating_kwh(
-    walls_w_k: float,
-    water_c: float,
-    change_heat_w: float,
-    room_months_c: tuple[float, ...] | None,
-    room_mean_c: float,
-    humidity_frac: float,
-    surface_m2: float,
-    cover_frac: float,
-    equipment_low_w: float,
-    equipment_high_w: float,
-    light_h: float,
-    heated: bool,
-) -> float:
-    if not heated:
-        return 0.0
-    given = equipment_low_w + (equipment_high_w - equipment_low_w) * light_h / 24
-    total = 0.0
-    for days, room in zip(DAYS_IN_MONTH, room_months_c or (room_mean_c,) * 12, strict=True):
-        evaporation = evaporation_w(surface_m2, water_c, room, humidity_frac, cover_frac)
-        total += max(0.0, walls_w_k * (water_c - room) + evaporation + change_heat_w - given) * days
-    return total * 24 / 1000
-
-
-@figure(
-    "Pumps and lamp a year",
-    formula="({pumps_w} × 24 + {light_w} × {light_h}) × 365.25 ÷ 1000",
-    source="balance",
-)
-def equipment_kwh(pumps_w: float, light_w: float, light_h: float) -> float:
-    return (pumps_w * 24 + light_w * light_h) * 365.25 / 1000
-
-
-@figure("Electricity a year", formula="({heating_kwh} + {equipment_kwh}) × {price_per_kwh}", source="balance")
-def electricity_money(heating_kwh: float, equipment_kwh: float, price_per_kwh: float) -> float:
-    return (heating_kwh + equipment_kwh) * price_per_kwh
-
-
 def unused_when(state: bool) -> None:
     """Raise Impossible "not_needed" for a check that this kind of tank does not have."""
     if state:
@@ -371,158 +298,6 @@ def winter_borne(heated: bool, winter_c: float, animals_low_c: float, room_cold_
         low=of(animals_low_c, "animals_low_c"),
     )
     return temperature_at_least(winter_c, animals_low_c, reason)
-
-
-@dataclass(frozen=True, slots=True)
-class Failure:
-    """Temperature hour by hour after something fails, from the temperature that is kept."""
-
-    label: str
-    temps_c: tuple[float, ...]
-
-
-@step()
-def failures(
-    heated: bool,
-    water_c: float,
-    stuck_on_c: float,
-    one_dead_c: float,
-    powerless_c: float,
-    heater_each_w: float,
-    equipment_high_w: float,
-    equipment_low_w: float,
-    heater_count: float,
-    loss_cold_w: float,
-    loss_warm_w: float,
-    real_volume_l: float,
-    water_heat_j_l_k: float,
-) -> tuple[Failure, ...]:
-    """Two days after one heater stuck on, one died, and all power went."""
-    unused_when(not heated)
-    capacity = real_volume_l * water_heat_j_l_k
-    dead_w = (heater_count - 1) * heater_each_w + equipment_low_w
-    cases = (
-        ("one stuck on, hottest day", stuck_on_c, heater_each_w + equipment_high_w - loss_warm_w),
-        ("one dead, coldest night", one_dead_c, dead_w - loss_cold_w),
-        ("all power off, coldest night", powerless_c, -loss_cold_w),
-    )
-    return tuple(
-        Failure(label, approach(water_c, settles, spare / capacity * 3600)) for label, settles, spare in cases
-    )
-
-
-def approach(start_c: float, settles_c: float, first_k_h: float) -> tuple[float, ...]:
-    """Temperature hour by hour on its way from a start, where it moves by `first_k_h`, to where it settles."""
-    gap = settles_c - start_c
-    if gap * first_k_h <= 0:
-        return (start_c,) * (FAILURE_HOURS + 1)
-    rate = first_k_h / gap
-    return tuple(start_c + gap * -math.expm1(-rate * hour) for hour in range(FAILURE_HOURS + 1))
-
-
-@figure(
-    "With all power off, on the coldest night",
-    formula="T at which {walls_w_k} × (T − {room_cold_c}) + evaporation(T) = 0; surface {surface_m2}, {humidity_frac}, "
-    "cover {cover_frac}",
-    source="balance",
-)
-def powerless_c(
-    walls_w_k: float, room_cold_c: float, surface_m2: float, humidity_frac: float, cover_frac: float
-) -> float:
-    return settle_c(0.0, walls_w_k, surface_m2, room_cold_c, humidity_frac, cover_frac)
-
-
-@figure(
-    "Lost on the hottest day at the temperature kept",
-    formula="{walls_w_k} × ({water_c} − {room_warm_c}) + evaporation of {surface_m2} in {humidity_frac}, cover {cover_frac}",
-    source="balance",
-)
-def loss_warm_w(
-    walls_w_k: float,
-    water_c: float,
-    room_warm_c: float,
-    surface_m2: float,
-    humidity_frac: float,
-    cover_frac: float,
-) -> float:
-    evaporated = evaporation_w(surface_m2, water_c, room_warm_c, humidity_frac, cover_frac)
-    return walls_w_k * (water_c - room_warm_c) + evaporated
-
-
-@figure(
-    "Hours until the cold harms, all power off",
-    formula="first hour below {animals_low_c} of {failures}",
-    source="balance",
-)
-def cold_in_h(failures: tuple[Failure, ...], animals_low_c: float) -> float:
-    return first_hour(failures[2].temps_c, lambda temp: temp < animals_low_c)
-
-
-@figure(
-    "Hours until a stuck heater harms",
-    formula="first hour above {animals_high_c} of {failures}",
-    source="balance",
-)
-def hot_in_h(failures: tuple[Failure, ...], animals_high_c: float) -> float:
-    return first_hour(failures[0].temps_c, lambda temp: temp > animals_high_c)
-
-
-def first_hour(temps_c: tuple[float, ...], passed: Callable[[float], bool]) -> float:
-    """The first hour in which a limit is passed; raise Impossible "not_in_two_days" when none is."""
-    for hour, temp in enumerate(temps_c):
-        if passed(temp):
-            return float(hour)
-    raise Impossible("not_in_two_days")
-
-
-@figure(
-    "Fan over the surface takes on the hottest day",
-    formula="evaporation of {surface_m2} with {fan_m_s} of air, less the calm one's, at {animals_high_c} in {room_warm_c}, {humidity_frac}",
-    source="ashrae_pools",
-)
-def fan_w(
-    surface_m2: float, fan_m_s: float, animals_high_c: float, room_warm_c: float, humidity_frac: float
-) -> float:
-    water = min(animals_high_c, HOTTEST_C)
-    blown = heat.evaporation_l_d(surface_m2, water, room_warm_c, humidity_frac, 0.0, fan_m_s)
-    return float(heat.evaporation_loss_w(blown, water)) - evaporation_w(
-        surface_m2, water, room_warm_c, humidity_frac, 0.0
-    )
-
-
-@figure("Water the fan evaporates", formula="{fan_w} × 86400 ÷ Y at {animals_high_c}", source="ashrae_pools")
-def fan_l_d(fan_w: float, animals_high_c: float) -> float:
-    return fan_w * 86_400 / 1000 / float(heat.latent_heat_kj_kg(animals_high_c))
-
-
-@figure(
-    "Everything on the circuit",
-    formula="{heaters_w} + {pumps_w} + {light_w} + {circuit_other_w}",
-    source="definition",
-)
-def circuit_w(heaters_w: float, pumps_w: float, light_w: float, circuit_other_w: float) -> float:
-    return heaters_w + pumps_w + light_w + circuit_other_w
-
-
-@figure("Circuit carries all day", formula="{mains_v} × {circuit_a} × {circuit_share}", source="nec210")
-def circuit_most_w(mains_v: float, circuit_a: float, circuit_share: float) -> float:
-    return mains_v * circuit_a * circuit_share
-
-
-@check(
-    "The circuit carries it",
-    stage="heat",
-    judges="circuit_w",
-    mends=("heat.circuit_other_w",),
-)
-def circuit_carries(circuit_w: float, circuit_most_w: float, mains_v: float) -> Verdict:
-    reason = say(
-        "Heaters, pumps and lamps draw {load}, {amps} A; the circuit carries {most} all day.",
-        load=of(circuit_w, "circuit_w"),
-        amps=Term(circuit_w / mains_v, "ratio"),
-        most=of(circuit_most_w, "circuit_most_w"),
-    )
-    return at_most(circuit_w, circuit_most_w, "power", reason)
 
 
 @step()

@@ -1,0 +1,44 @@
+"""The ultraviolet clarifier: its dose at a flow, and the flow for a wanted dose."""
+
+from loquen.core.errors import Impossible
+from loquen.core.model.quantity import Term, of, say
+from loquen.core.physics import hydraulics
+from loquen.core.sheet.judging import at_least
+from loquen.core.sheet.nodes import Verdict, check, figure
+
+
+@figure(
+    "Flow for the wanted dose",
+    formula="{uv_rated_lph} × {uv_rated_mj} ÷ {uv_wanted_mj}; fitted: {uv_fitted}",
+    source="uv_dose",
+)
+def uv_most_lph(uv_rated_lph: float, uv_rated_mj: float, uv_wanted_mj: float, uv_fitted: bool) -> float:
+    if not uv_fitted:
+        raise Impossible("not_needed")
+    return float(hydraulics.uv_flow_lph(uv_wanted_mj, uv_rated_mj, uv_rated_lph))
+
+
+@figure(
+    "Dose at this flow", formula="{uv_rated_mj} × {uv_rated_lph} ÷ {uv_lph}; fitted: {uv_fitted}", source="uv_dose"
+)
+def uv_given_mj(uv_rated_mj: float, uv_rated_lph: float, uv_lph: float, uv_fitted: bool) -> float:
+    if not uv_fitted:
+        raise Impossible("not_needed")
+    return uv_rated_mj * uv_rated_lph / uv_lph
+
+
+@check(
+    "Ultraviolet dose",
+    stage="flow",
+    judges="uv_given_mj",
+    mends=("flow.uv_lph",),
+    caution="Never look at a lit lamp. Replace it by its hours, not when it goes out.",
+)
+def uv_reaches(uv_given_mj: float, uv_wanted_mj: float, uv_most_lph: float) -> Verdict:
+    reason = say(
+        "At this flow it gives {dose}; {wanted} are wanted, for which {flow} is the most.",
+        dose=of(uv_given_mj, "uv_given_mj"),
+        wanted=Term(uv_wanted_mj, "uv_dose"),
+        flow=of(uv_most_lph, "uv_most_lph"),
+    )
+    return at_least(uv_given_mj, uv_wanted_mj, "uv_dose", reason)

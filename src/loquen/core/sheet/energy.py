@@ -1,0 +1,126 @@
+"""Energy and money a year, what cools on the hottest day, and what the circuit carries."""
+
+from loquen.core.model.quantity import Term, of, say
+from loquen.core.physics import heat
+from loquen.core.sheet.heat import evaporation_w
+from loquen.core.sheet.heaters import HOTTEST_C
+from loquen.core.sheet.judging import at_most
+from loquen.core.sheet.nodes import Verdict, check, figure
+
+DAYS_IN_MONTH = (31, 28.25, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31)
+
+
+@figure(
+    "Chiller for the hottest day",
+    formula="({equipment_high_w} − {walls_w_k} × ({animals_high_c} − {room_warm_c}) − evaporation at {animals_high_c}, "
+    "{surface_m2}, {humidity_frac}, {cover_frac}) × {chiller_margin}, not below 0",
+    source="balance",
+)
+def chiller_w(
+    equipment_high_w: float,
+    walls_w_k: float,
+    animals_high_c: float,
+    room_warm_c: float,
+    surface_m2: float,
+    humidity_frac: float,
+    cover_frac: float,
+    chiller_margin: float,
+) -> float:
+    evaporation = evaporation_w(surface_m2, animals_high_c, room_warm_c, humidity_frac, cover_frac)
+    loss = walls_w_k * (animals_high_c - room_warm_c) + evaporation
+    return max(0.0, (equipment_high_w - loss) * chiller_margin)
+
+
+@figure(
+    "Heating energy a year",
+    formula="Σ over months of ({walls_w_k} × ({water_c} − room) + evaporation + {change_heat_w} − pumps and lamp) × hours ÷ 1000; "
+    "room {room_months_c} or {room_mean_c}, {humidity_frac}, {surface_m2}, {cover_frac}, {equipment_low_w}, "
+    "{equipment_high_w} for {light_h}; heated: {heated}",
+    source="balance",
+)
+def heating_kwh(
+    walls_w_k: float,
+    water_c: float,
+    change_heat_w: float,
+    room_months_c: tuple[float, ...] | None,
+    room_mean_c: float,
+    humidity_frac: float,
+    surface_m2: float,
+    cover_frac: float,
+    equipment_low_w: float,
+    equipment_high_w: float,
+    light_h: float,
+    heated: bool,
+) -> float:
+    if not heated:
+        return 0.0
+    given = equipment_low_w + (equipment_high_w - equipment_low_w) * light_h / 24
+    total = 0.0
+    for days, room in zip(DAYS_IN_MONTH, room_months_c or (room_mean_c,) * 12, strict=True):
+        evaporation = evaporation_w(surface_m2, water_c, room, humidity_frac, cover_frac)
+        total += max(0.0, walls_w_k * (water_c - room) + evaporation + change_heat_w - given) * days
+    return total * 24 / 1000
+
+
+@figure(
+    "Pumps and lamp a year",
+    formula="({pumps_w} × 24 + {light_w} × {light_h}) × 365.25 ÷ 1000",
+    source="balance",
+)
+def equipment_kwh(pumps_w: float, light_w: float, light_h: float) -> float:
+    return (pumps_w * 24 + light_w * light_h) * 365.25 / 1000
+
+
+@figure("Electricity a year", formula="({heating_kwh} + {equipment_kwh}) × {price_per_kwh}", source="balance")
+def electricity_money(heating_kwh: float, equipment_kwh: float, price_per_kwh: float) -> float:
+    return (heating_kwh + equipment_kwh) * price_per_kwh
+
+
+@figure(
+    "Fan over the surface takes on the hottest day",
+    formula="evaporation of {surface_m2} with {fan_m_s} of air, less the calm one's, at {animals_high_c} in {room_warm_c}, {humidity_frac}",
+    source="ashrae_pools",
+)
+def fan_w(
+    surface_m2: float, fan_m_s: float, animals_high_c: float, room_warm_c: float, humidity_frac: float
+) -> float:
+    water = min(animals_high_c, HOTTEST_C)
+    blown = heat.evaporation_l_d(surface_m2, water, room_warm_c, humidity_frac, 0.0, fan_m_s)
+    return float(heat.evaporation_loss_w(blown, water)) - evaporation_w(
+        surface_m2, water, room_warm_c, humidity_frac, 0.0
+    )
+
+
+@figure("Water the fan evaporates", formula="{fan_w} × 86400 ÷ Y at {animals_high_c}", source="ashrae_pools")
+def fan_l_d(fan_w: float, animals_high_c: float) -> float:
+    return fan_w * 86_400 / 1000 / float(heat.latent_heat_kj_kg(animals_high_c))
+
+
+@figure(
+    "Everything on the circuit",
+    formula="{heaters_w} + {pumps_w} + {light_w} + {circuit_other_w}",
+    source="definition",
+)
+def circuit_w(heaters_w: float, pumps_w: float, light_w: float, circuit_other_w: float) -> float:
+    return heaters_w + pumps_w + light_w + circuit_other_w
+
+
+@figure("Circuit carries all day", formula="{mains_v} × {circuit_a} × {circuit_share}", source="nec210")
+def circuit_most_w(mains_v: float, circuit_a: float, circuit_share: float) -> float:
+    return mains_v * circuit_a * circuit_share
+
+
+@check(
+    "The circuit carries it",
+    stage="heat",
+    judges="circuit_w",
+    mends=("heat.circuit_other_w",),
+)
+def circuit_carries(circuit_w: float, circuit_most_w: float, mains_v: float) -> Verdict:
+    reason = say(
+        "Heaters, pumps and lamps draw {load}, {amps} A; the circuit carries {most} all day.",
+        load=of(circuit_w, "circuit_w"),
+        amps=Term(circuit_w / mains_v, "ratio"),
+        most=of(circuit_most_w, "circuit_most_w"),
+    )
+    return at_most(circuit_w, circuit_most_w, "power", reason)

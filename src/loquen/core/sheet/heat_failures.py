@@ -1,0 +1,114 @@
+"""The hours after something fails: a heater stuck on, one dead, all power off."""
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from loquen.core.errors import Impossible
+from loquen.core.sheet.heat import evaporation_w
+from loquen.core.sheet.heaters import settle_c, unused_when
+from loquen.core.sheet.nodes import figure, step
+
+FAILURE_HOURS = 48
+
+
+@dataclass(frozen=True, slots=True)
+class Failure:
+    """Temperature hour by hour after something fails, from the temperature that is kept."""
+
+    label: str
+    temps_c: tuple[float, ...]
+
+
+@step()
+def failures(
+    heated: bool,
+    water_c: float,
+    stuck_on_c: float,
+    one_dead_c: float,
+    powerless_c: float,
+    heater_each_w: float,
+    equipment_high_w: float,
+    equipment_low_w: float,
+    heater_count: float,
+    loss_cold_w: float,
+    loss_warm_w: float,
+    real_volume_l: float,
+    water_heat_j_l_k: float,
+) -> tuple[Failure, ...]:
+    """Two days after one heater stuck on, one died, and all power went."""
+    unused_when(not heated)
+    capacity = real_volume_l * water_heat_j_l_k
+    dead_w = (heater_count - 1) * heater_each_w + equipment_low_w
+    cases = (
+        ("one stuck on, hottest day", stuck_on_c, heater_each_w + equipment_high_w - loss_warm_w),
+        ("one dead, coldest night", one_dead_c, dead_w - loss_cold_w),
+        ("all power off, coldest night", powerless_c, -loss_cold_w),
+    )
+    return tuple(
+        Failure(label, approach(water_c, settles, spare / capacity * 3600)) for label, settles, spare in cases
+    )
+
+
+def approach(start_c: float, settles_c: float, first_k_h: float) -> tuple[float, ...]:
+    """Temperature hour by hour on its way from a start, where it moves by `first_k_h`, to where it settles."""
+    gap = settles_c - start_c
+    if gap * first_k_h <= 0:
+        return (start_c,) * (FAILURE_HOURS + 1)
+    rate = first_k_h / gap
+    return tuple(start_c + gap * -math.expm1(-rate * hour) for hour in range(FAILURE_HOURS + 1))
+
+
+@figure(
+    "With all power off, on the coldest night",
+    formula="T at which {walls_w_k} × (T − {room_cold_c}) + evaporation(T) = 0; surface {surface_m2}, {humidity_frac}, "
+    "cover {cover_frac}",
+    source="balance",
+)
+def powerless_c(
+    walls_w_k: float, room_cold_c: float, surface_m2: float, humidity_frac: float, cover_frac: float
+) -> float:
+    return settle_c(0.0, walls_w_k, surface_m2, room_cold_c, humidity_frac, cover_frac)
+
+
+@figure(
+    "Lost on the hottest day at the temperature kept",
+    formula="{walls_w_k} × ({water_c} − {room_warm_c}) + evaporation of {surface_m2} in {humidity_frac}, cover {cover_frac}",
+    source="balance",
+)
+def loss_warm_w(
+    walls_w_k: float,
+    water_c: float,
+    room_warm_c: float,
+    surface_m2: float,
+    humidity_frac: float,
+    cover_frac: float,
+) -> float:
+    evaporated = evaporation_w(surface_m2, water_c, room_warm_c, humidity_frac, cover_frac)
+    return walls_w_k * (water_c - room_warm_c) + evaporated
+
+
+@figure(
+    "Hours until the cold harms, all power off",
+    formula="first hour below {animals_low_c} of {failures}",
+    source="balance",
+)
+def cold_in_h(failures: tuple[Failure, ...], animals_low_c: float) -> float:
+    return first_hour(failures[2].temps_c, lambda temp: temp < animals_low_c)
+
+
+@figure(
+    "Hours until a stuck heater harms",
+    formula="first hour above {animals_high_c} of {failures}",
+    source="balance",
+)
+def hot_in_h(failures: tuple[Failure, ...], animals_high_c: float) -> float:
+    return first_hour(failures[0].temps_c, lambda temp: temp > animals_high_c)
+
+
+def first_hour(temps_c: tuple[float, ...], passed: Callable[[float], bool]) -> float:
+    """The first hour in which a limit is passed; raise Impossible "not_in_two_days" when none is."""
+    for hour, temp in enumerate(temps_c):
+        if passed(temp):
+            return float(hour)
+    raise Impossible("not_in_two_days")

@@ -1,0 +1,181 @@
+"""The overflow: how high the water stands above its crest, and what its drains pass."""
+
+from dataclasses import dataclass
+
+from loquen.core.data import library
+from loquen.core.model.quantity import of, say
+from loquen.core.physics import hydraulics
+from loquen.core.sheet.flow import need_sump
+from loquen.core.sheet.judging import at_least
+from loquen.core.sheet.nodes import Verdict, check, figure, step
+
+
+@figure("Flow down from one tank", formula="{return_lph} ÷ {tank_count}", source="definition")
+def overflow_lph(return_lph: float, tank_count: int) -> float:
+    return return_lph / tank_count
+
+
+def weir_rise_mm(flow_lph: float, weir_cm: float, teeth_frac: float) -> float:
+    return float(hydraulics.weir_head_mm(flow_lph, weir_cm * teeth_frac))
+
+
+def holes_rise_mm(flow_lph: float, hole_mm: float, hole_count: int) -> float:
+    """Water above the holes' lowest edge at a flow; a hole hardly covered is trusted with half."""
+    full_cm = head_for_holes_cm(flow_lph, hole_mm, hole_count)
+    if full_cm * 10 >= hole_mm:
+        return full_cm * 10 + hole_mm / 2
+    halved_cm = head_for_holes_cm(flow_lph * 2, hole_mm, hole_count)
+    return min(halved_cm * 10, hole_mm) + hole_mm / 2
+
+
+def head_for_holes_cm(flow_lph: float, hole_mm: float, hole_count: int) -> float:
+    """Head to their centres at which fully covered holes pass a flow."""
+    at_one_cm = float(hydraulics.orifice_flow_lph(hole_mm, 1.0, hole_count))
+    return (flow_lph / at_one_cm) ** 2
+
+
+@figure(
+    "Water stands above the crest",
+    formula="{way}: (Q ÷ (1.84 × {weir_cm} × {teeth_frac}))^(2/3), or over {hole_count} holes of {hole_mm}, "
+    "half trusted until one bore covers them; Q {overflow_lph}; {sumped}",
+    source="francis",
+)
+def overflow_head_mm(
+    way: str,
+    weir_cm: float,
+    teeth_frac: float,
+    hole_count: int,
+    hole_mm: float,
+    overflow_lph: float,
+    sumped: bool,
+) -> float:
+    need_sump(sumped)
+    if way == "weir":
+        return weir_rise_mm(overflow_lph, weir_cm, teeth_frac)
+    return holes_rise_mm(overflow_lph, hole_mm, hole_count)
+
+
+@figure("Crest above the base", formula="{water_height_cm} − {overflow_head_mm} ÷ 10", source="definition")
+def crest_cm(water_height_cm: float, overflow_head_mm: float) -> float:
+    return water_height_cm - overflow_head_mm / 10
+
+
+@dataclass(frozen=True, slots=True)
+class FlowCase:
+    """What the overflow does at another flow: the water above the crest, and each drain's share of its capacity."""
+
+    label: str
+    flow_lph: float
+    head_mm: float
+    drain_frac: float
+    emergency_frac: float | None
+
+
+@step()
+def flow_cases(
+    way: str,
+    overflow_lph: float,
+    weir_cm: float,
+    teeth_frac: float,
+    hole_mm: float,
+    hole_count: int,
+    drain_lph: float,
+    emergency_lph: float,
+    emergency_pipe: str,
+) -> tuple[FlowCase, ...]:
+    rows = []
+    for label, share in (("half", 0.5), ("as it is", 1.0), ("double", 2.0)):
+        flow = overflow_lph * share
+        head = (
+            weir_rise_mm(flow, weir_cm, teeth_frac) if way == "weir" else holes_rise_mm(flow, hole_mm, hole_count)
+        )
+        second = flow / emergency_lph if emergency_pipe != "none" and emergency_lph else None
+        rows.append(FlowCase(label, flow, head, flow / drain_lph, second))
+    return tuple(rows)
+
+
+@figure(
+    "Fall of the drain",
+    formula="({stand_cm} + {water_height_cm} − {return_level_cm}) ÷ 100; {sumped}",
+    source="definition",
+)
+def drain_fall_head_m(stand_cm: float, water_height_cm: float, return_level_cm: float, sumped: bool) -> float:
+    need_sump(sumped)
+    return (stand_cm + water_height_cm - return_level_cm) / 100
+
+
+@figure(
+    "Main drain passes",
+    formula="{drain_count} × ({drain_kind}: 27.8 × {drain_fill}^(5/3) × d^(8/3) open, or full bore under {drain_fall_head_m} "
+    "through {drain_length_m}, {drain_elbows} elbows of {outlet_elbow_k}, entry {entry_k}, exit {exit_k}) of {drain_pipe}, {water_c}",
+    source="wylyeaton1961",
+)
+def drain_lph(
+    drain_count: int,
+    drain_kind: str,
+    drain_fill: float,
+    drain_fall_head_m: float,
+    drain_length_m: float,
+    drain_elbows: int,
+    outlet_elbow_k: float,
+    entry_k: float,
+    exit_k: float,
+    drain_pipe: str,
+    water_c: float,
+) -> float:
+    bore = library.pipes()[drain_pipe].bore_mm
+    if drain_kind == "open":
+        return drain_count * float(hydraulics.stack_capacity_lph(bore, drain_fill))
+    k = entry_k + exit_k + drain_elbows * outlet_elbow_k
+    return drain_count * hydraulics.siphon_flow_lph(bore, max(0.0, drain_fall_head_m), drain_length_m, k, water_c)
+
+
+@figure(
+    "Emergency drain passes, open",
+    formula="27.8 × {drain_fill}^(5/3) × d^(8/3) of {emergency_pipe}; {sumped}",
+    source="wylyeaton1961",
+)
+def emergency_lph(emergency_pipe: str, drain_fill: float, sumped: bool) -> float:
+    need_sump(sumped)
+    if emergency_pipe == "none":
+        return 0.0
+    return float(hydraulics.stack_capacity_lph(library.pipes()[emergency_pipe].bore_mm, drain_fill))
+
+
+@check(
+    "Main drain passes the pump",
+    stage="flow",
+    glass="drain",
+    judges="drain_lph",
+    mends=("flow.drain_count", "flow.drain_pipe"),
+)
+def drain_passes(drain_lph: float, overflow_lph: float, drain_kind: str) -> Verdict:
+    words = "open, a quarter full" if drain_kind == "open" else "running full"
+    reason = say(
+        "{words}, it passes {most}; {flow} come down.",
+        words=words.capitalize(),
+        most=of(drain_lph, "drain_lph"),
+        flow=of(overflow_lph, "overflow_lph"),
+    )
+    return at_least(drain_lph, overflow_lph, "flow", reason)
+
+
+@check(
+    "Emergency drain alone",
+    stage="flow",
+    glass="drain",
+    judges="emergency_lph",
+    mends=("flow.emergency_pipe",),
+    caution="Leave the emergency drain open and dry, with no valve in it; hear it run and look at once.",
+)
+def emergency_passes(emergency_lph: float, overflow_lph: float, emergency_pipe: str) -> Verdict:
+    flow = of(overflow_lph, "overflow_lph")
+    if emergency_pipe == "none":
+        reason = say("There is no second path for the {flow} that come down when the drain blocks.", flow=flow)
+        return Verdict("short", -overflow_lph, say("no second path"), reason)
+    reason = say(
+        "Open, a quarter full, it passes {most}; {flow} come down when the main drain blocks.",
+        most=of(emergency_lph, "emergency_lph"),
+        flow=flow,
+    )
+    return at_least(emergency_lph, overflow_lph, "flow", reason)
