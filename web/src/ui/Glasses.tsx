@@ -14,14 +14,14 @@ export const Glasses = memo(function Glasses({
   return (
     <ul
       aria-label="Sight glasses"
-      className="relative flex gap-x-1 overflow-x-auto px-2 py-2 sm:px-4 sm:py-3"
+      className="relative flex overflow-x-auto px-1 py-2 sm:gap-x-1 sm:px-4 sm:py-3"
     >
       {glasses.map((glass) => (
-        <li key={glass.key} className="min-w-12 flex-1 sm:min-w-36 xl:min-w-0">
+        <li key={glass.key} className="min-w-11 flex-1 sm:min-w-36 xl:min-w-0">
           <button
             type="button"
             onClick={() => pick(glass)}
-            className="flex min-h-11 w-full flex-col items-center gap-1 text-center text-xs sm:flex-row sm:text-left sm:text-base"
+            className="flex min-h-11 w-full flex-col items-center gap-1 text-center text-xs tracking-tight sm:flex-row sm:tracking-normal sm:text-left sm:text-base"
           >
             <span className="hidden sm:block">
               <Tube gauge={glass.gauge} state={glass.state} height={76} />

@@ -71,8 +71,8 @@ export const NumberField = memo(function NumberField({ path, label, bare, placeh
   );
 });
 
-/** An option of more letters has no room beside its label in half a line. */
-const LONG_OPTION = 19;
+/** A label and its longest option have no room in half a line when they have more letters together. */
+const HALF_A_LINE = 36;
 
 export const ChoiceField = memo(function ChoiceField({
   path,
@@ -92,7 +92,7 @@ export const ChoiceField = memo(function ChoiceField({
   return (
     <Row
       label={words}
-      wide={Object.values(entry.options).some((option) => option.length > LONG_OPTION)}
+      wide={Object.values(entry.options).some((option) => words.length + option.length > HALF_A_LINE)}
       told={
         fault && (
           <span className="block text-sm text-short">
