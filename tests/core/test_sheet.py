@@ -249,6 +249,13 @@ def test_jumpers_need_a_closed_lid():
     assert sheet.changed({"heat.lid": "closed"}).value("none_leaves").state == "holds"
 
 
+def test_bubbles_and_trickling_water_evaporate_half_as_much_again():
+    calm = sheet_of(plan())
+    moved = calm.changed({"air.surface_movement": "strong"})
+    assert moved.value("evaporation_l_d") == pytest.approx(1.5 * calm.value("evaporation_l_d"))
+    assert moved.value("heater_need_w") > calm.value("heater_need_w")
+
+
 # Laws -------------------------------------------------------------------------------------------
 
 CHANGES_TRIED = [

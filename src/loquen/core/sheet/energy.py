@@ -13,7 +13,7 @@ DAYS_IN_MONTH = (31, 28.25, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31)
 @figure(
     "Chiller for the hottest day",
     formula="({equipment_high_w} − {walls_w_k} × ({animals_high_c} − {room_warm_c}) − evaporation at {animals_high_c}, "
-    "{surface_m2}, {humidity_frac}, {cover_frac}) × {chiller_margin}, not below 0",
+    "{evaporating_m2}, {humidity_frac}, {cover_frac}) × {chiller_margin}, not below 0",
     source="balance",
 )
 def chiller_w(
@@ -21,12 +21,12 @@ def chiller_w(
     walls_w_k: float,
     animals_high_c: float,
     room_warm_c: float,
-    surface_m2: float,
+    evaporating_m2: float,
     humidity_frac: float,
     cover_frac: float,
     chiller_margin: float,
 ) -> float:
-    evaporation = evaporation_w(surface_m2, animals_high_c, room_warm_c, humidity_frac, cover_frac)
+    evaporation = evaporation_w(evaporating_m2, animals_high_c, room_warm_c, humidity_frac, cover_frac)
     loss = walls_w_k * (animals_high_c - room_warm_c) + evaporation
     return max(0.0, (equipment_high_w - loss) * chiller_margin)
 
@@ -34,7 +34,7 @@ def chiller_w(
 @figure(
     "Heating energy a year",
     formula="Σ over months of ({walls_w_k} × ({water_c} − room) + evaporation + {change_heat_w} − pumps and lamp) × hours ÷ 1000; "
-    "room {room_months_c} or {room_mean_c}, {humidity_frac}, {surface_m2}, {cover_frac}, {equipment_low_w}, "
+    "room {room_months_c} or {room_mean_c}, {humidity_frac}, {evaporating_m2}, {cover_frac}, {equipment_low_w}, "
     "{equipment_high_w} for {light_h}; heated: {heated}",
     source="balance",
 )
@@ -45,7 +45,7 @@ def heating_kwh(
     room_months_c: tuple[float, ...] | None,
     room_mean_c: float,
     humidity_frac: float,
-    surface_m2: float,
+    evaporating_m2: float,
     cover_frac: float,
     equipment_low_w: float,
     equipment_high_w: float,
@@ -57,7 +57,7 @@ def heating_kwh(
     given = equipment_low_w + (equipment_high_w - equipment_low_w) * light_h / 24
     total = 0.0
     for days, room in zip(DAYS_IN_MONTH, room_months_c or (room_mean_c,) * 12, strict=True):
-        evaporation = evaporation_w(surface_m2, water_c, room, humidity_frac, cover_frac)
+        evaporation = evaporation_w(evaporating_m2, water_c, room, humidity_frac, cover_frac)
         total += max(0.0, walls_w_k * (water_c - room) + evaporation + change_heat_w - given) * days
     return total * 24 / 1000
 
@@ -78,16 +78,16 @@ def electricity_money(heating_kwh: float, equipment_kwh: float, price_per_kwh: f
 
 @figure(
     "Fan over the surface takes on the hottest day",
-    formula="evaporation of {surface_m2} with {fan_m_s} of air, less the calm one's, at {animals_high_c} in {room_warm_c}, {humidity_frac}",
+    formula="evaporation of {evaporating_m2} with {fan_m_s} of air, less the calm one's, at {animals_high_c} in {room_warm_c}, {humidity_frac}",
     source="ashrae_pools",
 )
 def fan_w(
-    surface_m2: float, fan_m_s: float, animals_high_c: float, room_warm_c: float, humidity_frac: float
+    evaporating_m2: float, fan_m_s: float, animals_high_c: float, room_warm_c: float, humidity_frac: float
 ) -> float:
     water = min(animals_high_c, HOTTEST_C)
-    blown = heat.evaporation_l_d(surface_m2, water, room_warm_c, humidity_frac, 0.0, fan_m_s)
+    blown = heat.evaporation_l_d(evaporating_m2, water, room_warm_c, humidity_frac, 0.0, fan_m_s)
     return float(heat.evaporation_loss_w(blown, water)) - evaporation_w(
-        surface_m2, water, room_warm_c, humidity_frac, 0.0
+        evaporating_m2, water, room_warm_c, humidity_frac, 0.0
     )
 
 

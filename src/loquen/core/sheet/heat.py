@@ -78,33 +78,42 @@ def walls_w_k(
     return (wall_w_m2k * wall_m2 + base_w_m2k * footprint_m2) * tank_count + sump_w_k + surface * surface_m2
 
 
-def evaporation_w(surface_m2: float, water_c: float, room_c: float, humidity: float, cover: float) -> float:
-    litres = heat.evaporation_l_d(surface_m2, water_c, max(room_c, 0.0), humidity, cover)
+@figure(
+    "Surface at which water evaporates",
+    formula="{surface_m2} × {vigorous_evaporation} where the surface is moved strongly ({surface_movement})",
+    source="ashrae_pools",
+)
+def evaporating_m2(surface_m2: float, surface_movement: str, vigorous_evaporation: float) -> float:
+    return surface_m2 * (vigorous_evaporation if surface_movement == "strong" else 1.0)
+
+
+def evaporation_w(evaporating_m2: float, water_c: float, room_c: float, humidity: float, cover: float) -> float:
+    litres = heat.evaporation_l_d(evaporating_m2, water_c, max(room_c, 0.0), humidity, cover)
     return float(heat.evaporation_loss_w(litres, water_c))
 
 
 @figure(
     "Evaporation in the mean room",
-    formula="86400 × F × {surface_m2} × (p({water_c}) − {humidity_frac} × p({room_mean_c})) × 0.089 ÷ Y, "
+    formula="86400 × F × {evaporating_m2} × (p({water_c}) − {humidity_frac} × p({room_mean_c})) × 0.089 ÷ Y, "
     "F from cover {cover_frac}",
     source="ashrae_pools",
 )
 def evaporation_l_d(
-    surface_m2: float, water_c: float, room_mean_c: float, humidity_frac: float, cover_frac: float
+    evaporating_m2: float, water_c: float, room_mean_c: float, humidity_frac: float, cover_frac: float
 ) -> float:
     room = max(room_mean_c, 0.0)
-    return float(heat.evaporation_l_d(surface_m2, water_c, room, humidity_frac, cover_frac))
+    return float(heat.evaporation_l_d(evaporating_m2, water_c, room, humidity_frac, cover_frac))
 
 
 @figure(
     "Evaporation takes on the coldest night",
-    formula="litres evaporated at {water_c} in {room_cold_c}, {humidity_frac}, {surface_m2}, {cover_frac} × Y ÷ 86400",
+    formula="litres evaporated at {water_c} in {room_cold_c}, {humidity_frac}, {evaporating_m2}, {cover_frac} × Y ÷ 86400",
     source="ashrae_pools",
 )
 def evaporation_cold_w(
-    water_c: float, room_cold_c: float, humidity_frac: float, surface_m2: float, cover_frac: float
+    water_c: float, room_cold_c: float, humidity_frac: float, evaporating_m2: float, cover_frac: float
 ) -> float:
-    return evaporation_w(surface_m2, water_c, room_cold_c, humidity_frac, cover_frac)
+    return evaporation_w(evaporating_m2, water_c, room_cold_c, humidity_frac, cover_frac)
 
 
 @figure(

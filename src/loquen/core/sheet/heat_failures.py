@@ -61,30 +61,30 @@ def approach(start_c: float, settles_c: float, first_k_h: float) -> tuple[float,
 
 @figure(
     "With all power off, on the coldest night",
-    formula="T at which {walls_w_k} × (T − {room_cold_c}) + evaporation(T) = 0; surface {surface_m2}, {humidity_frac}, "
+    formula="T at which {walls_w_k} × (T − {room_cold_c}) + evaporation(T) = 0; surface {evaporating_m2}, {humidity_frac}, "
     "cover {cover_frac}",
     source="balance",
 )
 def powerless_c(
-    walls_w_k: float, room_cold_c: float, surface_m2: float, humidity_frac: float, cover_frac: float
+    walls_w_k: float, room_cold_c: float, evaporating_m2: float, humidity_frac: float, cover_frac: float
 ) -> float:
-    return settle_c(0.0, walls_w_k, surface_m2, room_cold_c, humidity_frac, cover_frac)
+    return settle_c(0.0, walls_w_k, evaporating_m2, room_cold_c, humidity_frac, cover_frac)
 
 
 @figure(
     "Lost on the hottest day at the temperature kept",
-    formula="{walls_w_k} × ({water_c} − {room_warm_c}) + evaporation of {surface_m2} in {humidity_frac}, cover {cover_frac}",
+    formula="{walls_w_k} × ({water_c} − {room_warm_c}) + evaporation of {evaporating_m2} in {humidity_frac}, cover {cover_frac}",
     source="balance",
 )
 def loss_warm_w(
     walls_w_k: float,
     water_c: float,
     room_warm_c: float,
-    surface_m2: float,
+    evaporating_m2: float,
     humidity_frac: float,
     cover_frac: float,
 ) -> float:
-    evaporated = evaporation_w(surface_m2, water_c, room_warm_c, humidity_frac, cover_frac)
+    evaporated = evaporation_w(evaporating_m2, water_c, room_warm_c, humidity_frac, cover_frac)
     return walls_w_k * (water_c - room_warm_c) + evaporated
 
 

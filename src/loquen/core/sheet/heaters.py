@@ -81,12 +81,12 @@ def heater_each_w(fitted_w: float | None, heater_need_w: float, heater_count: fl
 
 
 def settle_c(
-    power_w: float, walls_w_k: float, surface_m2: float, room_c: float, humidity: float, cover: float
+    power_w: float, walls_w_k: float, evaporating_m2: float, room_c: float, humidity: float, cover: float
 ) -> float:
     """Temperature at which walls and evaporation lose what is put in, within 0 to 45 °C."""
 
     def excess(water_c: float) -> float:
-        lost = walls_w_k * (water_c - room_c) + evaporation_w(surface_m2, water_c, room_c, humidity, cover)
+        lost = walls_w_k * (water_c - room_c) + evaporation_w(evaporating_m2, water_c, room_c, humidity, cover)
         return lost - power_w
 
     if excess(HOTTEST_C) < 0:
@@ -97,7 +97,7 @@ def settle_c(
 @figure(
     "With one heater dead, on the coldest night",
     formula="T at which {walls_w_k} × (T − {room_cold_c}) + evaporation(T) = ({heater_count} − 1) × {heater_each_w} "
-    "+ {equipment_low_w}; surface {surface_m2}, {humidity_frac}, cover {cover_frac}; not above {water_c}",
+    "+ {equipment_low_w}; surface {evaporating_m2}, {humidity_frac}, cover {cover_frac}; not above {water_c}",
     source="balance",
 )
 def one_dead_c(
@@ -106,19 +106,19 @@ def one_dead_c(
     heater_count: float,
     heater_each_w: float,
     equipment_low_w: float,
-    surface_m2: float,
+    evaporating_m2: float,
     humidity_frac: float,
     cover_frac: float,
     water_c: float,
 ) -> float:
     power = (heater_count - 1) * heater_each_w + equipment_low_w
-    return min(water_c, settle_c(power, walls_w_k, surface_m2, room_cold_c, humidity_frac, cover_frac))
+    return min(water_c, settle_c(power, walls_w_k, evaporating_m2, room_cold_c, humidity_frac, cover_frac))
 
 
 @figure(
     "With one heater stuck on, on the hottest day",
     formula="T at which {walls_w_k} × (T − {room_warm_c}) + evaporation(T) = {heater_each_w} + {equipment_high_w}; "
-    "surface {surface_m2}, {humidity_frac}, cover {cover_frac}; 45 °C at most",
+    "surface {evaporating_m2}, {humidity_frac}, cover {cover_frac}; 45 °C at most",
     source="balance",
 )
 def stuck_on_c(
@@ -126,46 +126,46 @@ def stuck_on_c(
     room_warm_c: float,
     heater_each_w: float,
     equipment_high_w: float,
-    surface_m2: float,
+    evaporating_m2: float,
     humidity_frac: float,
     cover_frac: float,
 ) -> float:
     power = heater_each_w + equipment_high_w
-    return settle_c(power, walls_w_k, surface_m2, room_warm_c, humidity_frac, cover_frac)
+    return settle_c(power, walls_w_k, evaporating_m2, room_warm_c, humidity_frac, cover_frac)
 
 
 @figure(
     "With no heater on, on the hottest day",
     formula="T at which {walls_w_k} × (T − {room_warm_c}) + evaporation(T) = {equipment_high_w}; "
-    "surface {surface_m2}, {humidity_frac}, cover {cover_frac}",
+    "surface {evaporating_m2}, {humidity_frac}, cover {cover_frac}",
     source="balance",
 )
 def summer_c(
     walls_w_k: float,
     room_warm_c: float,
     equipment_high_w: float,
-    surface_m2: float,
+    evaporating_m2: float,
     humidity_frac: float,
     cover_frac: float,
 ) -> float:
-    return settle_c(equipment_high_w, walls_w_k, surface_m2, room_warm_c, humidity_frac, cover_frac)
+    return settle_c(equipment_high_w, walls_w_k, evaporating_m2, room_warm_c, humidity_frac, cover_frac)
 
 
 @figure(
     "With no heater, on the coldest night",
     formula="T at which {walls_w_k} × (T − {room_cold_c}) + evaporation(T) = {equipment_low_w}; "
-    "surface {surface_m2}, {humidity_frac}, cover {cover_frac}",
+    "surface {evaporating_m2}, {humidity_frac}, cover {cover_frac}",
     source="balance",
 )
 def winter_c(
     walls_w_k: float,
     room_cold_c: float,
     equipment_low_w: float,
-    surface_m2: float,
+    evaporating_m2: float,
     humidity_frac: float,
     cover_frac: float,
 ) -> float:
-    return settle_c(equipment_low_w, walls_w_k, surface_m2, room_cold_c, humidity_frac, cover_frac)
+    return settle_c(equipment_low_w, walls_w_k, evaporating_m2, room_cold_c, humidity_frac, cover_frac)
 
 
 def unused_when(state: bool) -> None:
