@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from loquen.core.model.consistency import conflicts
 from loquen.core.model.fields import changed_plan
-from loquen.core.model.plan import Chamber, Heat, Light, Outlet, Tank
+from loquen.core.model.plan import Chamber, Heat, Light, Outlet, RunPart, Tank
 from loquen.core.sheet import asking, build
 from loquen.core.sheet.book import sheet_of
 from loquen.core.sheet.engine import Missing
@@ -261,6 +261,7 @@ def test_two_open_returns_pass_at_least_what_one_does(valve, length):
     [
         ({"chambers": (Chamber("settling", 20, 45), CHAMBERS[3])}, "baffle_over_rim", "chambers.0.baffle_cm", 38),
         ({"chambers": (Chamber("media", 75, 25), CHAMBERS[3])}, "chambers_too_long", "sump.sump_length_cm", 83),
+        ({"run": (RunPart("pipe", "pvc_32", 60, 40.0),)}, "run_too_long", "run.0.run_count", 25),
         ({"chambers": (CHAMBERS[0],)}, "one_return_chamber", "chambers", None),
         ({"sump": replace(SUMP, return_level_cm=41)}, "level_over_rim", "sump.return_level_cm", 38),
         ({"sump": replace(SUMP, intake_cm=25)}, "intake_in_air", "sump.intake_cm", 19),

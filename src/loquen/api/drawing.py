@@ -59,6 +59,7 @@ def overflow_of(sheet: Sheet) -> out.OverflowDrawn | None:
         emergency=flow.emergency_pipe != "none",
         blocked_cm=sheet.value("blocked_rise_mm") / 10,
         reaches=not short(sheet, "pump_reaches"),
+        return_lph=sheet.value("return_lph"),
         run=[
             out.RunDrawn(
                 part=row.part,

@@ -35,6 +35,10 @@ CONFLICTS = {
     "one_return_chamber": ("A sump has one return chamber, last in the flow.", {}),
     "level_over_rim": ("The water would stand over the sump's rim: at most {most}.", {"most": "length"}),
     "intake_in_air": ("The pump's intake lies above the water: at most {most}.", {"most": "length"}),
+    "run_too_long": (
+        "That makes {metres} of pipe: at most {most} in one run.",
+        {"metres": "head", "most": "head"},
+    ),
     "overflow_in_bed": (
         "The holes would lie in the bed, which reaches {bed}: smaller ones, or less bed.",
         {"bed": "length"},

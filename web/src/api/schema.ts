@@ -1423,6 +1423,8 @@ export interface components {
             blocked_cm: number;
             /** Reaches */
             reaches: boolean;
+            /** Return Lph */
+            return_lph: number;
             /** Run */
             run: components["schemas"]["RunDrawn"][];
             /** Outlets */

@@ -194,6 +194,7 @@ class OverflowDrawn(BaseModel):
     emergency: bool
     blocked_cm: float
     reaches: bool
+    return_lph: float
     run: list[RunDrawn]
     outlets: list[OutletDrawn]
 

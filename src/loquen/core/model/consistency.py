@@ -12,6 +12,7 @@ from loquen.core.model.plan import Flow, Plan, Sump, Tank
 MOST_ROWS = 40
 MOST_GRAVITY = 1.030
 SHORTEST_RETURN_CM = 8.0
+MOST_RUN_M = 1000.0
 
 
 def conflicts(plan: Plan) -> list[PlanConflict]:
@@ -144,7 +145,21 @@ def sump(plan: Plan) -> list[PlanConflict]:
     """What can not be built or can not work, each with the nearest value that can."""
     if plan.flow.way == "none":
         return []
-    return [*chambers(plan), *levels(plan.sump), *drilling(plan), *pump_curve(plan.flow)]
+    return [*chambers(plan), *levels(plan.sump), *run_length(plan), *drilling(plan), *pump_curve(plan.flow)]
+
+
+def run_length(plan: Plan) -> list[PlanConflict]:
+    return [
+        PlanConflict(
+            "run_too_long",
+            f"run.{i}.run_count",
+            MOST_RUN_M // row.run_length_m,
+            metres=row.run_length_m * row.run_count,
+            most=MOST_RUN_M,
+        )
+        for i, row in enumerate(plan.run)
+        if row.part == "pipe" and row.run_length_m * row.run_count > MOST_RUN_M
+    ]
 
 
 def chambers(plan: Plan) -> list[PlanConflict]:

@@ -68,6 +68,7 @@ export const SectionDrawing = memo(function SectionDrawing({
         {sump && (
           <Sump
             sump={sump}
+            pumped={section.overflow?.return_lph ?? 0}
             left={(length - sump.length_cm) / 2}
             heated={section.heated && section.heaters_in === "sump"}
             scale={scale}

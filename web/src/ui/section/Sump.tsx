@@ -11,6 +11,8 @@ const GRAIN_CM = 0.5;
 
 interface SumpProps {
   sump: SumpDrawn;
+  /** What its pump moves, in L/h. */
+  pumped: number;
   left: number;
   heated: boolean;
   scale: number;
@@ -20,7 +22,7 @@ interface SumpProps {
 }
 
 /** The sump with its chambers at their running levels, and the level with the power off as a ghost line. */
-export function Sump({ sump, left, heated, scale, labels, pick, setBaffle }: SumpProps) {
+export function Sump({ sump, pumped, left, heated, scale, labels, pick, setBaffle }: SumpProps) {
   const units = useUnits();
   const [held, setHeld] = useState<{ chamber: number; cm: number } | null>(null);
   const pane = Math.max(sump.pane_cm, sump.length_cm * 0.006);
@@ -108,6 +110,7 @@ export function Sump({ sump, left, heated, scale, labels, pick, setBaffle }: Sum
           <Words x={sump.length_cm / 2} y={pane + type * 1.5} textAnchor="middle" size={type}>
             {units.text(sump.length_cm, "length")}
             {sump.media_l > 0 && ` · media ${units.text(sump.media_l, "volume")}`}
+            {` · pump ${units.text(pumped, "flow")}`}
           </Words>
         </>
       )}

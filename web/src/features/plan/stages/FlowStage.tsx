@@ -32,10 +32,12 @@ export function FlowStage() {
           Water leaves by a weir box or drilled holes, runs through chambers below, and a pump brings it back.
         </p>
         <div className="mb-6 flex flex-wrap gap-2">
-          <Button look="strong" onClick={() => start.mutate("weir")}>
+          <Button look="strong" disabled={start.isPending} onClick={() => start.mutate("weir")}>
             A weir box and a sump
           </Button>
-          <Button onClick={() => start.mutate("holes")}>Drilled holes and a sump</Button>
+          <Button disabled={start.isPending} onClick={() => start.mutate("holes")}>
+            Drilled holes and a sump
+          </Button>
         </div>
         {start.isError && <p className="mb-4 text-short">{start.error.message}</p>}
         <Checks stage="flow" />
