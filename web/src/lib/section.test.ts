@@ -86,4 +86,9 @@ it("says the section in words", () => {
   const words = described(section, (value, kind) => `${value} ${kind}`);
   expect(words).toContain("12 Danio, 5 Loach, 4 Discus");
   expect(described({ ...section, animals: [] }, String)).toContain("No animals yet");
+  const overflow = { blocked_cm: 2.5, return_lph: 2800 };
+  const sump = { length_cm: 120, power_off_cm: 41, fits: false, chambers: [{ kind: "media", level_cm: 29 }] };
+  const below = described({ ...section, overflow, sump } as unknown as Section, (value) => String(value));
+  expect(below).toContain("chambers stand at media 29. The pump moves 2800.");
+  expect(below).toContain("stands at 41, which does not fit. With the drain blocked the tank rises by 2.5.");
 });

@@ -161,9 +161,24 @@ export function stems(section: Section): { x: number; height: number; lean: numb
   });
 }
 
+function describedSump({ sump, overflow }: Section, text: (value: number, kind: string) => string): string[] {
+  if (!sump || !overflow) return [];
+  const chambers = sump.chambers
+    .map(({ kind, level_cm }) => `${kind} ${text(level_cm, "length")}`)
+    .join(", ");
+  const rise = text(overflow.blocked_cm, "length");
+  return [
+    `Below it a sump ${text(sump.length_cm, "length")} long; its chambers stand at ${chambers}.`,
+    `The pump moves ${text(overflow.return_lph, "flow")}.`,
+    `With the power off the sump stands at ${text(sump.power_off_cm, "length")}${sump.fits ? "" : ", which does not fit"}.`,
+    `With the drain blocked the tank rises by ${rise}.`,
+  ];
+}
+
 /** The section in words, for those who do not see it. */
 export function described(section: Section, text: (value: number, kind: string) => string): string {
   const size = `${text(section.length_cm, "length")} long, ${text(section.height_cm, "length")} high inside`;
   const animals = section.animals.map((group) => `${group.number} ${group.label}`).join(", ");
-  return `Section of the tank: ${size}, water ${text(section.water_cm, "length")} high. ${animals || "No animals yet"}.`;
+  const tank = `Section of the tank: ${size}, water ${text(section.water_cm, "length")} high. ${animals || "No animals yet"}.`;
+  return [tank, ...describedSump(section, text)].join(" ");
 }
