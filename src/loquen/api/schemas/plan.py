@@ -11,7 +11,7 @@ from typing import Annotated, Any
 
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, create_model
 
-from loquen.core.model.fields import entries
+from loquen.core.model.fields import entries, hints
 from loquen.core.model.plan import PLAN_VERSION, Plan, Source, Tank
 from loquen.core.model.quantity import Choice, Quantity
 
@@ -42,14 +42,14 @@ def listed(value: Any) -> Any:
 def mirror(model: type) -> type[Strict]:
     """The Pydantic model of one plan dataclass."""
     definitions: dict[str, Any] = {}
-    hints = typing.get_type_hints(model)
+    types_of = hints(model)
     for item in fields(model):
         entry = entries(model).get(item.name)
-        annotation = wire_type(hints[item.name], entry)
+        annotation = wire_type(types_of[item.name], entry)
         if item.default is not MISSING:
             default = listed(item.default)
         elif item.default_factory is not MISSING:
-            default = mirror(hints[item.name])()
+            default = mirror(types_of[item.name])()
         else:
             default = ...
         definitions[item.name] = (annotation, default)
@@ -98,7 +98,7 @@ def rebuilt(hint: Any, value: Any) -> Any:
     """Plain data as what the hint says: dataclasses and tuples, all the way down."""
     if is_dataclass(hint):
         model = typing.cast(type, hint)
-        types_of = typing.get_type_hints(model)
+        types_of = hints(model)
         return model(**{name: rebuilt(types_of[name], inner) for name, inner in value.items()})
     if isinstance(hint, types.UnionType):
         inner = next(option for option in hint.__args__ if option is not type(None))
