@@ -140,8 +140,12 @@ def test_a_pump_by_the_points_of_its_curve(page, opened):
     page.get_by_role("button", name="Take out point 4").click()
     expect(page.get_by_label("Flow at point 4")).to_have_count(0)
     page.get_by_label("Lift at point 3").fill("3")
-    expect(page.get_by_text("The figures are the last good ones.")).to_be_visible()
+    expect(page.get_by_role("alert")).to_contain_text("A pump's curve starts at no flow and falls")
     expect(page.locator("[data-wrong='flow.curve_lph']")).to_be_visible()
+    page.get_by_label("Lift at point 3").fill("1")
+    expect(page.get_by_role("alert")).to_have_count(0)
+    choose(page, "Kind of chamber 5", "media")
+    expect(page.get_by_role("alert").first).to_contain_text("A sump has one return chamber, last in the flow.")
 
 
 def test_without_a_sump_the_filters_move_the_water(page, opened):

@@ -3,7 +3,7 @@ import { entryPath } from "@/lib/paths";
 import { Button } from "@/ui/controls";
 import { Says } from "@/ui/Says";
 import { useUnits } from "@/ui/units";
-import { usePlanInUse } from "./context";
+import { usePlanInUse, useSession } from "./context";
 
 /** What is wrong with a field, and the nearest value that works, to be set at once. */
 export function FaultSays({ fault, set }: { fault: FieldFault; set: (nearest: unknown) => void }) {
@@ -23,5 +23,17 @@ export function FaultSays({ fault, set }: { fault: FieldFault; set: (nearest: un
         set {words}
       </Button>
     </>
+  );
+}
+
+/** The fault of a whole list or curve, said once where its rows stand. */
+export function FaultOf({ path }: { path: string }) {
+  const { session } = usePlanInUse();
+  const fault = useSession(({ faults }) => faults[path]);
+  if (!fault) return null;
+  return (
+    <p role="alert" className="text-sm text-short">
+      <FaultSays fault={fault} set={(nearest) => session.edit({ [path]: nearest })} />
+    </p>
   );
 }

@@ -15,6 +15,10 @@ interface ProblemProps {
 export function Problem({ problem, faults, stage }: ProblemProps) {
   const { session, library } = usePlanInUse();
   const elsewhere = faults.filter(({ path }) => !stage.parts.includes(path.split(".")[0]!));
+  const label = (path: string) => {
+    const entry = library.entries[entryPath(path)];
+    return entry ? `${entry.label}: ` : "";
+  };
   return (
     <div role="status" className="mb-3 border-l-3 border-short pl-3">
       <p>
@@ -22,7 +26,7 @@ export function Problem({ problem, faults, stage }: ProblemProps) {
       </p>
       {elsewhere.map((fault) => (
         <p key={fault.path} className="text-sm text-short">
-          {library.entries[entryPath(fault.path)]?.label}:{" "}
+          {label(fault.path)}
           <FaultSays fault={fault} set={(nearest) => session.edit({ [fault.path]: nearest })} />
         </p>
       ))}

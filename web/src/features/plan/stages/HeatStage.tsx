@@ -1,6 +1,7 @@
 import { Checks } from "../Checks";
 import { Says } from "@/ui/Says";
-import { usePlan, usePlanInUse, useSession, useSheet } from "../context";
+import { FaultOf } from "../FaultSays";
+import { usePlan, usePlanInUse, useSheet } from "../context";
 import { ChoiceField, Fields, NumberField, Row, SwitchField } from "../fields";
 import { Figures } from "../Figures";
 import { Switch } from "@/ui/controls";
@@ -13,7 +14,6 @@ export function HeatStage() {
   const heat = usePlan((plan) => plan.heat);
   const light = usePlan((plan) => plan.light);
   const air = usePlan((plan) => plan.air);
-  const faults = useSession((state) => state.faults);
   const { session, openFigure } = usePlanInUse();
   const outage = useSheet((sheet) => sheet.outage);
   const months = heat.room_months_c;
@@ -41,9 +41,7 @@ export function HeatStage() {
               </div>
             ))}
           </div>
-          {faults["heat.room_months_c"] && (
-            <p className="text-sm text-short">Each month needs a temperature.</p>
-          )}
+          <FaultOf path="heat.room_months_c" />
         </fieldset>
       )}
       <Fields legend="The tank">

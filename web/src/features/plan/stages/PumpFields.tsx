@@ -2,6 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import { asked, client } from "@/api/client";
 import { Button, Select } from "@/ui/controls";
 import { usePlan, usePlanInUse } from "../context";
+import { FaultOf } from "../FaultSays";
 import { Fields, NumberField, Row } from "../fields";
 import { Remove } from "../rows";
 
@@ -74,6 +75,7 @@ function CurvePoints() {
   return (
     <fieldset className="mb-5">
       <legend className="mb-1 text-sm font-semibold">Its curve, from no flow on</legend>
+      <FaultOf path="flow.curve_lph" />
       <ul>
         {flows.map((_, i) => (
           <li key={i} className="flex flex-wrap items-center gap-x-3 border-b border-line/70 py-0.5 text-sm">

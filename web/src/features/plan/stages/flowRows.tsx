@@ -2,6 +2,7 @@ import type { ReactNode } from "react";
 import { Button } from "@/ui/controls";
 import { usePlan, useSheet } from "../context";
 import { ChoiceField, Fields, NumberField } from "../fields";
+import { FaultOf } from "../FaultSays";
 import { Figures, FigureValue } from "../Figures";
 import { Remove, useRows } from "../rows";
 import { Measure } from "@/ui/Says";
@@ -94,6 +95,7 @@ export function Chambers() {
         Chambers, in the order of the flow{" "}
         <span className="font-normal text-quiet">(a baffle can be dragged in the drawing)</span>
       </h3>
+      <FaultOf path="chambers" />
       <ul>
         {chambers.map((chamber, i) => {
           const last = chamber.chamber_kind === "return";
