@@ -105,9 +105,15 @@ def test_a_first_sump_makes_sense_and_holds(start, way):
     assert begun.sump.sump_width_cm < start.tank.tank_width_cm
 
 
-def test_a_first_sump_keeps_what_already_stands():
-    begun = sumps.with_sump(sumped(), "weir")
-    assert (begun.chambers, [row.part for row in begun.run]) == (CHAMBERS, ["pipe", "elbow_90"])
+def test_a_first_sump_fits_a_low_stand():
+    begun = sumps.with_sump(plan(sump=replace(SUMP, stand_room_cm=46, tallest_part_cm=20, intake_cm=18)), "weir")
+    assert begun.sump.sump_height_cm == 46 - 25
+    assert conflicts(begun) == []
+
+
+def test_a_sump_that_already_stands_is_taken_up_again():
+    put_by = sumped(flow=replace(FLOW, way="none"))
+    assert sumps.with_sump(put_by, "weir") == sumped()
 
 
 def test_the_points_offered_lie_on_the_pumps_curve():

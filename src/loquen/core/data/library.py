@@ -421,6 +421,7 @@ class FirstSump:
     longest_cm: float
     narrower_than_tank_cm: float
     narrowest_cm: float
+    lowest_cm: float
     return_level_frac: float
     hands_cm: float
     chambers: tuple[FirstChamber, ...]

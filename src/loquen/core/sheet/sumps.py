@@ -7,7 +7,7 @@ from typing import Any, Literal
 
 from loquen.core.data import library
 from loquen.core.errors import Impossible
-from loquen.core.model.consistency import SHORTEST_RETURN_CM, hole_edge_least_cm, water_height_cm
+from loquen.core.model.consistency import SHORTEST_RETURN_CM, conflicts, hole_edge_least_cm, water_height_cm
 from loquen.core.model.fields import changed_plan, entry_at
 from loquen.core.model.plan import Chamber, Outlet, Plan, RunPart, Sump
 from loquen.core.model.quantity import Quantity, Term, say
@@ -41,8 +41,10 @@ def smallest_sump(sheet: Sheet) -> Remedy:
     for length in range(max(least, math.ceil(limits(LENGTH).low)), most + 1):
         tried = sheet.changed({LENGTH: float(length)})
         if not any(short(tried, key) for key in checks):
-            sentence = say("{length} of sump hold what comes down.", length=Term(float(length), "length"))
-            return Remedy(sentence, {LENGTH: float(length)})
+            text = "{length} of sump hold what comes down" + (
+                "; in less its chambers have no room." if length == least else "."
+            )
+            return Remedy(say(text, length=Term(float(length), "length")), {LENGTH: float(length)})
     raise Impossible("no_sump_holds")
 
 
@@ -94,19 +96,15 @@ def limits(path: Key) -> Quantity:
 def with_sump(plan: Plan, way: Literal["weir", "holes"]) -> Plan:
     """The plan with a first sump: a sump to the stand, a pump to the turnover, drains to the pump.
 
-    What already stands in the plan (chambers, run, returns) is kept. Where no size of a part makes a check
+    A sump that already stands in the plan is taken up again as it is. Where no size of a part makes a check
     hold, the plan is given with that check short.
     """
-    plan = replace(
-        plan,
-        flow=replace(plan.flow, way=way, hole_edge_cm=max(plan.flow.hole_edge_cm, hole_edge_least_cm(plan))),
-        run=plan.run
-        or (RunPart("pipe", run_length_m=1.8), RunPart("elbow_90", run_count=3), RunPart("ball_valve")),
-        returns=plan.returns or (Outlet(),),
-    )
-    if not plan.chambers:
-        plan = with_chambers(plan)
-    return settled(with_pump(plan))
+    edge_cm = max(plan.flow.hole_edge_cm, hole_edge_least_cm(plan))
+    plan = replace(plan, flow=replace(plan.flow, way=way, hole_edge_cm=edge_cm))
+    if plan.chambers:
+        return plan
+    run = (RunPart("pipe", run_length_m=1.8), RunPart("elbow_90", run_count=3), RunPart("ball_valve"))
+    return settled(with_pump(with_chambers(replace(plan, run=run, returns=(Outlet(),)))))
 
 
 def with_chambers(plan: Plan) -> Plan:
@@ -115,13 +113,14 @@ def with_chambers(plan: Plan) -> Plan:
     usual, tank = Sump(), plan.tank
     length = round(min(max(tank.tank_length_cm * first.length_of_tank_frac, first.shortest_cm), first.longest_cm))
     width = max(first.narrowest_cm, min(usual.sump_width_cm, tank.tank_width_cm - first.narrower_than_tank_cm))
-    height = min(usual.sump_height_cm, plan.sump.stand_room_cm - first.hands_cm)
+    height = max(first.lowest_cm, min(usual.sump_height_cm, plan.sump.stand_room_cm - first.hands_cm))
     below = replace(
         plan.sump,
         sump_length_cm=float(length),
         sump_width_cm=width,
         sump_height_cm=height,
         return_level_cm=round(height * first.return_level_frac, 1),
+        intake_cm=min(plan.sump.intake_cm, usual.intake_cm),
     )
     rows = [
         Chamber(row.kind, float(max(4, round(length * row.length_frac))), round(height * row.baffle_frac))  # type: ignore[arg-type]
@@ -182,13 +181,14 @@ def with_quiet_pipes(plan: Plan) -> Plan:
 
 
 def settled(plan: Plan) -> Plan:
-    """The plan with a remedy of every check of the flow that falls short, one after another."""
+    """The plan with a remedy of every check of the flow that falls short, one after another, as far as it makes sense."""
     for _ in range(ROUNDS):
         for key in flow_checks(plan):
             sheet = sheet_of(plan)
             if short(sheet, key):
                 found = lengthened(sheet) if key == DRAIN_DOWN else asking.remedies(sheet, key)
-                plan = changed_plan(plan, found[0].changes if found else {})
+                mended = (changed_plan(plan, remedy.changes) for remedy in found)
+                plan = next((one for one in mended if not conflicts(one)), plan)
     return plan
 
 
