@@ -85,7 +85,8 @@ def reserve_lasts(
     verdict = at_least(settled_kh_dkh, kh_low_dkh, "carbonate", reason, scale=5)
     if verdict.state == "short" and all(kind.kh_low_dkh == 0 for kind in animal):
         # Kept so on purpose, with soft-water animals on active soil: care, not a fault.
-        return Verdict("tight", verdict.margin, verdict.headline, reason, verdict.gauge)
+        headline = say("{by} under, as they like it", by=Term(-verdict.margin, "carbonate"))
+        return Verdict("tight", verdict.margin, headline, reason, verdict.gauge)
     return verdict
 
 
