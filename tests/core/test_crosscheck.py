@@ -151,6 +151,13 @@ def test_uneven_returns_against_three_equations_at_once():
     assert found == pytest.approx((first, second), rel=1e-4)
 
 
+def test_returns_that_run_downhill_pass_more_than_the_pump_alone():
+    # By hand: 3 - 3 (2q/3000)^2 = -1 + q^2/25e6, so q^2 = 4/(12/9e6 + 1/25e6).
+    found = hydraulics.split_flow_lph((3.0, 3000.0), square_law(0), [-1.0, -1.0], [square_law(4e-8)] * 2)
+    assert found == pytest.approx([(4 / (12 / 9e6 + 4e-8)) ** 0.5] * 2)
+    assert sum(found) > 3000
+
+
 def test_a_return_out_of_reach_gets_nothing():
     found = hydraulics.split_flow_lph((3.0, 3000.0), square_law(0), [1.0, 3.5], [square_law(4e-7)] * 2)
     assert found[1] == 0

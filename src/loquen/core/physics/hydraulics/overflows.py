@@ -104,7 +104,8 @@ def siphon_flow_lph(bore_mm: float, drop_m: float, length_m: float, k: float, te
         bore_mm: mm, scalar, 1 to 1000. True inside diameter.
         drop_m: m, scalar, 0 to 100. From the surface above to the surface (or open end) below.
         length_m: m, scalar, 0 to 1000. Of the pipe.
-        k: 1, scalar, 0.01 to 1000. Sum of the fittings' coefficients, entry and exit among them.
+        k: 1, scalar, 0 to 1000 (from 0.01 where there is no length). Sum of the fittings' coefficients, entry and
+            exit among them.
         temp_c: °C, scalar, 0 to 60. Water.
     Returns: L/h, scalar.
     Raises: OutOfRange.
@@ -113,16 +114,15 @@ def siphon_flow_lph(bore_mm: float, drop_m: float, length_m: float, k: float, te
     within("bore_mm", bore_mm, 1, 1000, "mm")
     within("drop_m", drop_m, 0, 100, "m")
     within("length_m", length_m, 0, 1000, "m")
-    within("k", k, 0.01, 1000, "1")
+    within("k", k, 0 if length_m > 0 else 0.01, 1000, "1")
     if drop_m == 0:
         return 0.0
     from scipy.optimize import brentq
 
-    free_lph = math.sqrt(2 * GRAVITY_M_S2 * drop_m / k) * math.pi / 4 * (bore_mm / 1000) ** 2 * LPH_PER_M3_S
-    if length_m == 0:
-        return free_lph
-    loss = line_loss(bore_mm, length_m, k, temp_c)
-    return float(brentq(lambda flow: loss(flow) - drop_m, 0.0, free_lph * 1.000001, xtol=1e-6))
+    loss, most = line_loss(bore_mm, length_m, k, temp_c), 1.0
+    while loss(most) < drop_m:
+        most *= 2
+    return float(brentq(lambda flow: loss(flow) - drop_m, 0.0, most, xtol=1e-6))
 
 
 def sloped_drain_flow_lph(

@@ -12,6 +12,7 @@ from loquen.core.physics.ranges import Number, within
 
 PumpCurve = tuple[float, float] | Sequence[tuple[float, float]] | Callable[[float], float]
 """Shut-off head (m) and largest flow (L/h); or points of flow (L/h) and head (m); or head (m) at a flow."""
+MOST_FLOW_LPH = 1e7
 
 
 def pump_head_m(flow_lph: Number, shutoff_head_m: Number, max_flow_lph: Number) -> Number:
@@ -57,7 +58,7 @@ def pump_of(pump: PumpCurve) -> tuple[Loss, float]:
 def largest_flow(head: Loss) -> float:
     """The flow at which a pump's head is used up."""
     most = 1.0
-    while head(most) > 0 and most < 1e7:
+    while head(most) > 0 and most < MOST_FLOW_LPH:
         most *= 2
     return most
 
@@ -121,10 +122,15 @@ def split_flow_lph(
         raise Impossible("no_flow", static=lowest, shutoff=head(0.0))
     from scipy.optimize import brentq
 
-    def branches(total: float) -> tuple[float, ...]:
-        at = head(total) - common_loss(total)
-        pairs = zip(static_heads_m, branch_losses, strict=True)
-        return tuple(branch_flow_lph(at, static, loss, most) for static, loss in pairs)
+    # Down a negative lift more may pass than the pump moves by itself.
+    cap = most if lowest >= 0 else MOST_FLOW_LPH
 
-    total = float(brentq(lambda flow: sum(branches(flow)) - flow, 0.0, most, xtol=1e-6, rtol=1e-10))
-    return branches(total)
+    def branches(at: float) -> tuple[float, ...]:
+        pairs = zip(static_heads_m, branch_losses, strict=True)
+        return tuple(branch_flow_lph(at, static, loss, cap) for static, loss in pairs)
+
+    def spare(at: float) -> float:
+        total = sum(branches(at))
+        return head(total) - common_loss(total) - at
+
+    return branches(float(brentq(spare, lowest, head(0.0), xtol=1e-10, rtol=1e-12)))
