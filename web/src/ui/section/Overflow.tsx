@@ -13,10 +13,12 @@ interface OverflowProps extends Drawn {
   sump: SumpDrawn;
   scale: number;
   labels: boolean;
+  /** The tank is too short for words in its water: they stand above it. */
+  crowded: boolean;
 }
 
 /** The way out and back: weir box or holes, drains into the first chamber, the return from the last. */
-export function Overflow({ section, overflow, sump, scale, labels, pick }: OverflowProps) {
+export function Overflow({ section, overflow, sump, scale, labels, crowded, pick }: OverflowProps) {
   const units = useUnits();
   const { length_cm: length, height_cm: height, water_cm: water } = section;
   const pipe = scale * 0.009;
@@ -32,8 +34,6 @@ export function Overflow({ section, overflow, sump, scale, labels, pick }: Overf
   const type = scale * 0.021;
   const powerOff = `power off −${units.text(overflow.drop_cm, "length")}`;
   const blocked = `drain blocked +${units.text(overflow.blocked_cm, "length")}`;
-  const room = (weir ? boxX : length) - length * 0.24;
-  const oneLine = (powerOff.length + blocked.length + 2) * 0.6 * type < room;
   const drain = weir
     ? `M${out} ${-lip}V${under}H${inlet}V${floor}`
     : `M${length} ${-overflow.crest_cm}H${out}V${under}H${inlet}V${floor}`;
@@ -99,15 +99,24 @@ export function Overflow({ section, overflow, sump, scale, labels, pick }: Overf
           <Words x={length * 0.72 - type * 0.4} y={-height - type * 0.7} textAnchor="end" size={type}>
             crest {units.text(overflow.crest_cm, "length")}
           </Words>
-          <Words
-            y={Math.max(-water + overflow.drop_cm, -water + type * 1.25) + type * 1.25}
-            size={type}
-            ground="water"
-            fill="var(--color-brass)"
-          >
-            <tspan x={length * 0.24}>{powerOff}</tspan>
-            <tspan {...(oneLine ? { dx: type } : { x: length * 0.24, dy: type * 1.25 })}>{blocked}</tspan>
-          </Words>
+          {crowded ? (
+            <Words y={-height - type * 3.4} size={type} fill="var(--color-brass)">
+              <tspan x={0}>{powerOff}</tspan>
+              <tspan x={0} dy={type * 1.25}>
+                {blocked}
+              </tspan>
+            </Words>
+          ) : (
+            <Words
+              x={length * 0.24}
+              y={Math.max(-water + overflow.drop_cm, -water + type * 1.25) + type * 1.25}
+              size={type}
+              ground="water"
+              fill="var(--color-brass)"
+            >
+              {powerOff} <tspan dx={type}>{blocked}</tspan>
+            </Words>
+          )}
         </g>
       )}
     </>

@@ -10,6 +10,9 @@ import { Overflow } from "./Overflow";
 import { Part } from "./Part";
 import { Sump } from "./Sump";
 
+/** About as many as the words of what happens when power or drain fail. */
+const FAILURE_LETTERS = 38;
+
 interface DrawingProps {
   section: Section;
   /** Dimensions are drawn on the large one only. */
@@ -38,13 +41,16 @@ export const SectionDrawing = memo(function SectionDrawing({
   const below = sump ? sump.below_cm + sump.pane_cm : 0;
   const room = dimensions ? Math.max(length, height + below) * 0.105 : pane * 2;
   const scale = Math.max(length + 2 * room, (height + below + 2 * room) * 1.35);
+  const type = scale * 0.021;
+  const crowded = sump !== null && length * 0.62 < FAILURE_LETTERS * 0.6 * type;
+  const above = dimensions && crowded ? type * 3 : 0;
   const words = described(section, (value, kind) => units.text(value, kind));
   return (
     <svg
       role={pick ? "group" : "img"}
       aria-label={words}
       className={className}
-      viewBox={`${-room} ${-height - room} ${length + 2 * room} ${height + below + room * (dimensions ? 1.9 : 2)}`}
+      viewBox={`${-room} ${-height - room - above} ${length + 2 * room} ${height + below + above + room * (dimensions ? 1.9 : 2)}`}
       preserveAspectRatio={dimensions ? "xMidYMid meet" : "xMinYMid meet"}
     >
       <g opacity={wrong ? 0.5 : undefined}>
@@ -84,6 +90,7 @@ export const SectionDrawing = memo(function SectionDrawing({
             sump={sump}
             scale={scale}
             labels={dimensions}
+            crowded={crowded}
             pick={pick}
           />
         )}

@@ -37,7 +37,12 @@ export function PumpChart({ flow }: { flow: Flow }) {
       >
         <path d={path(flow.pump) ?? ""} fill="none" stroke="var(--color-ink)" strokeWidth={1.6} />
         <path d={path(system) ?? ""} fill="none" stroke="var(--color-edge)" strokeWidth={1.6} />
-        <text x={x(most * 0.1)} y={at(interpolated(flow.pump, most * 0.1)) - 8} fontSize={11}>
+        <text
+          x={x(most * 0.1)}
+          y={at(interpolated(flow.pump, most * 0.1)) - 8}
+          fontSize={11}
+          fill="var(--color-ink)"
+        >
           pump
         </text>
         {label && (
