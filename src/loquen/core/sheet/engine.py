@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, fields
-from functools import cache, cached_property
+from functools import cache, cached_property, lru_cache
 from graphlib import TopologicalSorter
 from math import inf
 from operator import itemgetter
@@ -17,6 +17,8 @@ from loquen.core.sheet.nodes import Node
 Key = str
 Argument = Key | tuple[Key, ...]
 CONSTANT = "constant."
+MOST_WIRINGS = 64
+"""Kept at once, of some three megabytes each: one for every number of rows that plans in use have."""
 PLACE = "place"
 """What a figure of a row calls the row's own number, from 1."""
 ASKED = {"months_ahead": inf}
@@ -129,7 +131,7 @@ class Book:
 
     def __init__(self, nodes: Mapping[str, Node]) -> None:
         self.nodes = nodes
-        self.wiring = cache(self._wiring)
+        self.wiring = lru_cache(maxsize=MOST_WIRINGS)(self._wiring)
         places = [(item.name, section) for section, model in sections().items() for item in fields(model)]
         self.inputs = dict(places)
         if len(self.inputs) < len(places) or self.inputs.keys() & nodes.keys():
