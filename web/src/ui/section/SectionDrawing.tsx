@@ -42,7 +42,7 @@ export const SectionDrawing = memo(function SectionDrawing({
   const room = dimensions ? Math.max(length, height + below) * 0.105 : pane * 2;
   const scale = Math.max(length + 2 * room, (height + below + 2 * room) * 1.35);
   const type = scale * 0.021;
-  const crowded = sump !== null && length * 0.62 < FAILURE_LETTERS * 0.6 * type;
+  const crowded = sump !== null && length * 0.62 < FAILURE_LETTERS * 0.5 * type;
   const above = dimensions && crowded ? type * 3 : 0;
   const words = described(section, (value, kind) => units.text(value, kind));
   return (
