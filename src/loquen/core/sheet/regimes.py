@@ -106,19 +106,66 @@ class RegimeRow:
     saw: tuple[tuple[float, float], ...]
 
 
+@dataclass(frozen=True, slots=True)
+class Beside:
+    """A regime to settle beside the others: what it passes and exchanges each time, after which gaps, and its drip."""
+
+    label: str
+    weekdays: tuple[str, ...]
+    regime: str
+    change_frac: float
+    gaps_d: tuple[float, ...]
+    passed_frac: float
+    swapped_frac: float
+    drip_per_d: float = 0.0
+
+    @property
+    def times_a_week(self) -> float:
+        return WEEKS_D * len(self.gaps_d) / sum(self.gaps_d)
+
+    def standing(self) -> tuple[float, float, float]:
+        """Days of rise that stand at the peak, on the mean and at the trough, settled."""
+        peaks, troughs = standing_d(self.gaps_d, self.swapped_frac, self.drip_per_d)
+        spans = zip([*troughs[-1:], *troughs[:-1]], peaks, self.gaps_d, strict=True)
+        mean = sum((low + high) / 2 * gap for low, high, gap in spans) / sum(self.gaps_d)
+        return max(peaks), mean, min(troughs)
+
+
 @step()
-def regime_rows(
+def regimes_beside(
     regime: str,
     weekdays: tuple[str, ...],
     change_frac: float,
     gaps_d: tuple[float, ...],
     passed_frac: float,
     swapped_frac: float,
+    drip_per_d: float,
     short_cut_frac: float,
-    side_drip_l_d: float,
     rise_nitrate_mg_l_d: float,
     new_nitrate_mg_l: float,
     target_nitrate_mg_l: float,
+) -> tuple[Beside, ...]:
+    """The keeper's own regime first, with the drip beside it, then those built in."""
+    own = Beside("As planned", weekdays, regime, change_frac, gaps_d, passed_frac, swapped_frac, drip_per_d)
+    built_in = [
+        Beside(label, days, "weekdays", share, gaps_of(days), share, share) for label, days, share in BUILT_IN
+    ]
+    room, triggered = target_nitrate_mg_l - new_nitrate_mg_l, []
+    if room > 0:
+        gap = trigger_gap(room, TRIGGERED, rise_nitrate_mg_l_d)
+        label = "A third when it reads your limit"
+        triggered = [Beside(label, (), "trigger", TRIGGERED, (gap,), TRIGGERED, TRIGGERED)]
+    pulsed = [
+        Beside(label, (), "pulses", share, (1.0,), share, flowed(share, short_cut_frac)) for label, share in PULSED
+    ]
+    return (own, *built_in, *triggered, *pulsed)
+
+
+@step()
+def regime_rows(
+    regimes_beside: tuple[Beside, ...],
+    rise_nitrate_mg_l_d: float,
+    new_nitrate_mg_l: float,
     read_nitrate_mg_l: float | None,
     real_volume_l: float,
     hose_l_min: float,
@@ -128,53 +175,46 @@ def regime_rows(
     water_heat_j_l_k: float,
     shock_cap_frac: float,
 ) -> tuple[RegimeRow, ...]:
-    """The keeper's own regime first, then those built in, settled and side by side."""
-    kinds: list[tuple[str, tuple[str, ...], str, float, tuple[float, ...], float, float]] = [
-        ("As planned", weekdays, regime, change_frac, gaps_d, passed_frac, swapped_frac)
-    ]
-    for label, days, share in BUILT_IN:
-        kinds.append((label, days, "weekdays", share, gaps_of(days), share, share))
-    room = target_nitrate_mg_l - new_nitrate_mg_l
-    if room > 0:
-        gap = trigger_gap(room, TRIGGERED, rise_nitrate_mg_l_d)
-        kinds.append(("A third when it reads your limit", (), "trigger", TRIGGERED, (gap,), TRIGGERED, TRIGGERED))
-    for label, passed in PULSED:
-        kinds.append((label, (), "pulses", passed, (1.0,), passed, flowed(passed, short_cut_frac)))
+    """Every regime settled, side by side, with what it asks for."""
     rows = []
-    for n, (label, days, kind, share, gaps, passed, swapped) in enumerate(kinds):
-        # The drip beside it belongs to the keeper's own regime alone.
-        drip = side_drip_l_d / real_volume_l if n == 0 else 0.0
-        peaks, troughs = standing_d(gaps, swapped, drip)
-        cycle = sum(gaps)
-        litres = passed * real_volume_l * WEEKS_D * len(gaps) / cycle
-        by_hand = litres / hose_l_min + setup_min * WEEKS_D * len(gaps) / cycle
-        litres += drip * real_volume_l * WEEKS_D
-        before = [*troughs[-1:], *troughs[:-1]]
-        spans = zip(before, peaks, gaps, strict=True)
-        mean = sum((low + high) / 2 * gap for low, high, gap in spans) / cycle
-        peak = new_nitrate_mg_l + rise_nitrate_mg_l_d * max(peaks)
-        rate = -math.log1p(-min(swapped, 0.999)) * len(gaps) / cycle
-        apart = abs(read_nitrate_mg_l - peak) if read_nitrate_mg_l is not None else None
+    for n, one in enumerate(regimes_beside):
+        peak, mean, trough = (new_nitrate_mg_l + rise_nitrate_mg_l_d * days for days in one.standing())
+        poured = one.passed_frac * real_volume_l * one.times_a_week
+        litres = poured + one.drip_per_d * real_volume_l * WEEKS_D
+        by_itself = one.regime in ("pulses", "drip")
         rows.append(
             RegimeRow(
-                label=label,
+                label=one.label,
                 now=n == 0,
-                weekdays=days,
-                regime=kind,
-                change_frac=share,
-                gap_d=cycle / len(gaps),
+                weekdays=one.weekdays,
+                regime=one.regime,
+                change_frac=one.change_frac,
+                gap_d=WEEKS_D / one.times_a_week,
                 peak=peak,
-                mean=new_nitrate_mg_l + rise_nitrate_mg_l_d * mean,
-                trough=new_nitrate_mg_l + rise_nitrate_mg_l_d * min(troughs),
+                mean=mean,
+                trough=trough,
                 change_l_wk=litres,
-                work_min=setup_min if kind in ("pulses", "drip") else by_hand,
+                work_min=setup_min if by_itself else poured / hose_l_min + setup_min * one.times_a_week,
                 heat_kwh_wk=max(0.0, litres * water_heat_j_l_k * (water_c - mix_c)) / 3.6e6,
-                shock_frac=swapped / shock_cap_frac if shock_cap_frac < NO_CAP else None,
+                shock_frac=one.swapped_frac / shock_cap_frac if shock_cap_frac < NO_CAP else None,
                 age_d=real_volume_l / (litres / WEEKS_D),
                 settles_d=None
-                if apart is None
-                else max(0.0, math.log(max(apart / (NEAR_FRAC * peak), 1.0)) / rate),
-                saw=teeth(gaps, swapped, drip, rise_nitrate_mg_l_d, new_nitrate_mg_l, SMALL_CHART_DAYS),
+                if read_nitrate_mg_l is None
+                else settles_d(one, abs(read_nitrate_mg_l - peak), peak),
+                saw=teeth(
+                    one.gaps_d,
+                    one.swapped_frac,
+                    one.drip_per_d,
+                    rise_nitrate_mg_l_d,
+                    new_nitrate_mg_l,
+                    SMALL_CHART_DAYS,
+                ),
             )
         )
     return tuple(rows)
+
+
+def settles_d(one: Beside, apart: float, peak: float) -> float:
+    """Days until a regime has come within a twentieth of its settled peak from so far apart."""
+    rate = -math.log1p(-min(one.swapped_frac, 0.999)) * one.times_a_week / WEEKS_D
+    return max(0.0, math.log(max(apart / (NEAR_FRAC * peak), 1.0)) / rate)
