@@ -259,6 +259,16 @@ def test_a_first_sump_is_proposed_for_a_draft(client):
     assert states["drain_down_fits"] in ("holds", "tight")
 
 
+def test_no_remedy_contradicts_something_else(client):
+    plan = client.get("/api/systems/1").json()["plan"]
+    # A top-up this large floods a blocked tank. Free board enough for it would leave the bed above the water.
+    plan["sump"]["topper_l"] = 400
+    plan["tank"]["bed_back_cm"] = 15
+    checks = {check["key"]: check for check in client.post("/api/sheet", json={"plan": plan}).json()["checks"]}
+    offered = [remedy["changes"] for remedy in checks["blocked_stays"]["remedies"]]
+    assert [list(changes) for changes in offered] == [["sump.topper_l"]]
+
+
 def test_a_conflict_is_told_with_the_nearest_value_that_works(client):
     plan = client.get("/api/systems/1").json()["plan"]
     plan["chambers"][1]["baffle_cm"] = 60
