@@ -3,6 +3,7 @@
 import pytest
 
 from loquen.core.model.consistency import conflicts
+from loquen.core.model.fields import changed_plan
 from loquen.core.model.plan import Filter, Group, Heat, Tank
 from tests.core.plans import plan
 
@@ -30,8 +31,18 @@ from tests.core.plans import plan
     ],
 )
 def test_named_at_its_field(parts, code, path):
-    found = [(conflict.code, conflict.values["path"]) for conflict in conflicts(plan(**parts))]
+    whole = plan(**parts)
+    found = {(conflict.code, conflict.path): conflict.nearest for conflict in conflicts(whole)}
     assert (code, path) in found
+    if (nearest := found[code, path]) is not None:
+        mended = changed_plan(whole, {path: nearest})
+        assert (code, path) not in {(left.code, left.path) for left in conflicts(mended)}
+
+
+def test_no_value_is_offered_that_can_not_be_entered():
+    # No rock at all would still leave too much wood.
+    (wood,) = conflicts(plan(tank=Tank(rock_kg=400, wood_l=400)))
+    assert (wood.code, wood.nearest) == ("hardscape_fills_tank", None)
 
 
 def test_a_sensible_plan_has_none():

@@ -164,8 +164,8 @@ def test_a_hydrometer_is_read_and_its_slips_are_asked_about():
     assert sheet_of(read).value("tank_salinity_ppt") == pytest.approx(5, rel=0.01)
     slip = plan(water=Water(salinity_by="gravity", gravity_sg=1.06))
     (conflict,) = conflicts(slip)
-    assert (conflict.code, conflict.values["path"]) == ("gravity_slip", "water.gravity_sg")
-    assert conflict.values["meant"] == pytest.approx(1.006)
+    assert (conflict.code, conflict.path) == ("gravity_slip", "water.gravity_sg")
+    assert conflict.nearest == pytest.approx(1.006)
 
 
 # Animals that grow ------------------------------------------------------------------------------

@@ -55,7 +55,7 @@ def overflow_of(sheet: Sheet) -> out.OverflowDrawn | None:
         box_cm=flow.box_length_cm if flow.way == "weir" else 0.0,
         hole_cm=flow.hole_mm / 10,
         hole_count=flow.hole_count,
-        drain_passes=sheet.value("drain_passes").state != "short",
+        drain_passes=not short(sheet, "drain_passes"),
         emergency=flow.emergency_pipe != "none",
         blocked_cm=sheet.value("blocked_rise_mm") / 10,
         reaches=not short(sheet, "pump_reaches"),
@@ -87,7 +87,7 @@ def sump_of(sheet: Sheet) -> out.SumpDrawn | None:
         room_cm=below.stand_room_cm,
         power_off_cm=sheet.value("power_off_cm"),
         clogged_off_cm=sheet.value("clogged_off_cm"),
-        fits=sheet.value("drain_down_fits").state != "short",
+        fits=not short(sheet, "drain_down_fits"),
         intake_cm=below.intake_cm,
         media_l=sheet.value("sump_media_l"),
         chambers=[

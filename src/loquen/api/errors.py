@@ -19,22 +19,22 @@ from loquen.store.waters import NoSuchWater
 CONFLICTS = {
     "unknown_in_library": ("“{key}” is not in the library.", {}),
     "too_many_rows": ("At most {most} rows.", {"most": "count"}),
-    "more_males_than_animals": ("More males than the {number} animals of this group.", {"number": "count"}),
+    "more_males_than_animals": ("More males than the {nearest} animals of this group.", {"nearest": "count"}),
     "pane_fills_tank": ("Panes this thick leave no room inside.", {}),
-    "fill_above_glass": ("The water would stand above the glass: at most {height}.", {"height": "length"}),
+    "fill_above_glass": ("The water would stand above the glass: at most {nearest}.", {"nearest": "length"}),
     "no_water_left": ("That leaves no water: the glass is {height} high inside.", {"height": "length"}),
-    "bow_too_deep": ("A bow this deep is more than half a circle: at most {most}.", {"most": "length"}),
+    "bow_too_deep": ("A bow this deep is more than half a circle: at most {nearest}.", {"nearest": "length"}),
     "notch_too_large": ("The missing corner takes the whole side: at most {most}.", {"most": "length"}),
     "bed_above_water": ("The bed would rise above the water, which stands {height} high.", {"height": "length"}),
     "hardscape_fills_tank": ("Rock and wood would fill the tank: at most {most} together.", {"most": "volume"}),
-    "baffle_over_rim": ("This baffle is as high as the sump: at most {most}.", {"most": "length"}),
+    "baffle_over_rim": ("This baffle is as high as the sump: at most {nearest}.", {"nearest": "length"}),
     "chambers_too_long": (
-        "The chambers leave no room for the return: {least} of sump, or {most} of chambers.",
-        {"least": "length", "most": "length"},
+        "The chambers leave no room for the return: {nearest} of sump, or {most} of chambers.",
+        {"nearest": "length", "most": "length"},
     ),
     "one_return_chamber": ("A sump has one return chamber, last in the flow.", {}),
-    "level_over_rim": ("The water would stand over the sump's rim: at most {most}.", {"most": "length"}),
-    "intake_in_air": ("The pump's intake lies above the water: at most {most}.", {"most": "length"}),
+    "level_over_rim": ("The water would stand over the sump's rim: at most {nearest}.", {"nearest": "length"}),
+    "intake_in_air": ("The pump's intake lies above the water: at most {nearest}.", {"nearest": "length"}),
     "run_too_long": (
         "That makes {metres} of pipe: at most {most} in one run.",
         {"metres": "head", "most": "head"},
@@ -48,19 +48,22 @@ CONFLICTS = {
         {},
     ),
     "hole_near_edge": (
-        "A hole this near the edge cracks: one bore and the pane's thickness, {least} at least.",
-        {"least": "length"},
+        "A hole this near the edge cracks: one bore and the pane's thickness, {nearest} at least.",
+        {"nearest": "length"},
     ),
     "no_pump_curve": (
         "A pump's curve starts at no flow and falls from point to point; as many lifts as flows.",
         {},
     ),
     "gravity_slip": (
-        "No fresh or low-salinity water reads above 1.030: a slip of the decimal, {meant} perhaps?",
-        {"meant": "gravity"},
+        "No fresh or low-salinity water reads above 1.030: a slip of the decimal, {nearest} perhaps?",
+        {"nearest": "gravity"},
     ),
     "twelve_months": ("Twelve months, or none.", {}),
-    "room_upside_down": ("The coldest night is warmer than the hottest day, {warm}.", {"warm": "temperature"}),
+    "room_upside_down": (
+        "The coldest night is warmer than the hottest day, {nearest}.",
+        {"nearest": "temperature"},
+    ),
 }
 
 

@@ -5,8 +5,6 @@ from collections.abc import Iterable
 from loquen.api.drawing import flow_of, saw_tooth_of, section_of
 from loquen.api.reading import asked_sheet, listed, sentence_of, verdict_of
 from loquen.api.schemas import sheet as out
-from loquen.core.model.consistency import conflicts
-from loquen.core.model.fields import changed_plan
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.sheet import asking, life, sumps
@@ -114,8 +112,7 @@ def checked(sheet: Sheet, key: Key, label: str, words: CheckWords, verdict: Verd
         reason=out.SentenceOut.of(verdict.reason),
         figure=words.judges,
         gauge=out.GaugeOut.of(verdict.gauge) if verdict.gauge else None,
-        # What mends one check but contradicts something else is no way out.
-        remedies=[out.RemedyOut.of(r) for r in solutions if not conflicts(changed_plan(sheet.plan, r.changes))],
+        remedies=[out.RemedyOut.of(remedy) for remedy in solutions],
         caution=words.caution,
     )
 

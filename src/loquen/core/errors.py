@@ -40,7 +40,7 @@ class PlanConflict(CoreError, ValueError):
     """
 
     def __init__(self, code: str, path: str, nearest: float | bool | None = None, **values: Any) -> None:
-        super().__init__(code, path=path, **values)
+        super().__init__(code, nearest=nearest, **values)
         self.path = path
         self.nearest = nearest
 

@@ -1,6 +1,6 @@
 import type { Plan, Section } from "@/api/client";
 import { valueAt } from "./paths";
-import { clamp } from "./section";
+import { chamberStarts, clamp, sumpLeft } from "./section";
 
 /** Where something that can not be built is in the section: cm from the display's inside lower left corner, up is negative. */
 export interface FaultPlace {
@@ -33,10 +33,8 @@ function placeOf(section: Section, plan: Plan, path: string): { x: number; y: nu
     return name === "rock_kg" ? { x: length * 0.66, y: -section.water_cm / 3 } : null;
   }
   if (!sump) return null;
-  const left = (length - sump.length_cm) / 2;
-  const starts = sump.chambers.map((_, i) =>
-    sump.chambers.slice(0, i).reduce((sum, chamber) => sum + chamber.length_cm, left),
-  );
+  const left = sumpLeft(section, sump);
+  const starts = chamberStarts(sump).map((start) => left + start);
   const last = (starts.at(-1) ?? left) + (sump.chambers.at(-1)?.length_cm ?? 0) / 2;
   if (part === "chambers") {
     const at = Number(names[0]);

@@ -111,6 +111,18 @@ export function clamp(value: number, low: number, high: number): number {
   return high < low ? (low + high) / 2 : Math.min(high, Math.max(low, value));
 }
 
+type SumpDrawn = NonNullable<Section["sump"]>;
+
+/** Where the sump begins, cm from the display's inside left: it stands under the middle. */
+export function sumpLeft(section: Section, sump: SumpDrawn): number {
+  return (section.length_cm - sump.length_cm) / 2;
+}
+
+/** Where every chamber begins, cm from the sump's inside left. */
+export function chamberStarts({ chambers }: SumpDrawn): number[] {
+  return chambers.map((_, i) => chambers.slice(0, i).reduce((sum, { length_cm }) => sum + length_cm, 0));
+}
+
 type Point = [number, number];
 
 /**

@@ -406,9 +406,18 @@ def stock_heaters_w() -> list[float]:
 class FirstChamber:
     """A chamber of a first sump: shares of the sump's length and height."""
 
-    kind: str
+    kind: Literal["settling", "media", "heater", "trap", "return"]
     length_frac: float
     baffle_frac: float
+
+
+@dataclass(frozen=True, slots=True)
+class FirstPart:
+    """A part along the run of a first sump."""
+
+    part: str
+    count: int = 1
+    length_m: float = 1.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -423,11 +432,14 @@ class FirstSump:
     narrowest_cm: float
     lowest_cm: float
     return_level_frac: float
-    hands_cm: float
+    narrowest_chamber_cm: float
     chambers: tuple[FirstChamber, ...]
+    run: tuple[FirstPart, ...]
 
 
 @cache
 def first_sump() -> FirstSump:
     values = toml("first_sump.toml")
-    return FirstSump(**{**values, "chambers": tuple(FirstChamber(**row) for row in values["chambers"])})
+    chambers = tuple(FirstChamber(**row) for row in values["chambers"])
+    run = tuple(FirstPart(**row) for row in values["run"])
+    return FirstSump(**{**values, "chambers": chambers, "run": run})

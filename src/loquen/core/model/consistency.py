@@ -6,18 +6,20 @@ from typing import Any
 from loquen.core.data import library
 from loquen.core.data.tables import Table, constant
 from loquen.core.errors import PlanConflict
-from loquen.core.model.fields import ROWS
+from loquen.core.model.fields import ROWS, entry_at
 from loquen.core.model.plan import Flow, Plan, Sump, Tank
+from loquen.core.model.quantity import Quantity
 
 MOST_ROWS = 40
 MOST_GRAVITY = 1.030
 SHORTEST_RETURN_CM = 8.0
 MOST_RUN_M = 1000.0
+"""As far as the relation for a pipe's loss goes."""
 
 
 def conflicts(plan: Plan) -> list[PlanConflict]:
-    """Every contradiction in a plan; empty when it makes sense."""
-    return [
+    """Every contradiction in a plan, with a nearest value only where one can be entered; empty when it makes sense."""
+    found = [
         *unknown_keys(plan),
         *too_many_rows(plan),
         *groups(plan),
@@ -27,6 +29,11 @@ def conflicts(plan: Plan) -> list[PlanConflict]:
         *hydrometer(plan),
         *sump(plan),
     ]
+    for conflict in found:
+        entry = entry_at(conflict.path)
+        if isinstance(entry, Quantity) and conflict.nearest is not None:
+            conflict.nearest = conflict.nearest if entry.low <= conflict.nearest <= entry.high else None
+    return found
 
 
 def unknown_keys(plan: Plan) -> list[PlanConflict]:
@@ -66,7 +73,7 @@ def too_many_rows(plan: Plan) -> list[PlanConflict]:
 
 def groups(plan: Plan) -> list[PlanConflict]:
     return [
-        PlanConflict("more_males_than_animals", f"animals.{i}.males", group.number, number=group.number)
+        PlanConflict("more_males_than_animals", f"animals.{i}.males", group.number)
         for i, group in enumerate(plan.animals)
         if group.males is not None and group.males > group.number
     ]
@@ -87,12 +94,12 @@ def glass(tank: Tank) -> list[PlanConflict]:
     if tank.pane_mm > thickest_mm:
         found.append(PlanConflict("pane_fills_tank", "tank.pane_mm", thickest_mm))
     if tank.fill_by == "height" and tank.part_fill_cm > height:
-        found.append(PlanConflict("fill_above_glass", "tank.part_fill_cm", height, height=height))
+        found.append(PlanConflict("fill_above_glass", "tank.part_fill_cm", height))
     if tank.fill_by == "freeboard" and tank.freeboard_cm >= height - 1:
-        found.append(PlanConflict("no_water_left", "tank.freeboard_cm", max(0.0, height - 2), height=height))
+        found.append(PlanConflict("no_water_left", "tank.freeboard_cm", height - 2, height=height))
     deepest = tank.tank_length_cm / 2.2
     if tank.shape == "bow_front" and tank.bow_cm > deepest:
-        found.append(PlanConflict("bow_too_deep", "tank.bow_cm", deepest, most=deepest))
+        found.append(PlanConflict("bow_too_deep", "tank.bow_cm", deepest))
     if tank.shape == "l_shape":
         pairs = (("notch_length_cm", tank.tank_length_cm), ("notch_width_cm", tank.tank_width_cm))
         for name, whole in pairs:
@@ -107,7 +114,7 @@ def bed(tank: Tank) -> list[PlanConflict]:
     else:
         height = water_height_cm(tank)
         found = [
-            PlanConflict("bed_above_water", f"tank.{name}", max(0.0, height - 1), height=height)
+            PlanConflict("bed_above_water", f"tank.{name}", height - 1, height=height)
             for name in ("bed_front_cm", "bed_back_cm")
             if getattr(tank, name) >= height
         ]
@@ -115,7 +122,7 @@ def bed(tank: Tank) -> list[PlanConflict]:
     stones = tank.rock_kg / rock_kg_l + tank.wood_l
     room = tank.tank_length_cm * tank.tank_width_cm * max(water_height_cm(tank), 0.0) / 1000
     if stones > 0.4 * room:
-        rock_kg = max(0.0, 0.4 * room - tank.wood_l) * rock_kg_l
+        rock_kg = (0.39 * room - tank.wood_l) * rock_kg_l
         found.append(PlanConflict("hardscape_fills_tank", "tank.rock_kg", rock_kg, most=0.4 * room))
     return found
 
@@ -126,9 +133,7 @@ def months(plan: Plan) -> list[PlanConflict]:
     if rooms is not None and len(rooms) != 12:
         found.append(PlanConflict("twelve_months", "heat.room_months_c"))
     if plan.heat.room_cold_c > plan.heat.room_warm_c:
-        found.append(
-            PlanConflict("room_upside_down", "heat.room_cold_c", plan.heat.room_warm_c, warm=plan.heat.room_warm_c)
-        )
+        found.append(PlanConflict("room_upside_down", "heat.room_cold_c", plan.heat.room_warm_c))
     return found
 
 
@@ -138,7 +143,7 @@ def hydrometer(plan: Plan) -> list[PlanConflict]:
     if plan.water.salinity_by != "gravity" or gravity <= MOST_GRAVITY:
         return []
     meant = 1 + (gravity - 1) / 10
-    return [PlanConflict("gravity_slip", "water.gravity_sg", meant, meant=meant)]
+    return [PlanConflict("gravity_slip", "water.gravity_sg", meant)]
 
 
 def sump(plan: Plan) -> list[PlanConflict]:
@@ -167,7 +172,7 @@ def chambers(plan: Plan) -> list[PlanConflict]:
     kinds = [chamber.chamber_kind for chamber in plan.chambers]
     highest = below.sump_height_cm - 2
     found = [
-        PlanConflict("baffle_over_rim", f"chambers.{i}.baffle_cm", highest, most=highest)
+        PlanConflict("baffle_over_rim", f"chambers.{i}.baffle_cm", highest)
         for i, chamber in enumerate(plan.chambers)
         if chamber.chamber_kind != "return" and chamber.baffle_cm >= below.sump_height_cm
     ]
@@ -175,7 +180,7 @@ def chambers(plan: Plan) -> list[PlanConflict]:
     most = below.sump_length_cm - SHORTEST_RETURN_CM
     if others > most:
         least = others + SHORTEST_RETURN_CM
-        found.append(PlanConflict("chambers_too_long", "sump.sump_length_cm", least, most=most, least=least))
+        found.append(PlanConflict("chambers_too_long", "sump.sump_length_cm", least, most=most))
     if kinds.count("return") != 1 or kinds[-1] != "return":
         found.append(PlanConflict("one_return_chamber", "chambers"))
     return found
@@ -185,9 +190,9 @@ def levels(below: Sump) -> list[PlanConflict]:
     found = []
     highest, deepest = below.sump_height_cm - 2, below.return_level_cm - 1
     if below.return_level_cm >= below.sump_height_cm:
-        found.append(PlanConflict("level_over_rim", "sump.return_level_cm", highest, most=highest))
+        found.append(PlanConflict("level_over_rim", "sump.return_level_cm", highest))
     if below.intake_cm >= below.return_level_cm:
-        found.append(PlanConflict("intake_in_air", "sump.intake_cm", deepest, most=deepest))
+        found.append(PlanConflict("intake_in_air", "sump.intake_cm", deepest))
     return found
 
 
@@ -204,12 +209,12 @@ def drilling(plan: Plan) -> list[PlanConflict]:
     bed_cm = max(tank.bed_front_cm, tank.bed_back_cm) if tank.bed != "none" else 0.0
     room_mm = (water_height_cm(tank) - bed_cm) * 10
     if 2 * flow.hole_mm >= room_mm:
-        found.append(PlanConflict("overflow_in_bed", "flow.hole_mm", max(0.0, room_mm / 2 - 1), bed=bed_cm))
+        found.append(PlanConflict("overflow_in_bed", "flow.hole_mm", room_mm / 2 - 1, bed=bed_cm))
     if tank.toughened:
         found.append(PlanConflict("toughened_drilled", "tank.toughened", False))
     least = hole_edge_least_cm(plan)
     if flow.hole_edge_cm < least:
-        found.append(PlanConflict("hole_near_edge", "flow.hole_edge_cm", least, least=least))
+        found.append(PlanConflict("hole_near_edge", "flow.hole_edge_cm", least))
     return found
 
 

@@ -8,7 +8,8 @@ from typing import Any
 from loquen.core.data import library
 from loquen.core.data.tables import constants
 from loquen.core.errors import Impossible, UnknownKey
-from loquen.core.model.fields import ROWS, entry_at
+from loquen.core.model.consistency import conflicts
+from loquen.core.model.fields import ROWS, changed_plan, entry_at
 from loquen.core.model.options import options_of
 from loquen.core.model.quantity import Quantity, Term, say
 from loquen.core.sheet.engine import CONSTANT, Key, Missing, Sheet
@@ -257,7 +258,10 @@ def mend_paths(sheet: Sheet, node: Node) -> list[Key]:
 
 
 def remedies(sheet: Sheet, key: Key) -> list[Remedy]:
-    """Changes of one input each that mend a check, solved; choices are tried as they are."""
+    """Changes of one input each that mend a check, solved; choices are tried as they are.
+
+    What mends the check but contradicts something else is no way out, and left out.
+    """
     found: list[Remedy] = []
     verdict = sheet.look(key)
     gauge = verdict.gauge if isinstance(verdict, Verdict) else None
@@ -273,7 +277,7 @@ def remedies(sheet: Sheet, key: Key) -> list[Remedy]:
                 found.append(Remedy(sentence, {path: retyped(entry, value)}))
         else:
             found += chosen(sheet, path, key, label)
-    return found
+    return [remedy for remedy in found if not conflicts(changed_plan(sheet.plan, remedy.changes))]
 
 
 def chosen(sheet: Sheet, path: Key, key: Key, label: str) -> list[Remedy]:

@@ -7,7 +7,7 @@ from typing import Any, Literal
 
 from loquen.core.data import library
 from loquen.core.errors import Impossible
-from loquen.core.model.consistency import SHORTEST_RETURN_CM, conflicts, hole_edge_least_cm, water_height_cm
+from loquen.core.model.consistency import SHORTEST_RETURN_CM, hole_edge_least_cm, water_height_cm
 from loquen.core.model.fields import changed_plan, entry_at
 from loquen.core.model.plan import Chamber, Outlet, Plan, RunPart, Sump
 from loquen.core.model.quantity import Quantity, Term, say
@@ -103,7 +103,9 @@ def with_sump(plan: Plan, way: Literal["weir", "holes"]) -> Plan:
     plan = replace(plan, flow=replace(plan.flow, way=way, hole_edge_cm=edge_cm))
     if plan.chambers:
         return plan
-    run = (RunPart("pipe", run_length_m=1.8), RunPart("elbow_90", run_count=3), RunPart("ball_valve"))
+    run = tuple(
+        RunPart(row.part, run_count=row.count, run_length_m=row.length_m) for row in library.first_sump().run
+    )
     return settled(with_pump(with_chambers(replace(plan, run=run, returns=(Outlet(),)))))
 
 
@@ -113,7 +115,7 @@ def with_chambers(plan: Plan) -> Plan:
     usual, tank = Sump(), plan.tank
     length = round(min(max(tank.tank_length_cm * first.length_of_tank_frac, first.shortest_cm), first.longest_cm))
     width = max(first.narrowest_cm, min(usual.sump_width_cm, tank.tank_width_cm - first.narrower_than_tank_cm))
-    height = max(first.lowest_cm, min(usual.sump_height_cm, plan.sump.stand_room_cm - first.hands_cm))
+    height = max(first.lowest_cm, min(usual.sump_height_cm, plan.sump.stand_room_cm - plan.sump.tallest_part_cm))
     below = replace(
         plan.sump,
         sump_length_cm=float(length),
@@ -123,7 +125,11 @@ def with_chambers(plan: Plan) -> Plan:
         intake_cm=min(plan.sump.intake_cm, usual.intake_cm),
     )
     rows = [
-        Chamber(row.kind, float(max(4, round(length * row.length_frac))), round(height * row.baffle_frac))  # type: ignore[arg-type]
+        Chamber(
+            row.kind,
+            max(first.narrowest_chamber_cm, float(round(length * row.length_frac))),
+            round(height * row.baffle_frac),
+        )
         for row in first.chambers
     ]
     return replace(plan, sump=below, chambers=(*rows, Chamber("return")))
@@ -187,8 +193,7 @@ def settled(plan: Plan) -> Plan:
             sheet = sheet_of(plan)
             if short(sheet, key):
                 found = lengthened(sheet) if key == DRAIN_DOWN else asking.remedies(sheet, key)
-                mended = (changed_plan(plan, remedy.changes) for remedy in found)
-                plan = next((one for one in mended if not conflicts(one)), plan)
+                plan = changed_plan(plan, found[0].changes if found else {})
     return plan
 
 

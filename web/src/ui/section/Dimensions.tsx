@@ -1,12 +1,12 @@
 import type { Section } from "@/api/client";
 import { useUnits } from "../units";
-import { Words } from "./Words";
+import { letters, Words } from "./Words";
 
 export function Dimensions({ section, scale }: { section: Section; scale: number }) {
   const units = useUnits();
   const { length_cm: length, height_cm: height, water_cm: water } = section;
   const tick = scale * 0.008;
-  const type = scale * 0.021;
+  const type = letters(scale);
   const off = scale * 0.035;
   const text = { fontSize: type, className: "num", fill: "var(--color-quiet)" };
   return (

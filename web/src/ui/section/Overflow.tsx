@@ -1,9 +1,10 @@
 import type { Section } from "@/api/client";
+import { sumpLeft } from "@/lib/section";
 import { useUnits } from "../units";
 import { Level, Pipe } from "./Lines";
 import { Part, type Drawn } from "./Part";
 import { Return } from "./Return";
-import { Words } from "./Words";
+import { letters, Words } from "./Words";
 
 type OverflowDrawn = NonNullable<Section["overflow"]>;
 type SumpDrawn = NonNullable<Section["sump"]>;
@@ -22,16 +23,16 @@ export function Overflow({ section, overflow, sump, scale, labels, crowded, pick
   const units = useUnits();
   const { length_cm: length, height_cm: height, water_cm: water } = section;
   const pipe = scale * 0.009;
-  const sumpLeft = (length - sump.length_cm) / 2;
+  const left = sumpLeft(section, sump);
   const weir = overflow.way === "weir";
   const boxX = length - Math.min(Math.max(overflow.box_cm * 0.45, 8), length * 0.14);
   const out = weir ? (boxX + length) / 2 : length + pipe * 1.6;
   const lip = overflow.crest_cm - Math.min(6, overflow.crest_cm * 0.2);
-  const inlet = sumpLeft + Math.max(pipe * 2, (sump.chambers[0]?.length_cm ?? 10) * 0.4);
+  const inlet = left + Math.max(pipe * 2, (sump.chambers[0]?.length_cm ?? 10) * 0.4);
   const under = sump.below_cm * 0.22;
   const floor = sump.below_cm - (sump.chambers[0]?.level_cm ?? 10) * 0.6;
   const colour = overflow.drain_passes ? "var(--color-pipe)" : "var(--color-short)";
-  const type = scale * 0.021;
+  const type = letters(scale);
   const powerOff = `power off −${units.text(overflow.drop_cm, "length")}`;
   const blocked = `drain blocked +${units.text(overflow.blocked_cm, "length")}`;
   const drain = weir

@@ -1,5 +1,5 @@
 import type { Section } from "@/api/client";
-import { alongLine } from "@/lib/section";
+import { alongLine, sumpLeft } from "@/lib/section";
 import { Fitting, Valve } from "./Fittings";
 import { Pipe } from "./Lines";
 import { Part, type Drawn } from "./Part";
@@ -18,9 +18,8 @@ interface ReturnProps extends Drawn {
 /** From the pump in the last chamber up outside the display, over its rim and down every return into the water. */
 export function Return({ section, overflow, sump, pipe, right, pick }: ReturnProps) {
   const { length_cm: length, height_cm: height, water_cm: water } = section;
-  const sumpLeft = (length - sump.length_cm) / 2;
-  const from =
-    sumpLeft + sump.length_cm - Math.max(pipe * 2.4, (sump.chambers.at(-1)?.length_cm ?? 12) * 0.5);
+  const left = sumpLeft(section, sump);
+  const from = left + sump.length_cm - Math.max(pipe * 2.4, (sump.chambers.at(-1)?.length_cm ?? 12) * 0.5);
   const up = Math.max(length + pipe * 5.2, from);
   const wide = Math.min(12, (sump.chambers.at(-1)?.length_cm ?? 12) * 0.7);
   const high = Math.min(9, sump.intake_cm);

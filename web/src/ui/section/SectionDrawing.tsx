@@ -1,7 +1,7 @@
 import { memo } from "react";
 import type { Section } from "@/api/client";
 import type { FaultPlace } from "@/lib/faultPlaces";
-import { described } from "@/lib/section";
+import { described, sumpLeft } from "@/lib/section";
 import { useUnits } from "../units";
 import { Animals, Bed, Hardscape, Plants } from "./Contents";
 import { Dimensions } from "./Dimensions";
@@ -9,6 +9,7 @@ import { Hardware } from "./Hardware";
 import { Overflow } from "./Overflow";
 import { Part } from "./Part";
 import { Sump } from "./Sump";
+import { letters } from "./Words";
 
 /** About as many as the words of what happens when power or drain fail. */
 const FAILURE_LETTERS = 38;
@@ -41,7 +42,7 @@ export const SectionDrawing = memo(function SectionDrawing({
   const below = sump ? sump.below_cm + sump.pane_cm : 0;
   const room = dimensions ? Math.max(length, height + below) * 0.105 : pane * 2;
   const scale = Math.max(length + 2 * room, (height + below + 2 * room) * 1.35);
-  const type = scale * 0.021;
+  const type = letters(scale);
   const crowded = sump !== null && length * 0.62 < FAILURE_LETTERS * 0.5 * type;
   const above = dimensions && crowded ? type * 3 : 0;
   const words = described(section, (value, kind) => units.text(value, kind));
@@ -75,7 +76,7 @@ export const SectionDrawing = memo(function SectionDrawing({
           <Sump
             sump={sump}
             pumped={section.overflow?.return_lph ?? 0}
-            left={(length - sump.length_cm) / 2}
+            left={sumpLeft(section, sump)}
             heated={section.heated && section.heaters_in === "sump"}
             scale={scale}
             labels={dimensions}

@@ -1,10 +1,11 @@
 import { useState } from "react";
 import type { Section } from "@/api/client";
+import { chamberStarts } from "@/lib/section";
 import { useUnits } from "../units";
 import { Baffle } from "./Baffle";
 import { Level } from "./Lines";
 import { Part } from "./Part";
-import { Words } from "./Words";
+import { letters, Words } from "./Words";
 
 type SumpDrawn = NonNullable<Section["sump"]>;
 
@@ -25,10 +26,8 @@ export function Sump({ sump, pumped, left, heated, scale, labels, pick, setBaffl
   const units = useUnits();
   const [held, setHeld] = useState<{ chamber: number; cm: number } | null>(null);
   const pane = Math.max(sump.pane_cm, sump.length_cm * 0.006);
-  const type = scale * 0.021;
-  const starts = sump.chambers.map((_, i) =>
-    sump.chambers.slice(0, i).reduce((sum, chamber) => sum + chamber.length_cm, 0),
-  );
+  const type = letters(scale);
+  const starts = chamberStarts(sump);
   const ghost = sump.fits ? "var(--color-brass)" : "var(--color-short)";
   const cloggedGhost = sump.clogged_off_cm > sump.height_cm ? "var(--color-short)" : ghost;
   const offText = units.text(sump.power_off_cm, "length");

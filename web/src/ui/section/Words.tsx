@@ -1,5 +1,8 @@
 import type { SVGProps } from "react";
 
+/** How high the drawing's letters are, at its scale. */
+export const letters = (scale: number): number => scale * 0.021;
+
 interface WordsProps extends SVGProps<SVGTextElement> {
   size: number;
   /** What lies behind: the words keep a rim of it around them, so that lines may pass. */
