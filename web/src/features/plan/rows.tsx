@@ -26,7 +26,7 @@ export function Remove({ label, run, className }: { label: string; run: () => vo
       type="button"
       aria-label={label}
       onClick={run}
-      className={`grid size-9 shrink-0 place-items-center text-quiet hover:text-short pointer-coarse:size-11 ${className ?? ""}`}
+      className={`ml-auto grid size-9 shrink-0 place-items-center text-quiet hover:text-short pointer-coarse:size-11 ${className ?? ""}`}
     >
       <Trash2 size={16} />
     </button>

@@ -1,12 +1,13 @@
 import { Select } from "@/ui/controls";
 import { Checks } from "../Checks";
-import { usePlanInUse } from "../context";
+import { usePlan, usePlanInUse } from "../context";
 import { ChoiceField, Fields, NumberField } from "../fields";
 import { Figures, FigureValue } from "../Figures";
 import { Remove, useRows } from "../rows";
 
 export function FilterStage() {
   const { count, remove } = useRows("filters");
+  const sumped = usePlan((plan) => plan.flow?.way !== "none");
   return (
     <>
       {Array.from({ length: count }, (_, i) => (
@@ -32,7 +33,9 @@ export function FilterStage() {
           </p>
         </div>
       ))}
-      {count === 0 && <p className="mb-3 text-quiet">No filter yet.</p>}
+      {count === 0 && (
+        <p className="mb-3 text-quiet">{sumped ? "No filter beside the sump." : "No filter yet."}</p>
+      )}
       <AddFilter />
       <Checks stage="filter" />
       <Figures

@@ -201,7 +201,7 @@ function Cases({ flow }: { flow: Flow }) {
         {flow.cases.map((row) => (
           <tr key={row.label} className="border-b border-line/70">
             <th scope="row" className="py-1.5 font-normal">
-              {row.label}, <span className="num">{units.text(row.flow_lph, "flow")}</span>
+              {row.label}, <span className="num whitespace-nowrap">{units.text(row.flow_lph, "flow")}</span>
             </th>
             <td className="num py-1.5 text-right">{units.text(row.head_mm, "thickness")}</td>
             <Share share={row.drain_frac} />

@@ -82,7 +82,6 @@ function CurvePoints() {
             <NumberField bare path={`flow.curve_lph.${i}`} label={`Flow at point ${i + 1}`} />
             <span className="text-quiet">lifts</span>
             <NumberField bare path={`flow.curve_head_m.${i}`} label={`Lift at point ${i + 1}`} />
-            <span className="flex-1" />
             {flows.length > FEWEST_POINTS && (
               <Remove
                 label={`Take out point ${i + 1}`}

@@ -165,7 +165,6 @@ function Mix() {
               <span className="text-quiet">KH</span>
               <NumberField bare path={`sources.${i}.src_kh_dkh`} label={`KH of ${row.src_name}`} />
             </span>
-            <span className="flex-1" />
             <Remove label={`Take out ${row.src_name}`} run={() => remove(i)} />
           </li>
         ))}

@@ -35,7 +35,6 @@ export function RunRows() {
             {row.part === "pipe" && (
               <NumberField bare path={`run.${i}.run_length_m`} label={`Length of part ${i + 1}`} />
             )}
-            <span className="flex-1" />
             <Remove label={`Take out part ${i + 1}`} run={() => remove(i)} />
           </li>
         ))}
@@ -73,7 +72,6 @@ export function ReturnRows() {
                 passes <Measure value={outlets_lph[i]} kind="flow" />
               </span>
             )}
-            <span className="flex-1" />
             {count > 1 && <Remove label={`Take out return ${i + 1}`} run={() => remove(i)} />}
           </li>
         ))}
@@ -105,9 +103,10 @@ export function Chambers() {
               {!last && (
                 <NumberField bare path={`chambers.${i}.chamber_cm`} label={`Length of chamber ${i + 1}`} />
               )}
-              {!last && <span className="text-quiet">baffle</span>}
               {!last && (
-                <NumberField bare path={`chambers.${i}.baffle_cm`} label={`Baffle of chamber ${i + 1}`} />
+                <Worded words="baffle">
+                  <NumberField bare path={`chambers.${i}.baffle_cm`} label={`Baffle of chamber ${i + 1}`} />
+                </Worded>
               )}
               <span className="text-quiet">
                 {last && (
@@ -117,7 +116,6 @@ export function Chambers() {
                 )}
                 stands at <FigureValue name={`chambers.${i}.chamber_level_cm`} />
               </span>
-              <span className="flex-1" />
               {!last && <Remove label={`Take out chamber ${i + 1}`} run={() => remove(i)} />}
             </li>
           );
