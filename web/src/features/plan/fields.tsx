@@ -1,4 +1,5 @@
 import { memo, useId, useState, type ChangeEvent, type ReactNode } from "react";
+import type { FieldFault } from "@/api/client";
 import { parsed } from "@/lib/quantity";
 import { Select, Switch } from "@/ui/controls";
 import { useUnits } from "@/ui/units";
@@ -51,11 +52,7 @@ export const NumberField = memo(function NumberField({ path, label, bare, placeh
       {unit && <span className="text-sm text-quiet">{unit}</span>}
     </span>
   );
-  const told = fault && (
-    <span id={`${id}-fault`} role="alert" className="block text-sm text-short">
-      <FaultSays fault={fault} set={set} />
-    </span>
-  );
+  const told = <Told id={`${id}-fault`} fault={fault} set={set} />;
   if (bare) {
     return (
       <span className="block">
@@ -93,13 +90,7 @@ export const ChoiceField = memo(function ChoiceField({
     <Row
       label={words}
       wide={Object.values(entry.options).some((option) => words.length + option.length > HALF_A_LINE)}
-      told={
-        fault && (
-          <span className="block text-sm text-short">
-            <FaultSays fault={fault} set={change} />
-          </span>
-        )
-      }
+      told={<Told fault={fault} set={change} />}
     >
       <span className="max-w-[68%] min-w-0">{select}</span>
     </Row>
@@ -109,16 +100,7 @@ export const ChoiceField = memo(function ChoiceField({
 export const SwitchField = memo(function SwitchField({ path }: { path: string }) {
   const { entry, value, fault, change } = useField(path);
   return (
-    <Row
-      label={entry.label}
-      told={
-        fault && (
-          <span role="alert" className="block text-sm text-short">
-            <FaultSays fault={fault} set={change} />
-          </span>
-        )
-      }
-    >
+    <Row label={entry.label} told={<Told fault={fault} set={change} />}>
       <Switch label={entry.label} on={value === true} onChange={change} />
     </Row>
   );
@@ -145,6 +127,16 @@ export const TextField = memo(function TextField({ path, oneLine }: { path: stri
     </div>
   );
 });
+
+/** What is wrong with the field above it; nothing while nothing is. */
+function Told({ id, fault, set }: { id?: string; fault?: FieldFault; set: (nearest: unknown) => void }) {
+  if (!fault) return null;
+  return (
+    <span id={id} role="alert" className="block text-sm text-short">
+      <FaultSays fault={fault} set={set} />
+    </span>
+  );
+}
 
 /** A label on its line with what is entered at the right. */
 export function Row({
