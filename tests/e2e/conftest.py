@@ -3,6 +3,7 @@
 from pathlib import Path
 
 import pytest
+from playwright.sync_api import expect
 
 from tests.e2e.server import Server
 
@@ -21,6 +22,8 @@ UNTIL_HIGH = """height => new Promise((done) => {
   const look = () => (innerHeight === height ? done() : requestAnimationFrame(look));
   look();
 })"""
+# A machine that is busy with something else is no fault of the page's.
+expect.set_options(timeout=15_000)
 AXE = Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js"
 
 
