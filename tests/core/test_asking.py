@@ -14,7 +14,9 @@ HEAVY = {"animals": (Group("boeseman_rainbowfish", 14),)}
 def test_answers_bring_the_figure_to_the_target():
     sheet = sheet_of(plan(**HEAVY))
     target = sheet.value("peak_nitrate_mg_l") * 0.7
-    found = asking.answers(sheet, "peak_nitrate_mg_l", target)
+    found = asking.answers(
+        sheet, "peak_nitrate_mg_l", target, [row.path for row in asking.movers(sheet, "peak_nitrate_mg_l")]
+    )
     assert any(answer.needed is not None for answer in found)
     for answer in found:
         if answer.needed is not None:

@@ -14,7 +14,7 @@ from tests.core.plans import plan
         ({"animals": (Group("unicorn", 1),)}, "unknown_in_library", "animals.0.species"),
         ({"filters": (Filter(media="cheese"),)}, "unknown_in_library", "filters.0.media"),
         ({"animals": (Group("guppy", 3, males=4),)}, "more_males_than_animals", "animals.0.males"),
-        ({"animals": (Group("guppy", 3),) * 41}, "too_many_rows", "animals"),
+        ({"animals": (Group("guppy", 3),) * 41}, "too_many", "animals"),
         (
             {"tank": Tank(fill_by="height", part_fill_cm=60, tank_height_cm=45)},
             "fill_above_glass",

@@ -6,11 +6,10 @@ from typing import Any
 from loquen.core.data import library
 from loquen.core.data.tables import Table, constant
 from loquen.core.errors import PlanConflict
-from loquen.core.model.fields import ROWS, entry_at
+from loquen.core.model.fields import entry_at, limits
 from loquen.core.model.plan import Flow, Plan, Sump, Tank
 from loquen.core.model.quantity import Quantity
 
-MOST_ROWS = 40
 MOST_GRAVITY = 1.030
 SHORTEST_RETURN_CM = 8.0
 MOST_RUN_M = 1000.0
@@ -21,7 +20,7 @@ def conflicts(plan: Plan) -> list[PlanConflict]:
     """Every contradiction in a plan, with a nearest value only where one can be entered; empty when it makes sense."""
     found = [
         *unknown_keys(plan),
-        *too_many_rows(plan),
+        *lists(plan),
         *groups(plan),
         *glass(plan.tank),
         *bed(plan.tank),
@@ -65,10 +64,20 @@ def unknown_keys(plan: Plan) -> list[PlanConflict]:
     ]
 
 
-def too_many_rows(plan: Plan) -> list[PlanConflict]:
-    return [
-        PlanConflict("too_many_rows", path, most=MOST_ROWS) for path in ROWS if len(getattr(plan, path)) > MOST_ROWS
-    ]
+def lists(plan: Plan) -> list[PlanConflict]:
+    """Lists that are longer than they may be, and days that stand twice."""
+    found = []
+    for path, most in limits().items():
+        section, _, name = path.partition(".")
+        part = getattr(plan, section)
+        held = getattr(part, name) if name else part
+        if held is not None and len(held) > most:
+            found.append(PlanConflict("too_many", path, most=most))
+    for name in ("weekdays", "there"):
+        days = getattr(plan.changes, name)
+        if len(set(days)) < len(days):
+            found.append(PlanConflict("day_twice", f"changes.{name}"))
+    return found
 
 
 def groups(plan: Plan) -> list[PlanConflict]:
@@ -101,7 +110,11 @@ def glass(tank: Tank) -> list[PlanConflict]:
     if tank.shape == "bow_front" and tank.bow_cm > deepest:
         found.append(PlanConflict("bow_too_deep", "tank.bow_cm", deepest))
     if tank.shape == "l_shape":
-        pairs = (("notch_length_cm", tank.tank_length_cm), ("notch_width_cm", tank.tank_width_cm))
+        walls = 2 * tank.pane_mm / 10 if tank.measured == "outside" else 0.0
+        pairs = (
+            ("notch_length_cm", tank.tank_length_cm - walls),
+            ("notch_width_cm", tank.tank_width_cm - walls),
+        )
         for name, whole in pairs:
             if getattr(tank, name) >= whole * 0.9:
                 found.append(PlanConflict("notch_too_large", f"tank.{name}", whole * 0.89, most=whole * 0.9))
@@ -221,9 +234,13 @@ def drilling(plan: Plan) -> list[PlanConflict]:
 def pump_curve(flow: Flow) -> list[PlanConflict]:
     if flow.pump_by == "ends":
         return []
-    flows, heads = flow.curve_lph or (), flow.curve_head_m or ()
-    rises = all(a < b for a, b in pairwise(flows))
-    falls = all(a > b for a, b in pairwise(heads))
-    if len(flows) == len(heads) >= 2 and flows[0] == 0 and rises and falls:
+    if is_pump_curve(flow.curve_lph or (), flow.curve_head_m or ()):
         return []
     return [PlanConflict("no_pump_curve", "flow.curve_lph")]
+
+
+def is_pump_curve(flows: tuple[float, ...], heads: tuple[float, ...]) -> bool:
+    """Whether flows (L/h) and lifts (m) make a curve: from no flow on, falling from point to point."""
+    rises = all(a < b for a, b in pairwise(flows))
+    falls = all(a > b for a, b in pairwise(heads))
+    return len(flows) == len(heads) >= 2 and flows[0] == 0 and rises and falls

@@ -8,7 +8,7 @@ from functools import cache
 from typing import Any
 
 from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import Choice, Quantity
+from loquen.core.model.quantity import Choice, Most, Quantity
 
 ROWS = ("animals", "filters", "run", "returns", "chambers", "sources", "bags")
 
@@ -48,13 +48,24 @@ def sections() -> dict[str, type]:
     return {name: model for name, hint in hints(Plan).items() if (model := row_type(hint))}
 
 
-@cache
 def entry_at(path: str) -> Quantity | Choice | None:
     """What may be entered at a path such as tank.tank_length_cm, animals.0.number or heat.room_months_c.3."""
-    section, *rest = path.split(".")
+    section, *rest = path.split(".", 4)
     model = sections().get(section)
     names = [part for part in rest if not part.isdigit()]
     return entries(model).get(names[0]) if model and len(names) == 1 else None
+
+
+@cache
+def limits() -> dict[str, int]:
+    """How many each list of a plan may have, by its path: its rows, and the lists in its sections."""
+    found = {}
+    for prefix, model in [("", Plan), *((f"{name}.", model) for name, model in sections().items())]:
+        for name, hint in typing.get_type_hints(model, include_extras=True).items():
+            for extra in getattr(hint, "__metadata__", ()):
+                if isinstance(extra, Most):
+                    found[prefix + name] = extra.count
+    return found
 
 
 @cache

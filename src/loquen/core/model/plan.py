@@ -3,7 +3,7 @@
 from dataclasses import dataclass, field
 from typing import Annotated, Literal
 
-from loquen.core.model.quantity import Choice, Quantity
+from loquen.core.model.quantity import Choice, Most, Quantity
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 
 PLAN_VERSION = 1
@@ -148,8 +148,8 @@ class Flow:
     ] = "ends"
     shutoff_head_m: Annotated[float, Quantity("Lifts at most", "head", 0.1, 60)] = 2.8
     pump_max_lph: Annotated[float, Quantity("Moves at most", "flow", 50, 200_000)] = 3000.0
-    curve_lph: Annotated[tuple[float, ...] | None, Quantity("Curve, flow", "flow", 0, 200_000)] = None
-    curve_head_m: Annotated[tuple[float, ...] | None, Quantity("Curve, lift", "head", 0, 60)] = None
+    curve_lph: Annotated[tuple[float, ...] | None, Quantity("Curve, flow", "flow", 0, 200_000), Most(40)] = None
+    curve_head_m: Annotated[tuple[float, ...] | None, Quantity("Curve, lift", "head", 0, 60), Most(40)] = None
     pump_w: Annotated[float, Quantity("Pump takes", "power", 0, 3000)] = 30.0
     air_break: Annotated[bool, Choice("Air-break hole in each return")] = True
     air_break_cm: Annotated[float, Quantity("Air-break hole under the water", "length", 0, 30)] = 0.5
@@ -232,7 +232,9 @@ class Heat:
     room_cold_c: Annotated[float, Quantity("Coldest night in the room", "temperature", -10, 40)] = 16.0
     room_warm_c: Annotated[float, Quantity("Hottest day in the room", "temperature", 0, 45)] = 27.0
     room_mean_c: Annotated[float, Quantity("Room, mean of the year", "temperature", -5, 40)] = 20.0
-    room_months_c: Annotated[tuple[float, ...] | None, Quantity("Room by month", "temperature", -5, 45)] = None
+    room_months_c: Annotated[
+        tuple[float, ...] | None, Quantity("Room by month", "temperature", -5, 45), Most(12)
+    ] = None
     humidity_frac: Annotated[float, Quantity("Humidity", "share", 0, 1)] = 0.5
     lid: Annotated[
         Literal["open", "part", "closed"],
@@ -451,8 +453,8 @@ class Changes:
             },
         ),
     ] = "weekdays"
-    weekdays: Annotated[tuple[Weekday, ...], Choice("Days")] = ("Sat",)
-    there: Annotated[tuple[Weekday, ...], Choice("Days you are there")] = (
+    weekdays: Annotated[tuple[Weekday, ...], Choice("Days"), Most(7)] = ("Sat",)
+    there: Annotated[tuple[Weekday, ...], Choice("Days you are there"), Most(7)] = (
         "Mon",
         "Tue",
         "Wed",
@@ -478,21 +480,21 @@ class Plan:
     """One system, whole."""
 
     name: str
-    animals: tuple[Group, ...] = ()
+    animals: Annotated[tuple[Group, ...], Most(24)] = ()
     tank: Tank = field(default_factory=Tank)
-    filters: tuple[Filter, ...] = ()
+    filters: Annotated[tuple[Filter, ...], Most(8)] = ()
     flow: Flow = field(default_factory=Flow)
-    run: tuple[RunPart, ...] = ()
-    returns: tuple[Outlet, ...] = ()
+    run: Annotated[tuple[RunPart, ...], Most(24)] = ()
+    returns: Annotated[tuple[Outlet, ...], Most(8)] = ()
     sump: Sump = field(default_factory=Sump)
-    chambers: tuple[Chamber, ...] = ()
+    chambers: Annotated[tuple[Chamber, ...], Most(10)] = ()
     heat: Heat = field(default_factory=Heat)
     air: Air = field(default_factory=Air)
     light: Light = field(default_factory=Light)
     water: Water = field(default_factory=Water)
-    sources: tuple[Source, ...] = ()
+    sources: Annotated[tuple[Source, ...], Most(8)] = ()
     recipe: Recipe = field(default_factory=Recipe)
     changes: Changes = field(default_factory=Changes)
-    bags: tuple[Bag, ...] = ()
+    bags: Annotated[tuple[Bag, ...], Most(16)] = ()
     quarantine: Quarantine = field(default_factory=Quarantine)
     version: int = PLAN_VERSION

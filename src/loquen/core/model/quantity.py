@@ -52,6 +52,13 @@ class Choice:
 
 
 @dataclass(frozen=True, slots=True)
+class Most:
+    """How many a list may have."""
+
+    count: int
+
+
+@dataclass(frozen=True, slots=True)
 class Term:
     """A value inside a sentence: a number of a kind, or plain words (kind ""); `figure` names its figure."""
 

@@ -23,6 +23,9 @@ SPANS = {
 }
 BULGES = ((1.0, 1.5, 2.0, 2.5, 3.0), (0.04, 0.17, 0.39, 0.71, 1.1))
 
+FLAT_RAD = 1e-4
+"""Below this half angle an arc is told from its chord by less than one in a hundred million."""
+
 
 def box_volume_l(length_cm: Number, width_cm: Number, height_cm: Number) -> Number:
     """Volume of a box.
@@ -44,7 +47,7 @@ def box_volume_l(length_cm: Number, width_cm: Number, height_cm: Number) -> Numb
 def segment_area_cm2(chord_cm: float, sagitta_cm: float) -> float:
     """Area of a circular segment, the bow of a bow-front tank.
 
-    Equation: r = (c²/4 + s²)/(2s); A = r²·acos((r − s)/r) − (r − s)·√(2rs − s²)
+    Equation: φ = 2·atan(2s/c), half the arc's angle; A = c²/4·(φ − sin φ·cos φ)/sin² φ, nearly 2·c·s/3 when flat
     Parameters:
         chord_cm: cm, scalar, 0.1 to 10000. Length across the bow's ends.
         sagitta_cm: cm, scalar, 0 to 5000. Depth of the bow; 0 is a straight front.
@@ -54,17 +57,16 @@ def segment_area_cm2(chord_cm: float, sagitta_cm: float) -> float:
     """
     within("chord_cm", chord_cm, 0.1, 10_000, "cm")
     within("sagitta_cm", sagitta_cm, 0, chord_cm / 2, "cm")
-    if sagitta_cm == 0:
-        return 0.0
-    radius = (chord_cm**2 / 4 + sagitta_cm**2) / (2 * sagitta_cm)
-    rest = radius - sagitta_cm
-    return radius**2 * math.acos(rest / radius) - rest * math.sqrt(2 * radius * sagitta_cm - sagitta_cm**2)
+    half = 2 * math.atan(2 * sagitta_cm / chord_cm)
+    if half < FLAT_RAD:
+        return 2 * chord_cm * sagitta_cm / 3
+    return chord_cm**2 / 4 * (half - math.sin(half) * math.cos(half)) / math.sin(half) ** 2
 
 
 def arc_length_cm(chord_cm: float, sagitta_cm: float) -> float:
     """Length of the bowed pane over a chord.
 
-    Equation: r = (c²/4 + s²)/(2s); arc = 2·r·asin(c/(2r))
+    Equation: φ = 2·atan(2s/c), half the arc's angle; arc = c·φ/sin φ
     Parameters:
         chord_cm: cm, scalar, 0.1 to 10000. Length across the bow's ends.
         sagitta_cm: cm, scalar, 0 to half the chord. Depth of the bow.
@@ -74,10 +76,8 @@ def arc_length_cm(chord_cm: float, sagitta_cm: float) -> float:
     """
     within("chord_cm", chord_cm, 0.1, 10_000, "cm")
     within("sagitta_cm", sagitta_cm, 0, chord_cm / 2, "cm")
-    if sagitta_cm == 0:
-        return chord_cm
-    radius = (chord_cm**2 / 4 + sagitta_cm**2) / (2 * sagitta_cm)
-    return 2 * radius * math.asin(min(1.0, chord_cm / (2 * radius)))
+    half = 2 * math.atan(2 * sagitta_cm / chord_cm)
+    return chord_cm * half / math.sin(half) if half >= FLAT_RAD else chord_cm
 
 
 def sloped_bed_volume_l(length_cm: Number, width_cm: Number, front_cm: Number, back_cm: Number) -> Number:

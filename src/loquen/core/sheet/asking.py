@@ -110,7 +110,7 @@ def spreads(sheet: Sheet, keys: tuple[Key, ...]) -> dict[Key, tuple[float, float
     downs, ups = dict.fromkeys(bases, 0.0), dict.fromkeys(bases, 0.0)
     for name, row in constants().items():
         path = CONSTANT + name
-        hanging = [key for key in bases if key in sheet.wiring.users.get(path, ())]
+        hanging = [key for key in bases if key in sheet.wiring.users_of(path)]
         if row.low is None or row.high is None or not hanging:
             continue
         ends = [sheet.changed({path: end}) for end in (row.low, row.high)]
@@ -151,9 +151,9 @@ def rounded(value: float, entry: Quantity, upward: bool) -> float:
 
 def probes(present: float, end: float, count: int) -> Iterator[float]:
     """Values from the present one to an end, in even ratios where the signs allow, close ones first."""
+    even = present > 0 and end > 0 and math.isfinite(end / present)
     for n in range(1, count + 1):
         share = n / count
-        even = present > 0 and end > 0
         yield present * (end / present) ** share if even else present + (end - present) * share**2
 
 
@@ -192,6 +192,8 @@ def solved(sheet: Sheet, path: Key, good: Callable[[Sheet], bool], count: int = 
     entry = entry_at(path)
     if not isinstance(entry, Quantity):
         raise UnknownKey("inputs to solve for", path)
+    if path not in sheet.known:
+        raise UnknownKey("inputs to solve for", path)
     present = sheet.known[path]
     start = float(present) if present is not None else entry.low
 
@@ -215,18 +217,18 @@ def reaches(target: float, from_above: bool, key: Key) -> Callable[[Sheet], bool
     return good
 
 
-def answers(sheet: Sheet, key: Key, target: float, paths: list[Key] | None = None) -> list[Answer]:
-    """What it would take, input by input, to bring a figure to a target."""
+def answers(sheet: Sheet, key: Key, target: float, paths: list[Key]) -> list[Answer]:
+    """What it would take, input by input, to bring a figure to a target; raise UnknownKey for what is no number's input."""
     base = number(sheet, key)
     from_above = base is None or base > target
-    tried = paths if paths is not None else [mover.path for mover in movers(sheet, key)]
     out = []
-    for path in tried:
+    for path in paths:
         entry = entry_at(path)
-        if not isinstance(entry, Quantity):
+        present = sheet.known.get(path)
+        if not isinstance(entry, Quantity) or not isinstance(present, int | float | None):
             raise UnknownKey("inputs to solve for", path)
         needed = solved(sheet, path, reaches(target, from_above, key))
-        out.append(Answer(path, label_of(sheet, path), entry.kind, sheet.known[path], needed))
+        out.append(Answer(path, label_of(sheet, path), entry.kind, present, needed))
     return out
 
 

@@ -17,6 +17,8 @@ NO_CAP = 1000.0
 WEEK = ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun")
 CHART_DAYS = 56
 DRIPS_D = 24
+LEAST_TURNED = 1e-9
+"""Below this share exchanged, all of a rise still stands."""
 LONGEST_GAP_D = 365.0
 WEEKS_D = 7.0
 
@@ -47,7 +49,10 @@ def trigger_gap(room: float, frac: float, rise: float) -> float:
     """Days from one change at the limit to the next; raise Impossible where the source leaves no room."""
     if room <= 0:
         raise Impossible("source_at_limit")
-    return min(LONGEST_GAP_D, room * frac / rise) if rise > 0 else LONGEST_GAP_D
+    gap = min(LONGEST_GAP_D, room * frac / rise) if rise > 0 else LONGEST_GAP_D
+    if gap <= 0:
+        raise Impossible("source_at_limit")
+    return gap
 
 
 @step()
@@ -126,10 +131,9 @@ def rise_nitrate_mg_l_d(load_full_mg_d: float, plants_mg_d: float, real_volume_l
 
 def risen_d(level: float, days: float, drip_per_d: float) -> float:
     """Days of rise that stand after some days more, while a drip exchanges a share a day."""
-    if drip_per_d == 0:
-        return level + days
-    steady = 1 / drip_per_d
-    return steady + (level - steady) * math.exp(-drip_per_d * days)
+    turned = drip_per_d * days
+    kept_of_rise = -math.expm1(-turned) / turned if turned > LEAST_TURNED else 1.0
+    return level * math.exp(-turned) + days * kept_of_rise
 
 
 @cache
@@ -148,9 +152,9 @@ def standing_d(
             troughs.append(level)
         return peaks, troughs
 
-    # One cycle is a straight line of the level it starts from, so two tries find where it returns to itself.
-    none, one = cycle(0.0)[1][-1], cycle(1.0)[1][-1]
-    peaks, troughs = cycle(none / (1 - (one - none)))
+    # Of what a cycle starts with this share is left at its end, so that it returns to itself where the rest is made.
+    left = math.exp(-drip_per_d * sum(gaps)) * (1 - frac) ** len(gaps)
+    peaks, troughs = cycle(cycle(0.0)[1][-1] / (1 - left))
     return tuple(peaks), tuple(troughs)
 
 

@@ -1,11 +1,14 @@
 """Wires figures by the names of their parameters, and evaluates what is asked for and what changed."""
 
+import logging
+from collections import OrderedDict
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, fields
 from functools import cache, cached_property, lru_cache
 from graphlib import TopologicalSorter
-from math import inf
+from math import inf, isfinite
 from operator import itemgetter
+from threading import Lock
 from typing import Any
 
 from loquen.core.data.tables import constants
@@ -17,8 +20,10 @@ from loquen.core.sheet.nodes import Node
 Key = str
 Argument = Key | tuple[Key, ...]
 CONSTANT = "constant."
-MOST_WIRINGS = 64
-"""Kept at once, of some three megabytes each: one for every number of rows that plans in use have."""
+MOST_KEPT = 256
+"""Ways through a wiring that are kept at once."""
+MOST_NODES = 24_000
+"""In all wirings that are kept at once, of some three kilobytes each: fifty of usual plans."""
 PLACE = "place"
 """What a figure of a row calls the row's own number, from 1."""
 ASKED = {"months_ahead": inf}
@@ -60,6 +65,7 @@ class Move:
     takes: tuple[Key, ...]
     read: Reader
     compute: Callable[..., Any]
+    number: bool
 
 
 @dataclass(frozen=True)
@@ -82,8 +88,9 @@ class Wiring:
         """Every node's turn, in an order in which each finds what it takes."""
         graph = {key: [k for k in takes if k in self.nodes] for key, takes in self.takes.items()}
         return {
-            key: Move(key, self.takes[key], node_reader(self.arguments[key]), self.nodes[key].compute)
+            key: Move(key, self.takes[key], node_reader(self.arguments[key]), node.compute, node.is_number)
             for key in TopologicalSorter(graph).static_order()
+            for node in [self.nodes[key]]
         }
 
     @cached_property
@@ -92,16 +99,26 @@ class Wiring:
         return tuple(key for key in self.moves if self.nodes[key].label)
 
     @cached_property
-    def users(self) -> dict[Key, frozenset[Key]]:
-        """For every input, constant and node: all nodes that change with it."""
-        upstream: dict[Key, frozenset[Key]] = {}
-        users: dict[Key, set[Key]] = {}
-        for key in self.moves:
-            direct = self.takes[key]
-            upstream[key] = frozenset(direct).union(*(upstream.get(k, frozenset()) for k in direct))
-            for source in upstream[key]:
-                users.setdefault(source, set()).add(key)
-        return {source: frozenset(found) for source, found in users.items()}
+    def users(self) -> dict[Key, int]:
+        """For every input, constant and node: all nodes that change with it, a bit for each in the order of moves."""
+        users: dict[Key, int] = {}
+        for place, key in reversed(list(enumerate(self.moves))):
+            hanging = users.get(key, 0) | 1 << place
+            for taken in self.takes[key]:
+                users[taken] = users.get(taken, 0) | hanging
+        return users
+
+    @cached_property
+    def users_of(self) -> Callable[[Key], frozenset[Key]]:
+        """The nodes that change with an input, a constant or a node; those asked for last are kept."""
+        keys = tuple(self.moves)
+
+        @lru_cache(MOST_KEPT)
+        def found(source: Key) -> frozenset[Key]:
+            bits = f"{self.users.get(source, 0):b}"[::-1]
+            return frozenset(key for key, bit in zip(keys, bits, strict=False) if bit == "1")
+
+        return found
 
     def upstream(self, key: Key) -> Iterator[Key]:
         """Everything that a node hangs on, each once, nearest first."""
@@ -114,16 +131,16 @@ class Wiring:
                     if k in self.nodes:
                         waiting.append(k)
 
-    def route(self, *keys: Key) -> tuple[Move, ...]:
-        """The turns that lead to some nodes, in order."""
-        if keys not in self.routes:
-            wanted = set(keys).union(*(self.upstream(key) for key in keys))
-            self.routes[keys] = tuple(move for key, move in self.moves.items() if key in wanted)
-        return self.routes[keys]
-
     @cached_property
-    def routes(self) -> dict[tuple[Key, ...], tuple[Move, ...]]:
-        return {}
+    def route(self) -> Callable[..., tuple[Move, ...]]:
+        """The turns that lead to some nodes, in order; those asked for last are kept."""
+
+        @lru_cache(MOST_KEPT)
+        def found(*keys: Key) -> tuple[Move, ...]:
+            wanted = set(keys).union(*(self.upstream(key) for key in keys))
+            return tuple(move for key, move in self.moves.items() if key in wanted)
+
+        return found
 
 
 class Book:
@@ -131,11 +148,21 @@ class Book:
 
     def __init__(self, nodes: Mapping[str, Node]) -> None:
         self.nodes = nodes
-        self.wiring = lru_cache(maxsize=MOST_WIRINGS)(self._wiring)
+        self.wirings: OrderedDict[tuple[tuple[str, int], ...], Wiring] = OrderedDict()
+        self.lock = Lock()
         places = [(item.name, section) for section, model in sections().items() for item in fields(model)]
         self.inputs = dict(places)
         if len(self.inputs) < len(places) or self.inputs.keys() & nodes.keys():
             raise ValueError("a name stands for two things")
+
+    def wiring(self, row_counts: tuple[tuple[str, int], ...]) -> Wiring:
+        """The wiring for so many rows; those asked for last are kept, as far as memory allows."""
+        with self.lock:
+            found = self.wirings.pop(row_counts, None) or self._wiring(row_counts)
+            self.wirings[row_counts] = found
+            while len(self.wirings) > 1 and sum(len(kept.nodes) for kept in self.wirings.values()) > MOST_NODES:
+                self.wirings.popitem(last=False)
+        return found
 
     def _wiring(self, row_counts: tuple[tuple[str, int], ...]) -> Wiring:
         counts = dict(row_counts)
@@ -170,6 +197,18 @@ class Book:
         if home == node.row:
             return prefix + path
         return tuple(f"{home}.{i}.{path}" for i in range(counts[home]))
+
+
+def note_fault(key: Key, plan: Plan) -> None:
+    """A figure that fails is a fault of the program: it is logged with its plan, each figure once."""
+    name = key.rsplit(".", 1)[-1]
+    if name not in noted:
+        noted.add(name)
+        log.exception("%s failed on the plan %r", key, plan)
+
+
+log = logging.getLogger("loquen")
+noted: set[str] = set()
 
 
 @cache
@@ -215,12 +254,18 @@ class Sheet:
                 continue
             if lacking.isdisjoint(move.takes):
                 try:
-                    known[move.key] = move.compute(*move.read(known))
+                    value = move.compute(*move.read(known))
+                    if move.number and not isfinite(value):
+                        raise ArithmeticError(f"{move.key} comes to {value}")
+                    known[move.key] = value
                     continue
                 except Impossible as case:
                     found = Missing(case, move.key)
                 except OutOfRange as fault:
                     found = Missing(Impossible("beyond_relation", **fault.values), move.key)
+                except Exception:
+                    note_fault(move.key, self.plan)
+                    found = Missing(Impossible("fault_inside"), move.key)
             else:
                 found = next(known[key] for key in move.takes if key in lacking)
             known[move.key] = found
@@ -236,7 +281,7 @@ class Sheet:
             if path not in self.known or path in self.wiring.nodes:
                 raise UnknownKey("inputs", path)
             if value != self.known[path]:
-                stale |= self.wiring.users.get(path, frozenset())
+                stale |= self.wiring.users_of(path)
         sheet = Sheet.__new__(Sheet)
         sheet.plan, sheet.wiring = self.plan, self.wiring
         sheet.known, sheet.lacking = {**self.known, **changes}, self.lacking - stale

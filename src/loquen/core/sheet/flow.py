@@ -5,6 +5,7 @@ from functools import cached_property
 
 from loquen.core.data import library
 from loquen.core.errors import Impossible
+from loquen.core.model.consistency import is_pump_curve
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import hydraulics
 from loquen.core.physics.hydraulics import Loss, PumpCurve
@@ -38,7 +39,7 @@ def pump(
     curve_lph: tuple[float, ...] | None,
     curve_head_m: tuple[float, ...] | None,
 ) -> PumpCurve:
-    if pump_by == "points" and curve_lph and curve_head_m:
+    if pump_by == "points" and curve_lph and curve_head_m and is_pump_curve(curve_lph, curve_head_m):
         return tuple(zip(curve_lph, curve_head_m, strict=True))
     return (shutoff_head_m, pump_max_lph)
 

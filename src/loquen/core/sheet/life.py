@@ -30,7 +30,7 @@ def outgrown(sheet: Sheet) -> tuple[Outgrown, ...]:
     if end == 0:
         return ()
     found = []
-    for key in sorted(sheet.wiring.users[ASKED_MONTHS]):
+    for key in sorted(sheet.wiring.users_of(ASKED_MONTHS)):
         node = sheet.wiring.nodes[key]
         if node.check is None or short(aged(0.0), key) or not short(aged(math.inf), key):
             continue

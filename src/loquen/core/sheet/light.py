@@ -8,6 +8,8 @@ from loquen.core.model.quantity import Term, of, say
 from loquen.core.sheet.judging import at_least, at_most, within_band
 from loquen.core.sheet.nodes import Verdict, check, figure, step
 
+LEAST_FALL = 0.1
+"""An index that falls less than this with distance is no lamp's: two points of a maker's sheet mistyped."""
 DARKNESS = ("turtle", "frog", "salamander")
 
 
@@ -88,7 +90,10 @@ def uvb_falls(
     need_uvb(uvb_fitted)
     if uvb_far_cm <= uvb_near_cm or uvb_far_uvi >= uvb_near_uvi:
         raise Impossible("uvb_points")
-    return math.log(uvb_near_uvi / uvb_far_uvi) / math.log(uvb_far_cm / uvb_near_cm)
+    falls = math.log(uvb_near_uvi / uvb_far_uvi) / math.log(uvb_far_cm / uvb_near_cm)
+    if falls < LEAST_FALL:
+        raise Impossible("uvb_points")
+    return falls
 
 
 @figure(

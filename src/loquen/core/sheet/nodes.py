@@ -32,6 +32,11 @@ class Node:
     row: RowOf = ""
     check: "CheckWords | None" = None
 
+    @property
+    def is_number(self) -> bool:
+        """Whether it makes a number that a person sees."""
+        return bool(self.label) and self.check is None
+
 
 @dataclass(frozen=True, slots=True)
 class CheckWords:

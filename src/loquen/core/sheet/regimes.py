@@ -174,6 +174,7 @@ def regime_rows(
     mix_c: float,
     water_heat_j_l_k: float,
     shock_cap_frac: float,
+    nitrate_told_mg_l: float,
 ) -> tuple[RegimeRow, ...]:
     """Every regime settled, side by side, with what it asks for."""
     rows = []
@@ -200,7 +201,7 @@ def regime_rows(
                 age_d=real_volume_l / (litres / WEEKS_D),
                 settles_d=None
                 if read_nitrate_mg_l is None
-                else settles_d(one, abs(read_nitrate_mg_l - peak), peak),
+                else settles_d(one, abs(read_nitrate_mg_l - peak), max(NEAR_FRAC * peak, nitrate_told_mg_l)),
                 saw=teeth(
                     one.gaps_d,
                     one.swapped_frac,
@@ -214,7 +215,7 @@ def regime_rows(
     return tuple(rows)
 
 
-def settles_d(one: Beside, apart: float, peak: float) -> float:
-    """Days until a regime has come within a twentieth of its settled peak from so far apart."""
+def settles_d(one: Beside, apart: float, near: float) -> float | None:
+    """Days until a regime has come so near to its settled peak from so far apart; None when it never does."""
     rate = -math.log1p(-min(one.swapped_frac, 0.999)) * one.times_a_week / WEEKS_D
-    return max(0.0, math.log(max(apart / (NEAR_FRAC * peak), 1.0)) / rate)
+    return max(0.0, math.log(max(apart / near, 1.0)) / rate) if rate > 0 else None

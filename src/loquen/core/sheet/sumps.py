@@ -35,7 +35,7 @@ def smallest_sump(sheet: Sheet) -> Remedy:
     checks = [
         key
         for key, node in sheet.wiring.nodes.items()
-        if node.check and node.check.stage == "flow" and key in sheet.wiring.users[LENGTH]
+        if node.check and node.check.stage == "flow" and key in sheet.wiring.users_of(LENGTH)
     ]
     least, most = math.ceil(sheet.value("others_cm") + SHORTEST_RETURN_CM), int(limits(LENGTH).high)
     for length in range(max(least, math.ceil(limits(LENGTH).low)), most + 1):

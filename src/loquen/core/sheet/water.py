@@ -12,6 +12,8 @@ from loquen.core.sheet.changes import NO_CAP
 from loquen.core.sheet.judging import at_least, at_most
 from loquen.core.sheet.nodes import Verdict, check, figure, step
 
+LIFETIME_D = 36_525.0
+
 
 @figure(
     "Salinity of the tank",
@@ -58,8 +60,8 @@ def settled_kh_dkh(new_kh_dkh: float, used_dkh_d: float, standing_peak_d: float)
     source="balance",
 )
 def kh_lasts_d(new_kh_dkh: float, used_dkh_d: float, standing_trough_d: float) -> float:
-    if used_dkh_d <= 0:
-        raise Impossible("kh_not_used")
+    if used_dkh_d * LIFETIME_D <= new_kh_dkh:
+        raise Impossible("kh_not_used" if used_dkh_d <= 0 else "kh_hardly_used")
     return max(0.0, new_kh_dkh / used_dkh_d - standing_trough_d)
 
 

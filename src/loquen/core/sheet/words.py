@@ -9,6 +9,10 @@ CASES: dict[str, tuple[State, str]] = {
         "short",
         "This media can not carry this load at any ammonia level: {load} is made, {most} is the most it turns over.",
     ),
+    "fault_inside": (
+        "unknown",
+        "Loquen failed to work this out and has noted it in its log. Everything else stands.",
+    ),
     "no_animals": ("unknown", "No animals yet."),
     "one_kind": ("unknown", "Only one kind aboard."),
     "no_crowd_fish": ("unknown", "Only for territorial lake fish; none is aboard."),
@@ -49,6 +53,7 @@ CASES: dict[str, tuple[State, str]] = {
         "With all power off the still surface alone keeps oxygen above what they need.",
     ),
     "kh_not_used": ("holds", "It is not used: plants give back what the filter takes."),
+    "kh_hardly_used": ("holds", "So little of it is used that it lasts a lifetime."),
     "not_treated": ("unknown", "The change water is not treated."),
     "no_disinfectant": ("unknown", "No disinfectant in the change water."),
     "no_return": ("short", "There is a sump, but no return brings its water back."),
@@ -56,6 +61,7 @@ CASES: dict[str, tuple[State, str]] = {
     "no_product": ("unknown", "The named salts are weighed."),
     "no_move": ("unknown", "No move to another salinity is planned."),
     "chloramine_stays": ("unknown", "Chloramine does not leave by standing, however long."),
+    "dissolves_on": ("unknown", "This water dissolves lime on beyond {most_dkh}, farther than the relation goes."),
     "already_saturated": ("unknown", "This water dissolves no lime as it is."),
     "nothing_poured": ("short", "No water has a part in the mix."),
     "media_take_all": ("holds", "Never: the seeded media take all of it."),
@@ -75,7 +81,14 @@ CASES: dict[str, tuple[State, str]] = {
     "uvb_points": ("short", "The maker's farther point must lie farther off, with less of it."),
     "nothing_taken": ("short", "Nothing takes the waste: no working media, or change water at the limit."),
 }
-KINDS = {"load": "nitrogen_load", "most": "nitrogen_load", "needed": "ratio", "limit": "ratio", "down": "volume"}
+KINDS = {
+    "most_dkh": "carbonate",
+    "load": "nitrogen_load",
+    "most": "nitrogen_load",
+    "needed": "ratio",
+    "limit": "ratio",
+    "down": "volume",
+}
 
 
 def told_case(case: Impossible) -> tuple[State, Sentence]:

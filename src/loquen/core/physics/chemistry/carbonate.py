@@ -9,6 +9,8 @@ from loquen.core.physics.ranges import choice, within
 MEQ_L_PER_DKH = 0.35665
 CO2_G_MOL = 44.0095
 CALCIUM_G_MOL = 40.078
+MOST_DKH = 40.0
+"""As far as these relations go."""
 
 
 def davies_gamma(ionic_mol_l: float, temp_c: float) -> float:
@@ -146,7 +148,8 @@ def lime_ceiling_dkh(
         temp_c: °C, scalar, 0 to 45. Of the water.
         mineral: one of calcite, aragonite.
     Returns: dKH, scalar.
-    Raises: OutOfRange; UnknownKey; Impossible "already_saturated" when nothing dissolves.
+    Raises: OutOfRange; UnknownKey; Impossible "already_saturated" when nothing dissolves, "dissolves_on" when it
+        does so beyond the range.
     Source: plummer1982
     """
     within("co2_mg_l", co2_mg_l, 0.05, 200, "mg/L")
@@ -158,6 +161,8 @@ def lime_ceiling_dkh(
 
     if index(0.0) >= 0:
         raise Impossible("already_saturated", kh=kh_dkh)
+    if index(MOST_DKH - kh_dkh) < 0:
+        raise Impossible("dissolves_on", most_dkh=MOST_DKH)
     from scipy.optimize import brentq
 
-    return kh_dkh + float(brentq(index, 0.0, 40 - kh_dkh, xtol=1e-6))
+    return kh_dkh + float(brentq(index, 0.0, MOST_DKH - kh_dkh, xtol=1e-6))

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Callable
-from functools import cache
+from functools import cache, lru_cache
 
 import numpy as np
 
@@ -32,6 +32,12 @@ def viscosity_m2_s(temp_c: Number) -> Number:
     tau = (temp_c + 273.15) / 300
     dynamic = 280.68 * tau**-1.9 + 511.45 * tau**-7.7 + 61.131 * tau**-19.6 + 0.45903 * tau**-40
     return dynamic * 1e-6 / density_kg_m3(0.0, temp_c)
+
+
+@lru_cache(maxsize=256)
+def viscosity_at(temp_c: float) -> float:
+    """The same at one temperature, which all pipes of a system share."""
+    return float(viscosity_m2_s(temp_c))
 
 
 def velocity_m_s(flow_lph: Number, bore_mm: Number) -> Number:
@@ -133,7 +139,7 @@ def line_loss(bore_mm: float, length_m: float, k: float, temp_c: float = 25.0) -
     within("k", k, 0, 1e6, "1")
     bore_m = bore_mm / 1000
     m_s_per_lph = float(velocity_m_s(1.0, bore_mm))
-    reynolds_per_m_s = bore_m / float(viscosity_m2_s(temp_c))
+    reynolds_per_m_s = bore_m / viscosity_at(temp_c)
     slenderness, rough = length_m / bore_m, SMOOTH_PLASTIC_MM / bore_mm
 
     def loss(flow_lph: float) -> float:
