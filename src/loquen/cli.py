@@ -1,107 +1,155 @@
-"""The command line: serve a database, serve the demo, write the API description, make a backup."""
+"""The command line: serve a database, serve the demo, copy it and put a copy back, write a build book."""
 
-import gc
-import json
+import sys
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
-from threading import Thread
 from typing import TYPE_CHECKING, Annotated
 
 import typer
 
 if TYPE_CHECKING:
-    from fastapi import FastAPI
+    from starlette.types import ASGIApp
 
-app = typer.Typer(add_completion=False, no_args_is_help=True, help=__doc__)
-Port = Annotated[int, typer.Option(help="Port on this machine.")]
+app = typer.Typer(add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False, help=__doc__)
+Port = Annotated[int, typer.Option(help="Port on this machine.", min=1, max=65535)]
 Database = Annotated[Path | None, typer.Option(help="Database file; made when it is not there.")]
+Present = Annotated[Path | None, typer.Option(help="Database file; your own when left out.")]
+Demo = Annotated[bool, typer.Option(help="The demo's database instead of your own.")]
+FAILED = 1
+
+
+@contextmanager
+def told() -> Iterator[None]:
+    """A fault that a person can do something about is one sentence and an exit code."""
+    from loquen.serving.port import PortInUse
+    from loquen.store.faults import StoreFault
+
+    try:
+        yield
+    except (StoreFault, PortInUse) as fault:
+        typer.echo(str(fault), err=True)
+    except OSError as fault:
+        typer.echo(f"{fault.filename or 'A file'} can not be written: {fault.strerror}.", err=True)
+    else:
+        return
+    sys.exit(FAILED)
 
 
 def run_server(path: Path, port: int, with_demo: bool) -> None:
-    import uvicorn
+    """Look at the file, take the port, and only then load what is slow."""
+    from loquen.serving.port import bound
+    from loquen.store import files
 
-    from loquen.api.app import create_app
-    from loquen.demo import sluice_street
-    from loquen.store.database import open_database
+    with told():
+        files.look_at(path)
+        ours = bound(port)
+        files.make_ready(path)
+        typer.echo(f"Loquen: http://127.0.0.1:{port}   data: {path}")
+        from loquen.serving.opening import serve
 
-    engine = open_database(path)
-    if with_demo:
-        sluice_street.fill(engine)
-    Thread(target=warm_up, daemon=True).start()
-    typer.echo(f"Loquen: http://127.0.0.1:{port}   data: {path}")
-    uvicorn.run(create_app(engine), host="127.0.0.1", port=port, log_level="warning")
+        serve(path, ours, with_demo)
 
 
-def warm_up() -> None:
-    """Load what the first sheet needs while the page is still opening, and leave it out of later clean-ups."""
-    from loquen.api import sheets
-    from loquen.demo import sluice_street
+def at(db: Path | None, demo: bool = False) -> Path:
+    """The file that is meant: the one given, or the usual one."""
+    from loquen.store.files import default_path
 
-    sheets.view(sluice_street.long_hall())
-    gc.collect()
-    gc.freeze()
+    return db or default_path(demo=demo)
 
 
 @app.command()
 def serve(db: Database = None, port: Port = 8640) -> None:
     """Serve your own database."""
-    from loquen.store.database import default_path
-
-    run_server(db or default_path(), port, with_demo=False)
+    run_server(at(db), port, with_demo=False)
 
 
 @app.command()
 def demo(db: Database = None, port: Port = 8640) -> None:
     """Serve the made-up room of Sluice Street, kept in a file of its own."""
-    from loquen.store.database import default_path
-
-    run_server(db or default_path(demo=True), port, with_demo=True)
+    run_server(at(db, demo=True), port, with_demo=True)
 
 
-def reloading_demo() -> "FastAPI":
+def reloading_demo() -> "ASGIApp":
     """The demo as an application factory, for a server that reloads."""
-    from loquen.api.app import create_app
+    from loquen.api.app import create_api
     from loquen.demo import sluice_street
-    from loquen.store.database import default_path, open_database
+    from loquen.serving.guard import Guard
+    from loquen.serving.pages import Pages
+    from loquen.store.database import open_database
 
-    engine = open_database(default_path(demo=True))
-    sluice_street.fill(engine)
-    return create_app(engine)
+    database = open_database(at(None, demo=True))
+    sluice_street.fill(database)
+    return Guard(Pages(create_api(database)))
 
 
 @app.command()
 def openapi(target: Path) -> None:
     """Write the description of the API, from which the pages' client is generated."""
-    from sqlmodel import create_engine
+    import json
 
-    from loquen.api.app import create_app
+    from loquen.api.app import create_api
+    from loquen.store import database
 
-    description = create_app(create_engine("sqlite://")).openapi()
+    description = create_api(database.Database(Path("none.db"))).openapi()
     target.write_text(json.dumps(description, indent=1, ensure_ascii=False) + "\n", encoding="utf-8")
 
 
 @app.command()
-def book(system: int, target: Path, db: Database = None, demo: bool = False) -> None:
+def book(system: int, target: Path, db: Present = None, demo: Demo = False) -> None:
     """Write the build book of a system, by its number, as a PDF."""
-    from loquen.api.schemas.plan import read_document
+    from loquen.api.documents import Unreadable, read_document
     from loquen.core.sheet.book import sheet_of
     from loquen.exchange.book import build_book
     from loquen.store import systems
-    from loquen.store.database import default_path, open_database, transaction
+    from loquen.store.database import open_database
+    from loquen.store.faults import UnusableFile
 
-    with transaction(open_database(db or default_path(demo=demo))) as session:
-        plan = read_document(systems.read(session, system).plan)
-    target.write_bytes(build_book(sheet_of(plan), {}))
-    typer.echo(f"{plan.name}: {target}")
+    path = at(db, demo)
+    with told():
+        if not path.exists():
+            raise UnusableFile("missing", path=path)
+        database = open_database(path)
+        try:
+            with database.reading() as session:
+                plan = read_document(systems.read(session, system).document)
+        except systems.NoSuchSystem:
+            raise UnusableFile("no_system", path=path, system=system) from None
+        except Unreadable as fault:
+            raise UnusableFile("no_plan", path=path, system=system, why=fault.sentence) from None
+        finally:
+            database.close()
+        target.write_bytes(build_book(sheet_of(plan), {}))
+        typer.echo(f"{plan.name}: {target}")
 
 
 @app.command()
-def backup(target: Path, db: Database = None) -> None:
-    """Write a whole copy of the database."""
-    from loquen.store.database import backup as write_copy
-    from loquen.store.database import default_path, open_database
+def backup(
+    target: Annotated[Path | None, typer.Argument(help="Where to; in `backups` beside it when left out.")] = None,
+    db: Present = None,
+    demo: Demo = False,
+) -> None:
+    """Write a whole, checked copy of the database, also while it is in use."""
+    from loquen.store import copies
 
-    write_copy(open_database(db or default_path()), target)
-    typer.echo(f"Copied to {target}")
+    with told():
+        typer.echo(f"Copied to {copies.backup(at(db, demo), target)}")
+
+
+@app.command()
+def restore(
+    copy: Annotated[Path, typer.Argument(help="The copy to put in the database's place.")],
+    db: Database = None,
+    demo: Demo = False,
+) -> None:
+    """Put a copy in the database's place; the present file is set aside, not thrown away."""
+    from loquen.store import copies
+
+    path = at(db, demo)
+    with told():
+        aside = copies.restore(copy, path)
+        was = f" What was there lies in {aside}." if aside else ""
+        typer.echo(f"{path} is now what {copy} holds.{was}")
 
 
 if __name__ == "__main__":

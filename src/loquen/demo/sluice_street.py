@@ -1,10 +1,9 @@
 """The made-up fish room of Sluice Street: its systems as plans."""
 
+import json
 from dataclasses import asdict, replace
 
-from sqlalchemy import Engine
-
-from loquen.api.schemas.plan import document
+from loquen.api.documents import document
 from loquen.core.model.plan import (
     Air,
     Bag,
@@ -27,7 +26,7 @@ from loquen.core.model.plan import (
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.sheet.starting import filter_of
 from loquen.store import systems, waters
-from loquen.store.database import transaction
+from loquen.store.database import Database
 
 TAP_NITRATE = 11 / NITRATE_PER_N
 
@@ -277,11 +276,11 @@ def bottle_shelf() -> Plan:
     )  # fmt: skip
 
 
-def fill(engine: Engine) -> None:
+def fill(database: Database) -> None:
     """Put the demo room into an empty database; leave any other alone."""
-    with transaction(engine) as session:
+    with database.writing() as session:
         if not systems.list_all(session):
             for plan in (long_hall(), tidal_corner(), rope_walk_b(), old_copper(), bottle_shelf()):
                 systems.create(session, document(plan))
             for water in waters_of_the_house():
-                waters.create(session, asdict(water))
+                waters.create(session, json.dumps(asdict(water)))

@@ -1,15 +1,18 @@
 """Systems and their plans, revision by revision. Undo and redo move along what was saved."""
 
+import json
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any
 
 from sqlalchemy import desc, func
+from sqlalchemy import update as sql_update
 from sqlmodel import Session, col, select
 
+from loquen.store import thinning
 from loquen.store.tables import RevisionRow, SystemRow, now
 
-PlanDocument = dict[str, Any]
+MOST_ID = 2**63 - 1
+"""The largest number that a row can have."""
 
 
 class NoSuchSystem(LookupError):
@@ -20,8 +23,12 @@ class NoSuchSystem(LookupError):
         self.system_id = system_id
 
 
+class NoSuchRevision(LookupError):
+    """A system has no revision of this number (any more)."""
+
+
 class StaleRevision(Exception):
-    """The plan was changed elsewhere since the caller read it."""
+    """The document was changed elsewhere since the caller read it."""
 
     def __init__(self, base: int, current: int) -> None:
         super().__init__(f"based on {base}, now at {current}")
@@ -34,23 +41,39 @@ class NothingToUndo(Exception):
 
 
 @dataclass(frozen=True, slots=True)
-class Saved:
-    """A system with its current plan."""
+class Current:
+    """A system and its current plan, as text; None where that revision is missing."""
 
     id: int
+    created: datetime
     revision: int
+    document: str | None
+
+
+@dataclass(frozen=True, slots=True)
+class Saved(Current):
+    """A system with its current plan, and whether it can be undone or redone."""
+
     saved: datetime
-    plan: PlanDocument
     can_undo: bool
     can_redo: bool
 
 
-def create(session: Session, plan: PlanDocument) -> Saved:
+@dataclass(frozen=True, slots=True)
+class Deleted:
+    """A system that was put away, and when."""
+
+    id: int
+    document: str | None
+    deleted: datetime
+
+
+def create(session: Session, document: str) -> Saved:
     """A new system with a first revision."""
     system = SystemRow(current=1)
     session.add(system)
     session.flush()
-    session.add(RevisionRow(system_id=key(system), number=1, plan=plan))
+    session.add(RevisionRow(system_id=key(system), number=1, plan=document))
     session.flush()
     return read(session, key(system))
 
@@ -61,45 +84,81 @@ def read(session: Session, system_id: int) -> Saved:
     revision = revision_of(session, system_id, system.current)
     return Saved(
         id=system_id,
-        revision=revision.number,
-        saved=revision.saved,
-        plan=revision.plan,
-        can_undo=revision.previous is not None,
+        created=system.created,
+        revision=system.current,
+        document=revision.plan if revision else None,
+        saved=revision.saved if revision else system.created,
+        can_undo=revision is not None and revision.previous is not None,
         can_redo=next_of(session, system_id, system.current) is not None,
     )
 
 
-def list_all(session: Session) -> list[Saved]:
+def list_all(session: Session) -> list[Current]:
     """Every system that is not deleted, in the order in which they were made."""
-    kept = session.exec(select(SystemRow).where(col(SystemRow.deleted).is_(None)).order_by(col(SystemRow.id)))
-    return [read(session, key(system)) for system in kept]
+    return [
+        Current(key(system), system.created, system.current, revision.plan if revision else None)
+        for system, revision in with_plans(session, kept=True)
+    ]
 
 
-def update(session: Session, system_id: int, base: int, plan: PlanDocument) -> Saved:
+def list_deleted(session: Session) -> list[Deleted]:
+    """Every system that was put away, the last one first."""
+    rows = [
+        Deleted(key(system), revision.plan if revision else None, system.deleted)
+        for system, revision in with_plans(session, kept=False)
+        if system.deleted is not None
+    ]
+    return sorted(rows, key=lambda row: row.deleted, reverse=True)
+
+
+def history(session: Session, system_id: int) -> list[RevisionRow]:
+    """Every kept revision of a system, the newest first; raise NoSuchSystem."""
+    existing(session, system_id)
+    rows = select(RevisionRow).where(RevisionRow.system_id == system_id).order_by(desc(col(RevisionRow.number)))
+    return list(session.exec(rows))
+
+
+def read_revision(session: Session, system_id: int, number: int) -> str:
+    """The plan of one revision, as text; raise NoSuchSystem or NoSuchRevision."""
+    existing(session, system_id)
+    revision = revision_of(session, system_id, number) if 0 < number <= MOST_ID else None
+    if revision is None:
+        raise NoSuchRevision(number)
+    return revision.plan
+
+
+def update(session: Session, system_id: int, base: int, document: str) -> Saved:
     """Save a plan as the next revision after `base`; raise StaleRevision when `base` is no longer current."""
-    system = current_at(session, system_id, base)
-    if revision_of(session, system_id, base).plan == plan:
+    current_at(session, system_id, base)
+    present = revision_of(session, system_id, base)
+    if present is not None and equal(present.plan, document):
         return read(session, system_id)
     newest = session.exec(select(func.max(RevisionRow.number)).where(RevisionRow.system_id == system_id)).one()
-    number = int(newest or 0) + 1
-    session.add(RevisionRow(system_id=system_id, number=number, previous=base, plan=plan))
-    system.current = number
+    number = max(int(newest or 0), base) + 1
+    move(session, system_id, base, number)
+    session.add(RevisionRow(system_id=system_id, number=number, previous=base, plan=document))
     session.flush()
+    thinning.thin(session, system_id, number)
     return read(session, system_id)
+
+
+def put_back(session: Session, system_id: int, base: int, number: int) -> Saved:
+    """Save an earlier revision's plan anew, on top of the current one; raise NoSuchRevision or StaleRevision."""
+    return update(session, system_id, base, read_revision(session, system_id, number))
 
 
 def undo(session: Session, system_id: int, base: int) -> Saved:
     """Go back to the revision that the current one was made from."""
-    system = current_at(session, system_id, base)
-    previous = revision_of(session, system_id, system.current).previous
-    return move(session, system, previous)
+    current_at(session, system_id, base)
+    revision = revision_of(session, system_id, base)
+    return stepped(session, system_id, base, revision.previous if revision else None)
 
 
 def redo(session: Session, system_id: int, base: int) -> Saved:
     """Go forward to the newest revision that was made from the current one."""
-    system = current_at(session, system_id, base)
-    following = next_of(session, system_id, system.current)
-    return move(session, system, following.number if following else None)
+    current_at(session, system_id, base)
+    following = next_of(session, system_id, base)
+    return stepped(session, system_id, base, following.number if following else None)
 
 
 def delete(session: Session, system_id: int) -> None:
@@ -109,7 +168,7 @@ def delete(session: Session, system_id: int) -> None:
 
 def restore(session: Session, system_id: int) -> Saved:
     """Bring a deleted system back."""
-    system = session.get(SystemRow, system_id)
+    system = session.get(SystemRow, system_id) if 0 < system_id <= MOST_ID else None
     if system is None:
         raise NoSuchSystem(system_id)
     system.deleted = None
@@ -123,24 +182,44 @@ def key(system: SystemRow) -> int:
     return system.id
 
 
+def equal(one: str, other: str) -> bool:
+    """Whether two documents say the same, however they are written."""
+    try:
+        return one == other or bool(json.loads(one) == json.loads(other))
+    except ValueError:
+        return False
+
+
+def with_plans(session: Session, kept: bool) -> list[tuple[SystemRow, RevisionRow | None]]:
+    """Every system that is kept (or put away) with its current revision, None where that is missing."""
+    away = col(SystemRow.deleted)
+    current = (RevisionRow.system_id == SystemRow.id) & (RevisionRow.number == SystemRow.current)
+    rows = (
+        select(SystemRow, RevisionRow)
+        .outerjoin(RevisionRow, current)  # type: ignore[arg-type]
+        .where(away.is_(None) if kept else away.is_not(None))
+        .order_by(col(SystemRow.id))
+    )
+    return [(system, revision) for system, revision in session.exec(rows)]
+
+
 def existing(session: Session, system_id: int) -> SystemRow:
-    system = session.get(SystemRow, system_id)
+    system = session.get(SystemRow, system_id) if 0 < system_id <= MOST_ID else None
     if system is None or system.deleted is not None:
         raise NoSuchSystem(system_id)
     return system
 
 
-def current_at(session: Session, system_id: int, base: int) -> SystemRow:
-    system = existing(session, system_id)
-    if system.current != base:
-        raise StaleRevision(base, system.current)
-    return system
+def current_at(session: Session, system_id: int, base: int) -> None:
+    current = existing(session, system_id).current
+    if current != base:
+        raise StaleRevision(base, current)
 
 
-def revision_of(session: Session, system_id: int, number: int) -> RevisionRow:
+def revision_of(session: Session, system_id: int, number: int) -> RevisionRow | None:
     return session.exec(
         select(RevisionRow).where(RevisionRow.system_id == system_id, RevisionRow.number == number)
-    ).one()
+    ).first()
 
 
 def next_of(session: Session, system_id: int, number: int) -> RevisionRow | None:
@@ -148,9 +227,17 @@ def next_of(session: Session, system_id: int, number: int) -> RevisionRow | None
     return session.exec(made_from.order_by(desc(col(RevisionRow.number)))).first()
 
 
-def move(session: Session, system: SystemRow, number: int | None) -> Saved:
+def stepped(session: Session, system_id: int, base: int, number: int | None) -> Saved:
     if number is None:
         raise NothingToUndo
-    system.current = number
-    session.flush()
-    return read(session, key(system))
+    move(session, system_id, base, number)
+    return read(session, system_id)
+
+
+def move(session: Session, system_id: int, base: int, number: int) -> None:
+    """Compare and swap, in one statement: current becomes `number` only while it is `base`."""
+    swap = sql_update(SystemRow).where(col(SystemRow.id) == system_id, col(SystemRow.current) == base)
+    if session.execute(swap.values(current=number)).rowcount != 1:  # type: ignore[attr-defined]
+        session.expire_all()
+        raise StaleRevision(base, existing(session, system_id).current)
+    session.expire_all()

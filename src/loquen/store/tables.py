@@ -1,9 +1,8 @@
-"""The tables as they are stored. A table class is storage and never an input."""
+"""The tables as they are stored. A table class is storage and never an input; a document is kept as its text."""
 
 from datetime import UTC, datetime
-from typing import Any
 
-from sqlalchemy import JSON, Column, UniqueConstraint
+from sqlalchemy import Column, Text, UniqueConstraint
 from sqlmodel import Field, SQLModel
 
 
@@ -23,7 +22,7 @@ class SystemRow(SQLModel, table=True):
 
 
 class RevisionRow(SQLModel, table=True):
-    """One revision of a plan, never changed once written; `previous` is the one it was made from."""
+    """One revision of a plan; `previous` is the one it was made from. The plan is never changed once written."""
 
     __tablename__ = "revision"
     __table_args__ = (UniqueConstraint("system_id", "number"),)
@@ -33,15 +32,16 @@ class RevisionRow(SQLModel, table=True):
     number: int
     previous: int | None = None
     saved: datetime = Field(default_factory=now)
-    plan: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+    plan: str = Field(sa_column=Column(Text, nullable=False))
 
 
 class WaterRow(SQLModel, table=True):
-    """A water that all systems may mix from, as a document."""
+    """A water that all systems may mix from; `revision` counts its changes."""
 
     __tablename__ = "water"
 
     id: int | None = Field(default=None, primary_key=True)
+    revision: int = 1
     saved: datetime = Field(default_factory=now)
-    document: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+    document: str = Field(sa_column=Column(Text, nullable=False))
     deleted: datetime | None = None
