@@ -3,22 +3,25 @@
 import pytest
 from fastapi.testclient import TestClient
 
-from loquen.api.app import create_app
+from loquen.api.app import create_api
 from loquen.demo import sluice_street
+from loquen.serving.guard import Guard
+from loquen.serving.pages import Pages
 from loquen.store.database import open_database
 
 
 @pytest.fixture
-def engine(tmp_path):
-    engine = open_database(tmp_path / "loquen.db")
-    yield engine
-    engine.dispose()
+def database(tmp_path):
+    database = open_database(tmp_path / "loquen.db")
+    yield database
+    database.close()
 
 
 @pytest.fixture
-def client(engine, tmp_path):
+def client(database, tmp_path):
     (tmp_path / "web").mkdir()
     (tmp_path / "web" / "index.html").write_text("<title>Loquen</title>")
-    sluice_street.fill(engine)
-    with TestClient(create_app(engine, tmp_path / "web"), base_url="http://127.0.0.1:8640") as client:
+    sluice_street.fill(database)
+    site = Guard(Pages(create_api(database), tmp_path / "web"))
+    with TestClient(site, base_url="http://127.0.0.1:8640") as client:
         yield client

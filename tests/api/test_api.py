@@ -2,7 +2,7 @@
 
 import pytest
 
-from loquen.api.app import MOST_BYTES
+from loquen.serving.guard import MOST_BYTES
 
 
 @pytest.fixture
@@ -25,7 +25,7 @@ def faults(answer):
 
 
 def test_the_list_shows_sections_and_glasses(client):
-    lines = client.get("/api/systems").json()
+    lines = client.get("/api/systems").json()["lines"]
     assert [line["name"] for line in lines] == [
         "Long Hall",
         "Tidal Corner",
@@ -71,8 +71,12 @@ def test_copy_delete_restore(client):
     copy = client.post("/api/systems/1/copy").json()
     assert copy["plan"]["name"] == "Long Hall, copy"
     assert client.delete(f"/api/systems/{copy['id']}").status_code == 204
-    assert len(client.get("/api/systems").json()) == 5
-    assert client.post(f"/api/systems/{copy['id']}/restore").json()["plan"]["name"] == "Long Hall, copy"
+    assert client.get("/api/systems").json()["total"] == 5
+    (away,) = client.get("/api/systems/deleted").json()
+    assert (away["id"], away["name"]) == (copy["id"], "Long Hall, copy")
+    assert client.post(f"/api/systems/{copy['id']}/restore").status_code == 204
+    assert client.get(f"/api/systems/{copy['id']}").json()["plan"]["name"] == "Long Hall, copy"
+    assert client.get("/api/systems/deleted").json() == []
 
 
 @pytest.mark.parametrize(

@@ -9,7 +9,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from loquen.api.schemas.plan import PlanSchema, document, read_document, to_core
+from loquen.api.documents import document, read_document
+from loquen.api.schemas.plan import PlanSchema, to_core
 from loquen.core.model.fields import ROWS, entries, sections
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Quantity
@@ -54,7 +55,7 @@ def test_unknown_fields_are_refused():
         PlanSchema.model_validate({"name": "x", "colour": "green"})
 
 
-@pytest.mark.parametrize(("typed", "value"), [("24,5", 24.5), ("24.5", 24.5), ("1 0", 10.0)])
+@pytest.mark.parametrize(("typed", "value"), [("24,5", 24.5), ("24.5", 24.5), (" 24 ", 24)])
 def test_a_decimal_comma_is_read(typed, value):
     plan = PlanSchema.model_validate({"name": "x", "heat": {"target_c": typed}})
     assert plan.heat.target_c == value
@@ -70,12 +71,12 @@ def test_no_text_passes_as_a_number_by_accident(text):
 
 
 def test_a_document_without_a_version_is_brought_forward():
-    old = {key: value for key, value in document(DEMO[0]).items() if key != "version"}
-    assert read_document(old) == DEMO[0]
+    old = {key: value for key, value in json.loads(document(DEMO[0])).items() if key != "version"}
+    assert read_document(json.dumps(old)) == DEMO[0]
 
 
 def test_a_plan_kept_by_an_earlier_release_is_read_and_means_the_same():
-    stored = json.loads((Path(__file__).parent / "documents/plan-0.1.0.json").read_text(encoding="utf-8"))
+    stored = (Path(__file__).parent / "documents/plan-0.1.0.json").read_text(encoding="utf-8")
     plan = read_document(stored)
     assert plan.name == "Long Hall"
     assert plan.animals[0].species == "threadfin_rainbowfish"

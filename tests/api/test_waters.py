@@ -16,10 +16,11 @@ def test_waters_are_kept_changed_deleted_and_brought_back(client):
     made = client.post("/api/waters", json=water())
     assert made.status_code == 201
     number = made.json()["id"]
-    changed = client.put(f"/api/waters/{number}", json=water(src_kh_dkh=11)).json()
+    changed = client.put(f"/api/waters/{number}", json={"base": 1, **water(src_kh_dkh=11)}).json()
     assert changed["water"]["src_kh_dkh"] == 11
     assert client.delete(f"/api/waters/{number}").status_code == 204
     assert len(client.get("/api/waters").json()) == 3
+    assert [row["name"] for row in client.get("/api/waters/deleted").json()] == ["Well"]
     assert client.post(f"/api/waters/{number}/restore").status_code == 204
     assert len(client.get("/api/waters").json()) == 4
 
@@ -44,7 +45,7 @@ def test_bad_values_are_told_at_their_field(client, more, path):
 
 
 def test_a_water_that_is_not_there(client):
-    assert client.put("/api/waters/99", json=water()).status_code == 404
+    assert client.put("/api/waters/99", json={"base": 1, **water()}).status_code == 404
     assert client.post("/api/waters/99/restore").status_code == 404
 
 
@@ -60,7 +61,11 @@ def test_every_line_that_can_not_be_read_is_named(client):
     text = "parameter,value,unit\nnitrate,lots,mg/L NO3\nhappiness,3,\nnitrate,1,furlongs\n"
     answer = client.post("/api/waters/from-report", json={"text": text})
     assert answer.status_code == 422
-    assert [fault["path"] for fault in answer.json()["fields"]] == ["line 2", "line 3", "line 4"]
+    assert [fault["path"] for fault in answer.json()["fields"]] == [
+        "line 2, column 9",
+        "line 3, column 1",
+        "line 4, column 11",
+    ]
 
 
 def test_a_report_with_impossible_values_is_told_at_the_field(client):

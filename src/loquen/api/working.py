@@ -5,6 +5,7 @@ import math
 from loquen.api.reading import asked_sheet
 from loquen.api.schemas import sheet as out
 from loquen.core.data.tables import constants, sources
+from loquen.core.errors import UnknownKey
 from loquen.core.model.fields import entry_at
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Choice, Quantity
@@ -26,10 +27,14 @@ def working(
     Without a target the limit of the check that judges the figure is used, if it falls short.
     """
     sheet = asked_sheet(plan, months_ahead)
-    sheet.look(key)
+    node, value = sheet.wiring.nodes.get(key), sheet.look(key)
+    if not isinstance(value, int | float | Missing) or (node is not None and not node.is_number):
+        raise UnknownKey("figures", key)
     if target is None:
         target = limit_passed(sheet, key)
-    answers = asking.answers(sheet, key, target, paths) if target is not None else []
+    movers = asking.movers(sheet, key)
+    tried = paths if paths is not None else [mover.path for mover in movers]
+    answers = asking.answers(sheet, key, target, tried) if target is not None else []
     spread = asking.spread(sheet, key)
     return out.WorkingOut(
         figure=key,
@@ -43,7 +48,7 @@ def working(
                 nudge=out.TermOut(value=mover.nudge.value, kind=mover.nudge.kind, figure=""),
                 change=mover.change,
             )
-            for mover in asking.movers(sheet, key)
+            for mover in movers
         ],
         target=target,
         answers=[out.AnswerOut(**{n: getattr(a, n) for n in out.AnswerOut.model_fields}) for a in answers],

@@ -6,12 +6,13 @@ from typing import Literal
 from fastapi import APIRouter, Response
 from pydantic import Field
 
-from loquen.api.dependencies import FAULTS, sensible
-from loquen.api.schemas.plan import PlanSchema, Strict, to_core
+from loquen.api.computing import computed
+from loquen.api.dependencies import COMPUTING, sensible
+from loquen.api.schemas.plan import PlanSchema, Strict
 from loquen.core.sheet.book import sheet_of
 from loquen.core.sheet.engine import Sheet
 
-router = APIRouter(prefix="/api/build", tags=["building"], responses={422: FAULTS[422]})
+router = APIRouter(prefix="/api/build", tags=["building"], responses=dict(COMPUTING))
 
 Form = Literal["book.pdf", "section.svg", "cuts.dxf", "cuts.csv", "parts.csv", "parts.xlsx"]
 
@@ -41,8 +42,14 @@ def makers() -> dict[str, tuple[str, Callable[[Sheet, dict[str, str]], bytes | s
 
 
 @router.post("/{form}", response_class=Response)
-def build(form: Form, order: Order) -> Response:
+async def build(form: Form, order: Order) -> Response:
     """One document of a draft."""
-    media, make = makers()[form]
-    content = make(sheet_of(sensible(to_core(order.plan))), order.units)
-    return Response(content, media_type=media, headers={"Content-Disposition": f'attachment; filename="{form}"'})
+
+    def document() -> Response:
+        media, make = makers()[form]
+        content = make(sheet_of(sensible(order.plan)), order.units)
+        return Response(
+            content, media_type=media, headers={"Content-Disposition": f'attachment; filename="{form}"'}
+        )
+
+    return await computed(document)

@@ -1,14 +1,17 @@
 """Sheets of drafts: nothing here is saved."""
 
+from typing import Annotated
+
 from fastapi import APIRouter, Response
 from pydantic import Field
 
 from loquen.api import sheets, working
-from loquen.api.dependencies import FAULTS, sensible
-from loquen.api.schemas.plan import PlanSchema, Strict, to_core
+from loquen.api.computing import computed
+from loquen.api.dependencies import COMPUTING, sensible
+from loquen.api.schemas.plan import PlanSchema, Strict
 from loquen.api.schemas.sheet import SheetOut, WorkingOut
 
-router = APIRouter(prefix="/api", tags=["sheets"], responses={422: FAULTS[422]})
+router = APIRouter(prefix="/api", tags=["sheets"], responses=dict(COMPUTING))
 
 
 class Draft(Strict):
@@ -23,18 +26,26 @@ class Question(Draft):
 
     figure: str = Field(max_length=80)
     target: float | None = Field(default=None, ge=-1e6, le=1e9)
-    paths: list[str] | None = Field(default=None, max_length=8)
+    paths: list[Annotated[str, Field(max_length=80)]] | None = Field(default=None, max_length=8)
 
 
 @router.post("/sheet", response_model=SheetOut)
 async def sheet(draft: Draft) -> Response:
     """All figures and checks of a draft. Asked at every keystroke, so it is written out without a second look."""
-    whole = sheets.view(sensible(to_core(draft.plan)), draft.months_ahead)
-    return Response(whole.model_dump_json(), media_type="application/json")
+
+    def whole() -> Response:
+        view = sheets.view(sensible(draft.plan), draft.months_ahead)
+        return Response(view.model_dump_json(), media_type="application/json")
+
+    return await computed(whole)
 
 
 @router.post("/working")
-def worked(question: Question) -> WorkingOut:
+async def worked(question: Question) -> WorkingOut:
     """The working of one figure of a draft."""
-    plan = sensible(to_core(question.plan))
-    return working.working(plan, question.figure, question.target, question.paths, question.months_ahead)
+
+    def whole() -> WorkingOut:
+        plan = sensible(question.plan)
+        return working.working(plan, question.figure, question.target, question.paths, question.months_ahead)
+
+    return await computed(whole)

@@ -4,13 +4,14 @@ from typing import Literal
 
 from fastapi import APIRouter
 
-from loquen.api.dependencies import FAULTS, sensible
-from loquen.api.schemas.plan import PlanSchema, Strict, from_core, to_core
+from loquen.api.computing import computed
+from loquen.api.dependencies import COMPUTING, sensible
+from loquen.api.schemas.plan import PlanSchema, Strict, from_core
 from loquen.api.schemas.sheet import RemedyOut
 from loquen.core.sheet import sumps
 from loquen.core.sheet.book import sheet_of
 
-router = APIRouter(prefix="/api/sump", tags=["sump"], responses={422: FAULTS[422]})
+router = APIRouter(prefix="/api/sump", tags=["sump"], responses=dict(COMPUTING))
 
 QUESTIONS = {
     "smallest": sumps.smallest_sump,
@@ -32,12 +33,12 @@ class Started(Asked):
 
 
 @router.post("/first")
-def first_sump(start: Started) -> PlanSchema:
+async def first_sump(start: Started) -> PlanSchema:
     """The draft with a sump, its pump, pipes and drains, as far as they can be made to hold."""
-    return from_core(sumps.with_sump(sensible(to_core(start.plan)), start.way))
+    return await computed(lambda: from_core(sumps.with_sump(sensible(start.plan), start.way)))
 
 
 @router.post("/{question}")
-def answer(question: Literal["smallest", "deepest", "points"], asked: Asked) -> RemedyOut:
+async def answer(question: Literal["smallest", "deepest", "points"], asked: Asked) -> RemedyOut:
     """The smallest sump that holds, the deepest returns with which it does, or points of the pump's curve."""
-    return RemedyOut.of(QUESTIONS[question](sheet_of(sensible(to_core(asked.plan)))))
+    return await computed(lambda: RemedyOut.of(QUESTIONS[question](sheet_of(sensible(asked.plan)))))

@@ -1,96 +1,196 @@
-"""Systems: listing, starting, copying, saving, undoing, deleting."""
+"""Systems: listing, starting, copying, saving, undoing, deleting, and what is left when a plan can not be read."""
 
 from dataclasses import replace
+from typing import Annotated
 
-from fastapi import APIRouter
-from sqlmodel import Session
+from fastapi import APIRouter, Query, Request, Response
 
-from loquen.api import sheets
-from loquen.api.dependencies import FAULTS, OpenSession, sensible
-from loquen.api.schemas.plan import document, read_document, rebuilt, to_core
+from loquen.api.computing import aside, computed
+from loquen.api.dependencies import FAULTS, Kept, sensible
+from loquen.api.documents import Unreadable, document, name_of, read_document
+from loquen.api.listing import Listing, Order
+from loquen.api.schemas.plan import rebuilt
 from loquen.api.schemas.sheet import SentenceOut
 from loquen.api.schemas.system import (
     Base,
+    DeletedSystem,
+    HistoryOut,
     PlanUpdate,
+    PutBack,
+    RevisionOut,
     StartFromAnimals,
     StartFromGlass,
-    SystemLine,
+    SystemName,
     SystemOut,
+    SystemsOut,
 )
 from loquen.core.model.plan import Group, Plan, Tank
 from loquen.core.sheet import starting
 from loquen.store import systems
+from loquen.store.database import Database
+from loquen.store.tables import RevisionRow
 
 router = APIRouter(prefix="/api/systems", tags=["systems"], responses=dict(FAULTS))
+MOST_SHOWN = 40
+"""Revisions shown of a history, the newest."""
 
 
-@router.get("")
-def list_systems(session: OpenSession) -> list[SystemLine]:
-    lines = []
-    for saved in systems.list_all(session):
-        plan = read_document(saved.plan)
-        summary, glasses, section = sheets.line(plan)
-        lines.append(
-            SystemLine(
-                id=saved.id, name=plan.name, summary=SentenceOut.of(summary), glasses=glasses, section=section
-            )
-        )
-    return lines
+@router.get("", response_model=SystemsOut)
+async def list_systems(
+    request: Request,
+    database: Kept,
+    find: Annotated[str, Query(max_length=200)] = "",
+    order: Order = "started",
+    start: Annotated[int, Query(ge=0, le=100_000)] = 0,
+    count: Annotated[int, Query(ge=1, le=100)] = 24,
+) -> Response:
+    """A part of the list; the lines of the others are made while nobody asks."""
+    listing: Listing = request.app.state.listing
+
+    def part() -> Response:
+        with database.reading() as session:
+            present = systems.list_all(session)
+        answer = listing.part(present, find, order, start, count)
+        aside(lambda: make_next(listing, present))
+        return Response(answer.model_dump_json(), media_type="application/json")
+
+    return await computed(part)
+
+
+def make_next(listing: Listing, present: list[systems.Current]) -> None:
+    """Make one line that is not known, and see to the next when a worker is free again."""
+    unknown = [system for system in present if listing.known(system) is None]
+    if unknown:
+        listing.line(unknown[0])
+        if len(unknown) > 1:
+            aside(lambda: make_next(listing, unknown[1:]))
+
+
+@router.get("/names")
+def list_names(database: Kept) -> list[SystemName]:
+    """Every system by number and name alone."""
+    with database.reading() as session:
+        return [SystemName(id=row.id, name=name_of(row.document, row.id)) for row in systems.list_all(session)]
+
+
+@router.get("/deleted")
+def list_deleted(database: Kept) -> list[DeletedSystem]:
+    """Systems that were put away, the last one first."""
+    with database.reading() as session:
+        return [
+            DeletedSystem(id=row.id, name=name_of(row.document, row.id), deleted=row.deleted)
+            for row in systems.list_deleted(session)
+        ]
 
 
 @router.post("/from-animals", status_code=201)
-def start_from_animals(start: StartFromAnimals, session: OpenSession) -> SystemOut:
+def start_from_animals(start: StartFromAnimals, database: Kept) -> SystemOut:
     """The smallest stock tank with room for these animals, with filter, heat and water to match."""
     wanted = tuple(Group(row.species, row.number) for row in start.animals)
     sensible(Plan(name=start.name, animals=wanted))
-    return kept(session, starting.from_animals(start.name, wanted))
+    return kept(database, starting.from_animals(start.name, wanted))
 
 
 @router.post("/from-glass", status_code=201)
-def start_from_glass(start: StartFromGlass, session: OpenSession) -> SystemOut:
+def start_from_glass(start: StartFromGlass, database: Kept) -> SystemOut:
     """A plan around the tank a keeper has."""
     tank: Tank = rebuilt(Tank, start.tank.model_dump())
     sensible(Plan(name=start.name, tank=tank))
-    return kept(session, starting.from_tank(start.name, tank))
+    return kept(database, starting.from_tank(start.name, tank))
 
 
 @router.get("/{system_id}")
-def read_system(system_id: int, session: OpenSession) -> SystemOut:
-    return SystemOut.of(systems.read(session, system_id))
+def read_system(system_id: int, database: Kept) -> SystemOut:
+    """A system with its plan; 422 when that can not be read: its history still can."""
+    with database.reading() as session:
+        return SystemOut.of(systems.read(session, system_id))
 
 
 @router.put("/{system_id}")
-def save_plan(system_id: int, update: PlanUpdate, session: OpenSession) -> SystemOut:
+def save_plan(system_id: int, update: PlanUpdate, database: Kept) -> SystemOut:
     """Save a plan on the revision it was made from; 409 when that is no longer the current one."""
-    plan = sensible(to_core(update.plan))
-    return SystemOut.of(systems.update(session, system_id, update.base, document(plan)))
+    text = document(sensible(update.plan))
+    with database.writing() as session:
+        return SystemOut.of(systems.update(session, system_id, update.base, text))
 
 
 @router.post("/{system_id}/undo")
-def undo(system_id: int, base: Base, session: OpenSession) -> SystemOut:
-    return SystemOut.of(systems.undo(session, system_id, base.base))
+def undo(system_id: int, base: Base, database: Kept) -> SystemOut:
+    with database.writing() as session:
+        return SystemOut.of(systems.undo(session, system_id, base.base))
 
 
 @router.post("/{system_id}/redo")
-def redo(system_id: int, base: Base, session: OpenSession) -> SystemOut:
-    return SystemOut.of(systems.redo(session, system_id, base.base))
+def redo(system_id: int, base: Base, database: Kept) -> SystemOut:
+    with database.writing() as session:
+        return SystemOut.of(systems.redo(session, system_id, base.base))
+
+
+@router.get("/{system_id}/history")
+def read_history(system_id: int, database: Kept) -> HistoryOut:
+    """The newest revisions of a system, with why those that can not be read can not."""
+    with database.reading() as session:
+        current = systems.read(session, system_id)
+        revisions = systems.history(session, system_id)
+    return HistoryOut(
+        id=system_id,
+        name=name_of(current.document or next((row.plan for row in revisions), None), system_id),
+        current=current.revision,
+        count=len(revisions),
+        why=why_not(current.document),
+        revisions=[revision_out(row) for row in revisions[:MOST_SHOWN]],
+    )
+
+
+def revision_out(row: RevisionRow) -> RevisionOut:
+    return RevisionOut(number=row.number, previous=row.previous, saved=row.saved, why=why_not(row.plan))
+
+
+def why_not(stored: str | None) -> SentenceOut | None:
+    """Why a document can not be read; None where it can."""
+    try:
+        read_document(stored)
+    except Unreadable as fault:
+        return SentenceOut.of(fault.why)
+    return None
+
+
+@router.get("/{system_id}/revisions/{number}", response_class=Response)
+def export_revision(system_id: int, number: int, database: Kept) -> Response:
+    """One revision's document, just as it is stored."""
+    with database.reading() as session:
+        text = systems.read_revision(session, system_id, number)
+    disposition = f'attachment; filename="system-{system_id}-revision-{number}.json"'
+    content = text.encode("utf-8", "replace")
+    return Response(content, media_type="application/json", headers={"Content-Disposition": disposition})
+
+
+@router.post("/{system_id}/put-back")
+def put_back(system_id: int, back: PutBack, database: Kept) -> SystemOut:
+    """An earlier revision's plan, saved anew on top of the current one."""
+    with database.writing() as session:
+        return SystemOut.of(systems.put_back(session, system_id, back.base, back.number))
 
 
 @router.post("/{system_id}/copy", status_code=201)
-def copy_system(system_id: int, session: OpenSession) -> SystemOut:
-    plan = read_document(systems.read(session, system_id).plan)
-    return kept(session, replace(plan, name=f"{plan.name[:70]}, copy"))
+def copy_system(system_id: int, database: Kept) -> SystemOut:
+    with database.reading() as session:
+        plan = read_document(systems.read(session, system_id).document)
+    return kept(database, replace(plan, name=f"{plan.name[:70]}, copy"))
 
 
 @router.delete("/{system_id}", status_code=204)
-def delete_system(system_id: int, session: OpenSession) -> None:
-    systems.delete(session, system_id)
+def delete_system(system_id: int, database: Kept) -> None:
+    with database.writing() as session:
+        systems.delete(session, system_id)
 
 
-@router.post("/{system_id}/restore")
-def restore_system(system_id: int, session: OpenSession) -> SystemOut:
-    return SystemOut.of(systems.restore(session, system_id))
+@router.post("/{system_id}/restore", status_code=204)
+def restore_system(system_id: int, database: Kept) -> None:
+    with database.writing() as session:
+        systems.restore(session, system_id)
 
 
-def kept(session: Session, plan: Plan) -> SystemOut:
-    return SystemOut.of(systems.create(session, document(plan)))
+def kept(database: Database, plan: Plan) -> SystemOut:
+    with database.writing() as session:
+        return SystemOut.of(systems.create(session, document(plan)))

@@ -3,61 +3,90 @@
 from typing import Any
 
 from fastapi import APIRouter
-from sqlmodel import Session
 
 from loquen.api import sheets
-from loquen.api.dependencies import FAULTS, OpenSession
+from loquen.api.dependencies import FAULTS, Kept
+from loquen.api.documents import Unreadable, read_water, water_document
 from loquen.api.reading import listed
 from loquen.api.schemas.plan import SourceSchema, rebuilt
-from loquen.api.schemas.water import AreaOut, ReportIn, WaterIn, WaterOut, plain
+from loquen.api.schemas.sheet import SentenceOut
+from loquen.api.schemas.water import AreaOut, DeletedWater, ReportIn, WaterIn, WaterOut, WaterUpdate
 from loquen.core.model.plan import Plan, Source
 from loquen.core.sheet.book import sheet_of
 from loquen.devices import water_reports
 from loquen.exchange.reports import LineFault, UnreadReport, read_report
 from loquen.store import waters
+from loquen.store.database import Database
+from loquen.store.waters import KeptWater
 
 router = APIRouter(prefix="/api/waters", tags=["waters"], responses=dict(FAULTS))
 
 
-def shown(water_id: int, document: dict[str, Any]) -> WaterOut:
-    """A water with the figures that follow from it alone."""
-    water = SourceSchema.model_validate(document)
+def shown(kept: KeptWater) -> WaterOut:
+    """A water with the figures that follow from it alone; why, where it can not be read."""
+    try:
+        water = read_water(kept.document)
+    except Unreadable as fault:
+        why = SentenceOut.of(fault.why)
+        return WaterOut(id=kept.id, revision=kept.revision, water=None, figures=[], questions=[], why=why)
     source: Source = rebuilt(Source, water.model_dump())
     sheet = sheet_of(Plan(name="water", sources=(source,)))
     figures = [figure for figure in sheets.figures_of(sheet) if figure.key.startswith("sources.0.")]
     questions = sheets.findings(listed(sheet, "sources.0.src_questions"))
-    return WaterOut(id=water_id, water=water, figures=figures, questions=questions)
+    return WaterOut(id=kept.id, revision=kept.revision, water=water, figures=figures, questions=questions)
 
 
 @router.get("")
-def list_waters(session: OpenSession) -> list[WaterOut]:
-    return [shown(*row) for row in waters.list_all(session)]
+def list_waters(database: Kept) -> list[WaterOut]:
+    with database.reading() as session:
+        rows = waters.list_all(session)
+    return [shown(row) for row in rows]
+
+
+@router.get("/deleted")
+def list_deleted(database: Kept) -> list[DeletedWater]:
+    """Waters that were put away, the last one first."""
+    with database.reading() as session:
+        rows = waters.list_deleted(session)
+    return [DeletedWater(id=row.id, name=name_of(row), deleted=row.deleted) for row in rows if row.deleted]
+
+
+def name_of(row: KeptWater) -> str:
+    try:
+        return str(read_water(row.document).model_dump()["src_name"])
+    except Unreadable:
+        return f"Water {row.id}"
 
 
 @router.post("", status_code=201)
-def create_water(water: WaterIn, session: OpenSession) -> WaterOut:
-    return kept(session, plain(water.sources[0]))
+def create_water(water: WaterIn, database: Kept) -> WaterOut:
+    return kept(database, water.sources[0])
 
 
 @router.put("/{water_id}")
-def update_water(water_id: int, water: WaterIn, session: OpenSession) -> WaterOut:
-    return shown(*waters.update(session, water_id, plain(water.sources[0])))
+def update_water(water_id: int, update: WaterUpdate, database: Kept) -> WaterOut:
+    """Keep what a water is now; 409 when it was changed since the revision that the change was made from."""
+    with database.writing() as session:
+        row = waters.update(session, water_id, update.base, water_document(update.sources[0]))
+    return shown(row)
 
 
 @router.delete("/{water_id}", status_code=204)
-def delete_water(water_id: int, session: OpenSession) -> None:
-    waters.delete(session, water_id)
+def delete_water(water_id: int, database: Kept) -> None:
+    with database.writing() as session:
+        waters.delete(session, water_id)
 
 
 @router.post("/{water_id}/restore", status_code=204)
-def restore_water(water_id: int, session: OpenSession) -> None:
-    waters.restore(session, water_id)
+def restore_water(water_id: int, database: Kept) -> None:
+    with database.writing() as session:
+        waters.restore(session, water_id)
 
 
 @router.post("/from-report", status_code=201)
-def create_from_report(report: ReportIn, session: OpenSession) -> WaterOut:
-    """A water from a report in the open layout; 422 names every line that can not be read."""
-    return kept(session, read_report(report.text))
+def create_from_report(report: ReportIn, database: Kept) -> WaterOut:
+    """A water from a report in the open layout; 422 names every place that can not be read."""
+    return from_fields(database, read_report(report.text))
 
 
 @router.get("/areas")
@@ -67,12 +96,18 @@ def list_areas() -> list[AreaOut]:
 
 
 @router.post("/from-area/{area}", status_code=201)
-def create_from_area(area: str, session: OpenSession) -> WaterOut:
+def create_from_area(area: str, database: Kept) -> WaterOut:
     """A water from the report service's report of one place."""
     if area not in water_reports.areas():
-        raise UnreadReport([LineFault(1, "the report service does not know this place")])
-    return kept(session, read_report(water_reports.report(area)))
+        raise UnreadReport([LineFault(1, 1, "the report service does not know this place")])
+    return from_fields(database, read_report(water_reports.report(area)))
 
 
-def kept(session: Session, fields: dict[str, Any]) -> WaterOut:
-    return shown(*waters.create(session, plain(SourceSchema.model_validate(fields))))
+def from_fields(database: Database, fields: dict[str, Any]) -> WaterOut:
+    return kept(database, SourceSchema.model_validate(fields))
+
+
+def kept(database: Database, water: SourceSchema) -> WaterOut:
+    with database.writing() as session:
+        row = waters.create(session, water_document(water))
+    return shown(row)

@@ -10,10 +10,12 @@ from functools import cache
 from typing import Annotated, Any
 
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, create_model
+from pydantic_core import PydanticCustomError
 
-from loquen.core.model.fields import entries, hints
+from loquen.core.model.fields import entries, hints, limits, sections
 from loquen.core.model.plan import PLAN_VERSION, Plan, Source, Tank
 from loquen.core.model.quantity import Choice, Quantity
+from loquen.core.model.typed import Ambiguous, NotANumber, read_number
 
 MOST_NOTES = 4000
 
@@ -24,11 +26,17 @@ class Strict(BaseModel):
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
 
 
-def comma_read(value: Any) -> Any:
-    """A number typed with a decimal comma or with spaces between thousands."""
-    if isinstance(value, str):
-        return value.replace(" ", "").replace(" ", "").replace(",", ".") or None
-    return value
+def as_number(value: Any) -> Any:
+    """A typed number as one, None for an empty field; raise for what is none, or may be two."""
+    if not isinstance(value, str):
+        return value
+    try:
+        return read_number(value) if value.strip() else None
+    except (NotANumber, Ambiguous):
+        raise PydanticCustomError("float_parsing", "is not a number") from None
+
+
+READ_NUMBER = BeforeValidator(as_number)
 
 
 def listed(value: Any) -> Any:
@@ -43,9 +51,12 @@ def mirror(model: type) -> type[Strict]:
     """The Pydantic model of one plan dataclass."""
     definitions: dict[str, Any] = {}
     types_of = hints(model)
+    section = next((f"{name}." for name, part in sections().items() if part is model), "")
     for item in fields(model):
-        entry = entries(model).get(item.name)
-        annotation = wire_type(types_of[item.name], entry)
+        entry, path = entries(model).get(item.name), section + item.name
+        annotation = wire_type(types_of[item.name], entry, limits().get(path))
+        if item.name == "version":
+            annotation = Annotated[int, Field(ge=PLAN_VERSION, le=PLAN_VERSION)]
         if item.default is not MISSING:
             default = listed(item.default)
         elif item.default_factory is not MISSING:
@@ -56,17 +67,18 @@ def mirror(model: type) -> type[Strict]:
     return create_model(model.__name__, __base__=Strict, **definitions)
 
 
-def wire_type(hint: Any, entry: Any) -> Any:
-    """The type of one field: its limits applied to the number, its rows mirrored."""
+def wire_type(hint: Any, entry: Any, most: int | None = None) -> Any:
+    """The type of one field: its limits applied to the number or the list, its rows mirrored."""
     if is_dataclass(hint):
         return mirror(typing.cast(type, hint))
     if isinstance(hint, types.UnionType):
         inner = next(option for option in hint.__args__ if option is not type(None))
-        return Annotated[wire_type(inner, entry) | None, BeforeValidator(comma_read)]
+        return Annotated[wire_type(inner, entry, most) | None, READ_NUMBER]
     if typing.get_origin(hint) is tuple:
-        return list[wire_type(typing.get_args(hint)[0], entry)]  # type: ignore[misc]
+        rows: Any = list[wire_type(typing.get_args(hint)[0], entry)]  # type: ignore[misc]
+        return Annotated[rows, Field(max_length=most)]
     if isinstance(entry, Quantity):
-        return Annotated[hint, BeforeValidator(comma_read), Field(ge=entry.low, le=entry.high)]
+        return Annotated[hint, READ_NUMBER, Field(ge=entry.low, le=entry.high)]
     if hint is str and isinstance(entry, Choice) and entry.table == "text":
         return Annotated[str, Field(max_length=MOST_NOTES)]
     if hint is str:
@@ -111,28 +123,3 @@ def rebuilt(hint: Any, value: Any) -> Any:
 def from_core(plan: Plan) -> PlanSchema:
     """A plan of the core for the wire."""
     return PlanSchema.model_validate(listed(asdict(plan)))
-
-
-def document(plan: Plan) -> dict[str, Any]:
-    """A plan as it is stored."""
-    return from_core(plan).model_dump(mode="json")
-
-
-def read_document(stored: dict[str, Any]) -> Plan:
-    """A stored plan of any version as today's."""
-    return to_core(PlanSchema.model_validate(upgraded(stored)))
-
-
-def upgraded(stored: dict[str, Any]) -> dict[str, Any]:
-    """A stored plan brought forward, version by version."""
-    document = dict(stored)
-    while document.get("version", 0) < PLAN_VERSION:
-        step = UPGRADES[document.get("version", 0)]
-        document = step(document)
-    return document
-
-
-UPGRADES: dict[int, typing.Callable[[dict[str, Any]], dict[str, Any]]] = {
-    # Version 0: documents written before plans carried a version; nothing else differs.
-    0: lambda document: {**document, "version": 1},
-}

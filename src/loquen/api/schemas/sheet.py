@@ -22,11 +22,16 @@ class SentenceOut(BaseModel):
 
     @classmethod
     def of(cls, sentence: Sentence) -> "SentenceOut":
+        # Made thousands of times for a large company of animals, and of values that the core has typed.
         terms = {
-            name: TermOut(value=term.value, kind=term.kind, figure=term.figure)
+            name: TermOut.model_construct(
+                value=term.value if isinstance(term.value, str) else float(term.value),
+                kind=term.kind,
+                figure=term.figure,
+            )
             for name, term in sentence.terms.items()
         }
-        return cls(text=sentence.text, terms=terms)
+        return cls.model_construct(text=sentence.text, terms=terms)
 
 
 class FigureOut(BaseModel):

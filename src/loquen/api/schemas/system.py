@@ -4,15 +4,18 @@ from datetime import datetime
 
 from pydantic import Field
 
-from loquen.api.schemas.plan import PlanSchema, Strict, TankSchema, from_core, read_document
+from loquen.api.documents import read_document
+from loquen.api.schemas.plan import PlanSchema, Strict, TankSchema, from_core
 from loquen.api.schemas.sheet import GlassOut, SectionOut, SentenceOut
-from loquen.store.systems import Saved
+from loquen.core.model.fields import limits
+from loquen.store.systems import MOST_ID, Saved
 
 
 class SystemOut(Strict):
     """A system with its current plan and where it stands in its history."""
 
     id: int
+    created: datetime
     revision: int
     saved: datetime
     can_undo: bool
@@ -21,34 +24,83 @@ class SystemOut(Strict):
 
     @classmethod
     def of(cls, saved: Saved) -> "SystemOut":
+        """Raises: Unreadable for a plan that can not be read."""
         return cls(
             id=saved.id,
+            created=saved.created,
             revision=saved.revision,
             saved=saved.saved,
             can_undo=saved.can_undo,
             can_redo=saved.can_redo,
-            plan=from_core(read_document(saved.plan)),
+            plan=from_core(read_document(saved.document)),
         )
 
 
 class SystemLine(Strict):
-    """A system in the list: its section, its glasses, its size in a sentence."""
+    """A system in the list: its section, its glasses, its size in a sentence; or why there are none."""
 
     id: int
+    created: datetime
+    revision: int
     name: str
     summary: SentenceOut
     glasses: list[GlassOut]
-    section: SectionOut
+    section: SectionOut | None
+    readable: bool
+
+
+class SystemsOut(Strict):
+    """A part of the list: how many there are and were found, and from which one the next part starts.
+
+    `short` is how many of the found fall short, None while that is not known yet. Headings stand before the line of
+    their place in `lines`.
+    """
+
+    total: int
+    found: int
+    short: int | None
+    lines: list[SystemLine]
+    headings: dict[int, str]
+    next: int | None
+
+
+class SystemName(Strict):
+    id: int
+    name: str
+
+
+class DeletedSystem(SystemName):
+    deleted: datetime
+
+
+class RevisionOut(Strict):
+    """One kept revision of a plan; `why` says why it can not be read, None where it can."""
+
+    number: int
+    previous: int | None
+    saved: datetime
+    why: SentenceOut | None
+
+
+class HistoryOut(Strict):
+    """The newest revisions of a system, the newest first, and how many there are."""
+
+    id: int
+    name: str
+    current: int
+    count: int
+    why: SentenceOut | None
+    revisions: list[RevisionOut]
 
 
 class AnimalsWanted(Strict):
-    species: str
+    species: str = Field(max_length=80)
     number: int = Field(ge=1, le=2000)
 
 
 class StartFromAnimals(Strict):
     name: str = Field(min_length=1, max_length=80)
-    animals: list[AnimalsWanted] = Field(min_length=1, max_length=40)
+    animals: list[AnimalsWanted] = Field(min_length=1, max_length=limits()["animals"])
 
 
 class StartFromGlass(Strict):
@@ -56,14 +108,19 @@ class StartFromGlass(Strict):
     tank: TankSchema
 
 
-class PlanUpdate(Strict):
-    """A plan to save on top of the revision it was made from."""
-
-    base: int
-    plan: PlanSchema
-
-
 class Base(Strict):
     """The revision that the caller stands on."""
 
-    base: int
+    base: int = Field(ge=0, le=MOST_ID)
+
+
+class PlanUpdate(Base):
+    """A plan to save on top of the revision it was made from."""
+
+    plan: PlanSchema
+
+
+class PutBack(Base):
+    """An earlier revision to save anew on top of the current one."""
+
+    number: int = Field(ge=1, le=MOST_ID)

@@ -1,11 +1,12 @@
 """Waters on the wire."""
 
-from typing import Any
+from datetime import datetime
 
 from pydantic import BaseModel, Field
 
 from loquen.api.schemas.plan import SourceSchema, Strict
-from loquen.api.schemas.sheet import FigureOut, FindingOut
+from loquen.api.schemas.sheet import FigureOut, FindingOut, SentenceOut
+from loquen.store.systems import MOST_ID
 
 
 class WaterIn(Strict):
@@ -14,13 +15,27 @@ class WaterIn(Strict):
     sources: list[SourceSchema] = Field(min_length=1, max_length=1)
 
 
+class WaterUpdate(WaterIn):
+    """What a water is now, and the revision that it was changed from."""
+
+    base: int = Field(ge=0, le=MOST_ID)
+
+
 class WaterOut(BaseModel):
-    """A water with what follows from it, and what does not fit together."""
+    """A water with what follows from it, and what does not fit together; or why it can not be read."""
 
     id: int
-    water: SourceSchema
+    revision: int
+    water: SourceSchema | None
     figures: list[FigureOut]
     questions: list[FindingOut]
+    why: SentenceOut | None = None
+
+
+class DeletedWater(BaseModel):
+    id: int
+    name: str
+    deleted: datetime
 
 
 class ReportIn(Strict):
@@ -32,9 +47,3 @@ class ReportIn(Strict):
 class AreaOut(BaseModel):
     key: str
     label: str
-
-
-def plain(water: Any) -> dict[str, Any]:
-    """A water as it is stored."""
-    document: dict[str, Any] = water.model_dump(mode="json")
-    return document

@@ -1,0 +1,125 @@
+"""What is said of a field that is wrong: typed values by their limits, contradictions by their code."""
+
+from typing import Any
+
+from loquen.core.errors import PlanConflict
+from loquen.core.model.fields import entry_at, limits
+from loquen.core.model.quantity import Quantity, Sentence, Term, say
+from loquen.core.model.typed import Ambiguous, NotANumber, read_number
+
+CONFLICTS: dict[str, tuple[str, dict[str, str]]] = {
+    "unknown_in_library": ("“{key}” is not in the library.", {}),
+    "too_many": ("At most {most} of them.", {"most": "count"}),
+    "day_twice": ("A day stands twice.", {}),
+    "more_males_than_animals": ("More males than the {nearest} animals of this group.", {"nearest": "count"}),
+    "pane_fills_tank": ("Panes this thick leave no room inside.", {}),
+    "fill_above_glass": ("The water would stand above the glass: at most {nearest}.", {"nearest": "length"}),
+    "no_water_left": ("That leaves no water: the glass is {height} high inside.", {"height": "length"}),
+    "bow_too_deep": ("A bow this deep is more than half a circle: at most {nearest}.", {"nearest": "length"}),
+    "notch_too_large": ("The missing corner takes the whole side: at most {most}.", {"most": "length"}),
+    "bed_above_water": ("The bed would rise above the water, which stands {height} high.", {"height": "length"}),
+    "hardscape_fills_tank": ("Rock and wood would fill the tank: at most {most} together.", {"most": "volume"}),
+    "baffle_over_rim": ("This baffle is as high as the sump: at most {nearest}.", {"nearest": "length"}),
+    "chambers_too_long": (
+        "The chambers leave no room for the return: {nearest} of sump, or {most} of chambers.",
+        {"nearest": "length", "most": "length"},
+    ),
+    "one_return_chamber": ("A sump has one return chamber, last in the flow.", {}),
+    "level_over_rim": ("The water would stand over the sump's rim: at most {nearest}.", {"nearest": "length"}),
+    "intake_in_air": ("The pump's intake lies above the water: at most {nearest}.", {"nearest": "length"}),
+    "run_too_long": (
+        "That makes {metres} of pipe: at most {most} in one run.",
+        {"metres": "head", "most": "head"},
+    ),
+    "overflow_in_bed": (
+        "The holes would lie in the bed, which reaches {bed}: smaller ones, or less bed.",
+        {"bed": "length"},
+    ),
+    "toughened_drilled": (
+        "A toughened pane can not be drilled: it bursts. Annealed glass, or a hang-on overflow.",
+        {},
+    ),
+    "hole_near_edge": (
+        "A hole this near the edge cracks: one bore and the pane's thickness, {nearest} at least.",
+        {"nearest": "length"},
+    ),
+    "no_pump_curve": (
+        "A pump's curve starts at no flow and falls from point to point; as many lifts as flows.",
+        {},
+    ),
+    "gravity_slip": (
+        "No fresh or low-salinity water reads above 1.030: a slip of the decimal, {nearest} perhaps?",
+        {"nearest": "gravity"},
+    ),
+    "twelve_months": ("Twelve months, or none.", {}),
+    "room_upside_down": (
+        "The coldest night is warmer than the hottest day, {nearest}.",
+        {"nearest": "temperature"},
+    ),
+}
+
+
+def conflict_sentence(conflict: PlanConflict) -> Sentence:
+    """Why two parts of a plan can not both be true."""
+    text, kinds = CONFLICTS[conflict.code]
+    terms = {
+        name: Term(value, kinds[name]) if name in kinds else Term(str(value))
+        for name, value in conflict.values.items()
+    }
+    return say(text, **terms)
+
+
+def wanted(entry: Quantity) -> tuple[str, dict[str, Term]]:
+    """The words for an entry's limits."""
+    text = "{low} to {high}" + (", a whole number" if entry.whole else "")
+    return text, {"low": Term(entry.low, entry.kind), "high": Term(entry.high, entry.kind)}
+
+
+def quoted(given: Any, most: int = 40) -> str:
+    """What was typed, short, and without what no text can hold."""
+    return str(given)[:most].encode("utf-8", "replace").decode()
+
+
+def entry_sentence(path: str, problem: str, given: Any) -> Sentence:
+    """What is wrong with one typed value, by the field's own limits and unit."""
+    entry = entry_at(path)
+    if problem == "too_long" and isinstance(given, list):
+        return say("At most {most} of them.", most=Term(limits().get(path, 0), "count"))
+    if not isinstance(entry, Quantity):
+        return say("“{given}” can not be chosen here.", given=quoted(given))
+    band, terms = wanted(entry)
+    if given in (None, ""):
+        return say("{label} is empty: " + band + ".", label=entry.label, **terms)
+    if problem in ("greater_than_equal", "less_than_equal", "finite_number"):
+        side = "below" if problem == "greater_than_equal" else "above"
+        text = "{label} is {side} what is possible here: " + band + "."
+        return say(text, label=entry.label, side=side, **terms)
+    if problem == "int_from_float":
+        return say("{label} is counted in whole numbers: " + band + ".", label=entry.label, **terms)
+    try:
+        read_number(str(given))
+    except Ambiguous as two:
+        text = "“{given}” may be {thousands} or {decimals}: write it without the comma."
+        return say(text, given=quoted(given), thousands=two.thousands, decimals=two.decimals)
+    except NotANumber:
+        pass
+    return say("“{given}” is not a number: " + band + ".", given=quoted(given), **terms)
+
+
+def plan_path(location: tuple[int | str, ...]) -> str:
+    """The part of a fault's location that lies inside a plan: tank.pane_mm, animals.0.number."""
+    parts = [str(part) for part in location]
+    while parts and parts[0] in ("body", "plan"):
+        parts.pop(0)
+    # A union adds the name of the branch that was tried.
+    numbered = any(part.isdigit() for part in parts[1:3])
+    return ".".join(parts[:3] if numbered else parts[:2])
+
+
+def problem_sentence(path: str, problem: Any) -> Sentence:
+    """What is wrong at a path of a plan, as Pydantic found it."""
+    if path == "version":
+        return say("This page is older or newer than the server: read it again.")
+    if entry_at(path) is not None or problem["type"] == "too_long":
+        return entry_sentence(path, problem["type"], problem["input"])
+    return say("{where}: {what}.", where=quoted(path or "request"), what=quoted(problem["msg"]))

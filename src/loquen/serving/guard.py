@@ -1,0 +1,111 @@
+"""The guard at the door: only this machine's own pages may ask, nothing oversized, and every answer carries the policy."""
+
+import asyncio
+import json
+import logging
+from collections.abc import Iterable
+
+from starlette.datastructures import Headers, MutableHeaders
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
+
+MOST_BYTES = 1_000_000
+SLOWEST_READER_S = 30.0
+LOCAL_HOSTS = {"127.0.0.1", "localhost", "[::1]"}
+POLICY = (
+    "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; "
+    "base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
+)
+GUARDING = {
+    "Content-Security-Policy": POLICY,
+    "Cross-Origin-Opener-Policy": "same-origin",
+    "Cross-Origin-Resource-Policy": "same-origin",
+    "X-Content-Type-Options": "nosniff",
+    "Referrer-Policy": "no-referrer",
+}
+log = logging.getLogger("loquen")
+Refusal = tuple[int, str, str]
+"""Status, code and sentence."""
+FROM_ELSEWHERE: Refusal = (403, "from_elsewhere", "Loquen answers its own pages on this machine only.")
+TOO_LARGE: Refusal = (413, "too_large", "That is too large, or of unknown size.")
+FAILED: Refusal = (
+    500,
+    "server_fault",
+    "Loquen failed at this, and has noted it in its log. Nothing was changed; what you typed stays in the page.",
+)
+STOPPING: Refusal = (503, "stopping", "Loquen is being stopped. Nothing was changed by this.")
+
+
+class Guard:
+    """An application behind the guard. A HEAD is answered as the GET that it stands for, without the body."""
+
+    def __init__(self, app: ASGIApp) -> None:
+        self.app = app
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        if scope["type"] != "http":
+            await self.app(scope, receive, send)
+            return
+        bare = scope["method"] == "HEAD"
+        begun = False
+
+        async def send_guarded(message: Message) -> None:
+            nonlocal begun
+            if message["type"] == "http.response.start":
+                begun = True
+                headers = MutableHeaders(scope=message)
+                headers.update(GUARDING)
+                headers.setdefault("Cache-Control", "no-store")
+            elif bare:
+                message = {**message, "body": b""}
+            await asyncio.wait_for(send(message), SLOWEST_READER_S)
+
+        refusal = refused(scope)
+        if refusal is None:
+            try:
+                await self.app({**scope, "method": "GET"} if bare else scope, receive, send_guarded)
+            except asyncio.CancelledError:
+                if begun:
+                    raise
+                refusal = STOPPING
+            except Exception:
+                log.exception("%s %s failed", scope["method"], scope["path"])
+                if begun:
+                    raise
+                refusal = FAILED
+        if refusal is not None:
+            await answer(refusal, send_guarded)
+
+
+def refused(scope: Scope) -> Refusal | None:
+    """Why a request is not served; None for one that is.
+
+    Origin and Sec-Fetch-Site are sent by browsers alone: what another page asks, even one of another port of this
+    machine, is refused. A link to a page may be followed from anywhere.
+    """
+    headers = Headers(scope=scope)
+    host = headers.get("host", "")
+    if host.rsplit(":", 1)[0] not in LOCAL_HOSTS or headers.get("origin") not in (None, f"http://{host}"):
+        return FROM_ELSEWHERE
+    link = headers.get("sec-fetch-mode") == "navigate" and not scope["path"].startswith("/api/")
+    if headers.get("sec-fetch-site", "none") not in ("same-origin", "none") and not link:
+        return FROM_ELSEWHERE
+    length = headers.get("content-length")
+    if "transfer-encoding" in headers or (
+        length is not None and (not length.isascii() or not length.isdigit() or int(length[:20]) > MOST_BYTES)
+    ):
+        return TOO_LARGE
+    return None
+
+
+async def answer(refusal: Refusal, send: Send) -> None:
+    """A fault as the API tells one."""
+    status, code, text = refusal
+    body = json.dumps(
+        {"code": code, "sentence": {"text": text, "terms": {}}, "fields": [], "current": None}
+    ).encode()
+    headers: Iterable[tuple[bytes, bytes]] = [
+        (b"content-type", b"application/json"),
+        (b"content-length", str(len(body)).encode()),
+    ]
+    await send({"type": "http.response.start", "status": status, "headers": list(headers)})
+    await send({"type": "http.response.body", "body": body})

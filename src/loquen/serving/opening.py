@@ -1,0 +1,112 @@
+"""Serving a database: pages go out while the API behind them is still being loaded and wired."""
+
+import asyncio
+import gc
+import signal
+import socket
+import sys
+from collections.abc import Callable
+from pathlib import Path
+from threading import Thread
+
+import uvicorn
+from starlette.types import ASGIApp, Receive, Scope, Send
+
+from loquen.api import computing
+from loquen.serving.guard import Guard
+from loquen.serving.pages import Pages
+from loquen.serving.protocol import TimedProtocol
+
+GRACE_S = 5
+"""How long requests that are under way may still take once the server is told to stop."""
+
+
+class Later:
+    """An application that is made in a thread; whoever asks for it waits."""
+
+    def __init__(self, make: Callable[[], ASGIApp], then: Callable[[], None], failed: Callable[[], None]) -> None:
+        self.make = make
+        self.then = then
+        self.failed = failed
+        self.app: ASGIApp | None = None
+        self.fault: Exception | None = None
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        if scope["type"] == "lifespan":
+            await self.live(receive, send)
+            return
+        await self.made.wait()
+        if self.app is None:
+            raise RuntimeError("the application could not be made") from self.fault
+        await self.app(scope, receive, send)
+
+    async def live(self, receive: Receive, send: Send) -> None:
+        self.made = asyncio.Event()
+        await receive()
+        loop = asyncio.get_running_loop()
+        Thread(target=lambda: self.work(loop), daemon=True).start()
+        await send({"type": "lifespan.startup.complete"})
+        await receive()
+        await send({"type": "lifespan.shutdown.complete"})
+
+    def work(self, loop: asyncio.AbstractEventLoop) -> None:
+        try:
+            self.app = self.make()
+        except Exception as fault:
+            self.fault = fault
+            self.failed()
+        loop.call_soon_threadsafe(self.made.set)
+        if self.fault is None:
+            self.then()
+
+
+def serve(path: Path, ours: socket.socket, with_demo: bool) -> None:
+    """Serve a database on a socket until told to stop; then leave one whole file."""
+    opened = []
+
+    def make() -> ASGIApp:
+        from loquen.api.app import create_api
+        from loquen.store.database import open_database
+
+        database = open_database(path)
+        opened.append(database)
+        if with_demo:
+            from loquen.demo import sluice_street
+
+            sluice_street.fill(database)
+        return create_api(database)
+
+    def failed() -> None:
+        server.should_exit = True
+
+    api = Later(make, warm_up, failed)
+    config = uvicorn.Config(
+        Guard(Pages(api)),
+        http=TimedProtocol,
+        log_level="warning",
+        timeout_graceful_shutdown=GRACE_S,
+        ws="none",
+        proxy_headers=False,
+        server_header=False,
+    )
+    server = uvicorn.Server(config)
+    for told in (signal.SIGTERM, signal.SIGINT):
+        signal.signal(told, lambda *_: sys.exit(0))  # what the server raises again once it has shut down
+    try:
+        server.run(sockets=[ours])
+    finally:
+        computing.stop()
+        for database in opened:
+            database.close()
+    if api.fault is not None:
+        raise api.fault
+
+
+def warm_up() -> None:
+    """Load what the first sheet needs while the page is still opening, and leave it out of later clean-ups."""
+    from loquen.api import sheets
+    from loquen.demo import sluice_street
+
+    sheets.view(sluice_street.long_hall())
+    gc.collect()
+    gc.freeze()

@@ -1,0 +1,129 @@
+"""Plans at the limits of every field: what a person may enter, however odd."""
+
+from dataclasses import fields, replace
+from types import UnionType
+from typing import get_args, get_origin
+
+from loquen.core.data import library
+from loquen.core.model.consistency import conflicts
+from loquen.core.model.fields import ROWS, changed_plan, entries, hints, limits, sections
+from loquen.core.model.options import options_of
+from loquen.core.model.plan import Plan
+from loquen.core.model.quantity import Quantity
+
+TRIES = 60
+
+
+def odd_number(rng, entry):
+    """A value at a limit, beside it, very small, or anywhere between."""
+    span = entry.high - entry.low
+    tiny = [value for value in (1e-320, 1e-12) if entry.low <= value <= entry.high]
+    value = rng.choice(
+        [
+            entry.low,
+            entry.high,
+            entry.low + 1e-9 * span,
+            entry.high - 1e-9 * span,
+            rng.uniform(entry.low, entry.high),
+        ]
+        + [entry.low + span * rng.random() ** 6] * 3
+        + tiny
+    )
+    return round(value) if entry.whole else float(value)
+
+
+def odd_choice(rng, entry, hint):
+    if entry.table == "species":
+        return rng.choice(list(library.species()))
+    if entry.table == "text" or (hint is str and not options_of(entry)):
+        return rng.choice(["x", "Ärger 🐟", "=1+1", "a" * 80])
+    return rng.choice(list(options_of(entry)))
+
+
+def odd_value(rng, model, name, entry):
+    """A value for one field, empty where it may be."""
+    hint = hints(model)[name]
+    if isinstance(hint, UnionType):
+        if rng.random() < 0.5:
+            return None
+        hint = next(option for option in get_args(hint) if option is not type(None))
+    if hint is bool:
+        return rng.random() < 0.5
+    if get_origin(hint) is tuple:
+        return odd_list(rng, model, name, entry, get_args(hint)[0])
+    return odd_number(rng, entry) if isinstance(entry, Quantity) else odd_choice(rng, entry, hint)
+
+
+def odd_list(rng, model, name, entry, inner):
+    section = next(key for key, part in sections().items() if part is model)
+    most = limits()[f"{section}.{name}"]
+    if not isinstance(entry, Quantity):
+        days = list(get_args(inner))
+        return tuple(day for day in days if rng.random() < 0.5)
+    count = 12 if name == "room_months_c" else rng.randint(2, most)
+    return tuple(sorted((odd_number(rng, entry) for _ in range(count)), reverse=name.endswith("head_m")))
+
+
+def odd_part(rng, model, share):
+    """One section or row: each field odd with this chance, else as it starts."""
+    values = {}
+    for item in fields(model):
+        entry = entries(model).get(item.name)
+        needed = item.name in ("species", "number")
+        if entry is not None and (needed or rng.random() < share):
+            values[item.name] = odd_value(rng, model, item.name, entry)
+    return model(**values)
+
+
+def odd_plan(rng):
+    """A plan that makes sense and is odd anywhere. Fields that contradict each other go back to how they start."""
+    share = rng.choice([0.03, 0.1, 0.3, 1.0])
+    parts = {}
+    for name, model in sections().items():
+        if name in ROWS:
+            most = rng.choice([0, 1, 2, 3, limits()[name]])
+            parts[name] = tuple(odd_part(rng, model, share) for _ in range(most))
+        else:
+            parts[name] = odd_part(rng, model, share)
+    return sensible(Plan(name="odd", **parts))
+
+
+def sensible(plan):
+    """The plan with whatever contradicts itself mended, one after the other."""
+    for _ in range(TRIES):
+        found = conflicts(plan)
+        if not found:
+            return plan
+        plan = mended(plan, found[0].path, found[0].nearest)
+    return Plan(name="plain")
+
+
+def mended(plan, path, nearest):
+    """The plan with what contradicts at a path put right, or back to how it starts."""
+    section, _, rest = path.partition(".")
+    if nearest is not None:
+        return changed_plan(plan, {path: nearest})
+    start = Plan(name="start")
+    if section in ("sump", "chambers"):
+        # Chambers and the sump around them contradict each other in many ways: without a sump they do not count.
+        return changed_plan(plan, {"flow.way": "none"})
+    if rest and section in ROWS:
+        at = int(rest.split(".")[0])
+        rows = getattr(plan, section)
+        return replace(plan, **{section: (*rows[:at], *rows[at + 1 :])})
+    if not rest:
+        return replace(plan, **{section: getattr(start, section)})
+    ended = {f"{section}.{name}": getattr(getattr(start, section), name) for name in entries(sections()[section])}
+    return changed_plan(plan, ended)
+
+
+def odd_change(rng, base):
+    """A plan with a few fields at their limits; what contradicts itself goes back to how it starts."""
+    plan = base
+    for _ in range(rng.choice([1, 1, 2, 4, 12])):
+        section = rng.choice([name for name in sections() if name not in ROWS or getattr(plan, name)])
+        model = sections()[section]
+        name = rng.choice(list(entries(model)))
+        row = f"{rng.randrange(len(getattr(plan, section)))}." if section in ROWS else ""
+        plan = changed_plan(plan, {f"{section}.{row}{name}": odd_value(rng, model, name, entries(model)[name])})
+    return sensible(plan)
