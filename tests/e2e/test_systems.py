@@ -61,14 +61,25 @@ def test_copy_and_delete_with_undo(page, server):
     plan = {**server.plan(2), "name": "Spare tank"}
     server.http.put(f"/api/systems/{server.copy_of(2)}", json={"base": 1, "plan": plan})
     page.goto(f"{server.url}/systems")
+    page.get_by_label("Find systems").fill("spare")
     page.get_by_role("button", name="More for Spare tank").click()
     page.get_by_role("menuitem", name="Copy").click()
+    expect(page.get_by_role("status").filter(has_text="There is a copy")).to_be_visible()
     copied = page.get_by_role("heading", name="Spare tank, copy")
     expect(copied).to_have_count(1)
     page.get_by_role("button", name="More for Spare tank, copy").click()
     page.get_by_role("menuitem", name="Delete").click()
     expect(copied).to_have_count(0)
     page.get_by_role("status").get_by_role("button", name="Undo").click()
+    expect(copied).to_have_count(1)
+    page.get_by_role("button", name="More for Spare tank, copy").click()
+    page.get_by_role("menuitem", name="Delete").click()
+    expect(copied).to_have_count(0)
+    page.reload()
+    # What was deleted has a place of its own, also for whoever comes back later.
+    page.get_by_text("Deleted, and kept").click()
+    page.get_by_role("button", name="Bring back Spare tank, copy").click()
+    page.get_by_label("Find systems").fill("spare copy")
     expect(copied).to_have_count(1)
 
 

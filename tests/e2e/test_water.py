@@ -34,7 +34,7 @@ def test_waters_are_entered_read_and_asked_for(page, server, serious):
     page.get_by_role("button", name="From a report").click()
     dialog.get_by_role("textbox", name="Report").fill("name,Upland\nnitrate,lots,mg/L N")
     dialog.get_by_role("button", name="Read it").click()
-    expect(dialog.get_by_role("alert")).to_contain_text("line 2: “lots” is not a number")
+    expect(dialog.get_by_role("alert")).to_contain_text("Line 2, column 9: “lots” is not a number")
     dialog.get_by_role("textbox", name="Report").fill("name,Upland\nnitrate,2,mg/L N")
     dialog.get_by_role("button", name="Read it").click()
     expect(waters.get_by_role("listitem", name="Upland")).to_be_visible()

@@ -1,6 +1,7 @@
 """Plans and waters as they are stored: JSON text, a version, and the steps that bring an old one forward."""
 
 import json
+import re
 from collections.abc import Callable
 from typing import Any
 
@@ -51,8 +52,17 @@ def name_of(stored: str | None, number: int) -> str:
     try:
         name = parsed(stored).get("name")
     except Unreadable:
-        name = None
+        name = named(stored or "")
     return quoted(name, 80) if isinstance(name, str) and name else f"System {number}"
+
+
+def named(damaged: str) -> str | None:
+    """The name that a text which is no JSON (any more) still says."""
+    found = re.search(r'"name"\s*:\s*("(?:[^"\\]|\\.)*")', damaged)
+    try:
+        return str(json.loads(found[1])) if found else None
+    except ValueError:
+        return None
 
 
 def parsed(stored: str | None) -> dict[str, Any]:

@@ -14,6 +14,12 @@ export type Sentence = Schemas["SentenceOut"];
 export type Term = Schemas["TermOut"];
 export type System = Schemas["SystemOut"];
 export type SystemLine = Schemas["SystemLine"];
+export type SystemsPart = Schemas["SystemsOut"];
+export type SystemsOrder = NonNullable<
+  NonNullable<paths["/api/systems"]["get"]["parameters"]["query"]>["order"]
+>;
+export type History = Schemas["HistoryOut"];
+export type Revision = Schemas["RevisionOut"];
 export type Library = Schemas["LibraryOut"];
 export type Species = Schemas["SpeciesOut"];
 export type Entry = Schemas["EntryOut"];
@@ -36,14 +42,27 @@ export type State = Glass["state"];
 
 export const client = createClient<paths>({ baseUrl: "/", fetch: (request) => globalThis.fetch(request) });
 
-/** An answer that is not what was asked for; `fault` is undefined when the server could not be reached. */
+const AWAY = "Loquen’s server does not answer.";
+const FAILED = "Loquen’s server failed at this.";
+
+/** An answer that is not what was asked for; status 0 when the server could not be reached at all. */
 export class Refused extends Error {
   constructor(
     readonly status: number,
     readonly fault?: Fault,
   ) {
-    super(fault?.sentence.text ?? "The server does not answer.");
+    super(fault ? plainText(fault.sentence) : status ? FAILED : AWAY);
   }
+
+  /** What a person reads. */
+  get sentence(): Sentence {
+    return this.fault?.sentence ?? { text: this.message, terms: {} };
+  }
+}
+
+/** A sentence with its values as they stand; where units matter it is drawn by `Says`. */
+function plainText({ text, terms }: Sentence): string {
+  return text.replace(/\{(\w+)\}/g, (whole, name: string) => String(terms[name]?.value ?? whole));
 }
 
 type Answer<T> = { data?: T; error?: unknown; response: Response };

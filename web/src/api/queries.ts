@@ -1,5 +1,5 @@
-import { queryOptions } from "@tanstack/react-query";
-import { asked, client } from "./client";
+import { infiniteQueryOptions, queryOptions } from "@tanstack/react-query";
+import { asked, client, Refused, type SystemsOrder, type SystemsPart } from "./client";
 
 export const libraryQuery = queryOptions({
   queryKey: ["library"],
@@ -7,10 +7,43 @@ export const libraryQuery = queryOptions({
   staleTime: Infinity,
 });
 
-export const systemsQuery = queryOptions({
-  queryKey: ["systems"],
-  queryFn: () => asked(client.GET("/api/systems")),
+const PART = 24;
+
+/** Systems part by part, of those in which every word is found. */
+export const systemsQuery = (find: string, order: SystemsOrder) =>
+  infiniteQueryOptions({
+    queryKey: ["systems", "list", find, order],
+    queryFn: ({ pageParam, signal }) =>
+      asked(
+        client.GET("/api/systems", {
+          params: { query: { find, order, start: pageParam, count: PART } },
+          signal,
+        }),
+      ),
+    initialPageParam: 0,
+    getNextPageParam: (part: SystemsPart) => part.next,
+  });
+
+export const systemNamesQuery = queryOptions({
+  queryKey: ["systems", "names"],
+  queryFn: () => asked(client.GET("/api/systems/names")),
 });
+
+export const deletedSystemsQuery = queryOptions({
+  queryKey: ["systems", "deleted"],
+  queryFn: () => asked(client.GET("/api/systems/deleted")),
+});
+
+/** Everything that is known of the systems as a whole, to be asked anew after a change. */
+export const ALL_SYSTEMS = { queryKey: ["systems"] };
+
+export const historyQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["history", id],
+    queryFn: () =>
+      asked(client.GET("/api/systems/{system_id}/history", { params: { path: { system_id: id } } })),
+    gcTime: 0,
+  });
 
 export const systemQuery = (id: number) =>
   queryOptions({
@@ -18,11 +51,17 @@ export const systemQuery = (id: number) =>
     queryFn: () => asked(client.GET("/api/systems/{system_id}", { params: { path: { system_id: id } } })),
     staleTime: 0,
     gcTime: 0,
+    retry: (count, cause) => cause instanceof Refused && cause.status === 0 && count < 1,
   });
 
 export const watersQuery = queryOptions({
   queryKey: ["waters"],
   queryFn: () => asked(client.GET("/api/waters")),
+});
+
+export const deletedWatersQuery = queryOptions({
+  queryKey: ["waters", "deleted"],
+  queryFn: () => asked(client.GET("/api/waters/deleted")),
 });
 
 export const areasQuery = queryOptions({

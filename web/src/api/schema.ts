@@ -1429,6 +1429,10 @@ export interface components {
                     [key: string]: unknown;
                 };
             };
+            /** Limits */
+            limits: {
+                [key: string]: number;
+            };
         };
         /** Light */
         Light: {

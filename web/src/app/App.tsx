@@ -28,7 +28,9 @@ function Opened() {
     <main className="grid min-h-screen place-items-center p-8">
       {library.isError ? (
         <div role="alert" className="max-w-md">
-          <p className="mb-3">Loquen’s server does not answer. Start it with ./run, then try again.</p>
+          <p className="mb-3">
+            {library.error.message} Start it with ./run when it does not run, then try again.
+          </p>
           <Button onClick={() => void library.refetch()}>Try again</Button>
         </div>
       ) : (

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useNavigate } from "@tanstack/react-router";
 import { useState } from "react";
-import { systemsQuery } from "@/api/queries";
+import { systemNamesQuery } from "@/api/queries";
 import { Dialog } from "@/ui/controls";
 
 interface CommandsProps {
@@ -16,7 +16,7 @@ export function Commands({ open, onOpenChange, turnLights, showUnits }: Commands
   const [typed, setTyped] = useState("");
   const [at, setAt] = useState(0);
   const navigate = useNavigate();
-  const systems = useQuery({ ...systemsQuery, enabled: open });
+  const systems = useQuery(systemNamesQuery);
   const all = [
     ...(systems.data ?? []).map((system) => ({
       words: system.name,

@@ -48,6 +48,14 @@ describe("numbers for reading", () => {
 });
 
 describe("what is typed", () => {
+  it("takes the one of two readings that a field can hold", () => {
+    const gravity = metric.within({ kind: "ratio", low: 0.99, high: 1.1 });
+    const flow = metric.within({ kind: "ratio", low: 1, high: 50_000 });
+    expect([parsed("1,006", gravity), parsed("1,234", flow)]).toEqual([1.006, null]);
+    // 200 US gal is the most: of 1,500 gal only one and a half can be meant.
+    expect(parsed("1,500", us.within({ kind: "volume", low: 0, high: 757 }))).toBe(1.5);
+  });
+
   it.each([
     ["12.5", 12.5],
     ["12,5", 12.5],
@@ -59,5 +67,10 @@ describe("what is typed", () => {
     ["abc", null],
     ["12 cm", null],
     ["1,2,3", null],
+    ["1 2", null],
+    ["1,234", null],
+    ["0,234", 0.234],
+    ["1,2345", 1.2345],
+    ["12 345,6", 12345.6],
   ])("%j is %s", (text, value) => expect(parsed(text)).toBe(value));
 });

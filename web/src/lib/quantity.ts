@@ -1,4 +1,4 @@
-import type { Kind, Term, Unit } from "@/api/client";
+import type { Entry, Kind, Term, Unit } from "@/api/client";
 
 /** The unit chosen for each kind; kinds without a choice show their first unit. */
 export type UnitChoice = Record<string, string>;
@@ -56,6 +56,14 @@ export class Units {
     return rounded(this.shown(value, kind), digits, significant);
   }
 
+  /** Whether a number in the unit in use lies within an entry's limits. */
+  within({ kind, low, high }: Pick<Entry, "kind" | "low" | "high">): (shown: number) => boolean {
+    return (shown) => {
+      const value = this.base(shown, kind);
+      return value >= (low ?? -Infinity) && value <= (high ?? Infinity);
+    };
+  }
+
   /** A difference: a change of the number, without the unit's offset. */
   difference(value: number, kind: string): string {
     const { factor, digits } = this.unit(kind);
@@ -95,12 +103,23 @@ function rounded(value: number, digits: number, significant: number): string {
   return text === "−0" ? "0" : text;
 }
 
-/** What was typed as a number, a decimal comma and thin spaces accepted; null when it is not one. */
-export function parsed(text: string): number | null {
+const EITHER = /^[+-]?[1-9]\d{0,2},\d{3}$/;
+const SPACED = /^[+-]?\d{1,3}( \d{3})+([.,]\d+)?$/;
+const PLAIN_NUMBER = /^[+-]?(\d+[.,]?\d*|[.,]\d+)(e[+-]?\d+)?$/i;
+
+/**
+ * What was typed as a number, with a decimal comma or spaces between thousands; null when it is none, or when it may
+ * be two. Of 1,234 the reading that fits is meant when only one does; else it is sent as it is, and the server says so.
+ */
+export function parsed(text: string, fits: (value: number) => boolean = () => true): number | null {
   const plain = text
     .trim()
-    .replace(/[\s\u2009\u00a0]/g, "")
-    .replace(",", ".")
+    .replace(/[\s\u2009\u00a0\u202f]/g, " ")
     .replace("−", "-");
-  return /^-?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(plain) ? Number(plain) : null;
+  if (EITHER.test(plain)) {
+    const fitting = [plain.replace(",", ""), plain.replace(",", ".")].map(Number).filter(fits);
+    return fitting.length === 1 ? fitting[0]! : null;
+  }
+  if (!PLAIN_NUMBER.test(plain) && !SPACED.test(plain)) return null;
+  return Number(plain.replaceAll(" ", "").replace(",", "."));
 }

@@ -1,4 +1,4 @@
-import { forwardRef, type ButtonHTMLAttributes, type ReactNode } from "react";
+import { forwardRef, useState, type ButtonHTMLAttributes, type ReactNode } from "react";
 import { Dialog as RadixDialog, DropdownMenu, Select as RadixSelect, Switch as RadixSwitch } from "radix-ui";
 import { Check, ChevronDown, X } from "lucide-react";
 
@@ -30,11 +30,18 @@ interface DialogProps {
   onOpenChange: (open: boolean) => void;
   children: ReactNode;
   wide?: boolean;
+  /** Whether closing it would lose what was typed: then it asks first. */
+  unsaved?: boolean;
 }
 
-export function Dialog({ title, open, onOpenChange, children, wide }: DialogProps) {
+export function Dialog({ title, open, onOpenChange, children, wide, unsaved }: DialogProps) {
+  const [asking, setAsking] = useState(false);
+  const turn = (shown: boolean) => {
+    if (shown || !unsaved) onOpenChange(shown);
+    else setAsking(true);
+  };
   return (
-    <RadixDialog.Root open={open} onOpenChange={onOpenChange}>
+    <RadixDialog.Root open={open} onOpenChange={turn}>
       <RadixDialog.Portal>
         <RadixDialog.Overlay className="fixed inset-0 z-30 bg-shade" />
         <RadixDialog.Content
@@ -42,6 +49,17 @@ export function Dialog({ title, open, onOpenChange, children, wide }: DialogProp
           className={`fixed top-[8vh] left-1/2 z-40 max-h-[84vh] w-[calc(100vw-24px)] -translate-x-1/2 overflow-y-auto border border-line bg-paper p-6 ${wide ? "max-w-3xl" : "max-w-lg"}`}
         >
           <RadixDialog.Title className="mb-4 pr-8 text-xl font-semibold">{title}</RadixDialog.Title>
+          {asking && unsaved && (
+            <div role="alert" className="mb-4 border-l-3 border-short py-1 pl-3">
+              <p className="mb-2">What is typed here is not saved.</p>
+              <span className="flex flex-wrap gap-2">
+                <Button look="strong" onClick={() => setAsking(false)}>
+                  Go on typing
+                </Button>
+                <Button onClick={() => onOpenChange(false)}>Leave it unsaved</Button>
+              </span>
+            </div>
+          )}
           {children}
           <RadixDialog.Close
             aria-label="Close"

@@ -10,7 +10,7 @@ from pydantic import BaseModel
 from loquen.api.schemas.plan import listed
 from loquen.core.data import library
 from loquen.core.data.tables import sources
-from loquen.core.model.fields import ROWS, entries, optional, sections
+from loquen.core.model.fields import ROWS, entries, limits, optional, sections
 from loquen.core.model.options import options_of
 from loquen.core.model.quantity import Choice, Quantity, kinds
 from loquen.core.sheet import starting, sumps
@@ -88,6 +88,7 @@ class LibraryOut(BaseModel):
     kinds: list[KindOut]
     entries: dict[str, EntryOut]
     new_rows: dict[str, dict[str, Any]]
+    limits: dict[str, int]
 
 
 @router.get("/library")
@@ -113,6 +114,7 @@ def whole_library() -> LibraryOut:
         ],
         entries=dict(all_entries()),
         new_rows={section: usual(sections()[section]) for section in ROWS},
+        limits=limits(),
     )
 
 

@@ -134,7 +134,7 @@ def read_history(system_id: int, database: Kept) -> HistoryOut:
         revisions = systems.history(session, system_id)
     return HistoryOut(
         id=system_id,
-        name=name_of(current.document or next((row.plan for row in revisions), None), system_id),
+        name=name_of(current.document or (revisions[0].plan if revisions else None), system_id),
         current=current.revision,
         count=len(revisions),
         why=why_not(current.document),

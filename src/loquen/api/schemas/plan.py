@@ -27,7 +27,10 @@ class Strict(BaseModel):
 
 
 def as_number(value: Any) -> Any:
-    """A typed number as one, None for an empty field; raise for what is none, or may be two."""
+    """A typed number as one, None for an empty field; raise for what is none, or may be two.
+
+    Which of two was meant only the page can tell, which knows the unit that it was typed in.
+    """
     if not isinstance(value, str):
         return value
     try:

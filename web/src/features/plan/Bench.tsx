@@ -2,7 +2,7 @@ import { useNavigate } from "@tanstack/react-router";
 import { useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef } from "react";
 import type { Glass } from "@/api/client";
-import { systemsQuery } from "@/api/queries";
+import { systemNamesQuery } from "@/api/queries";
 import { faultPlaces } from "@/lib/faultPlaces";
 import { Glasses } from "@/ui/Glasses";
 import { Says } from "@/ui/Says";
@@ -31,7 +31,7 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
   const problem = useSession((state) => state.problem);
   const faults = useSession((state) => state.faults);
   const navigate = useNavigate();
-  const systems = useQuery(systemsQuery).data ?? [];
+  const systems = useQuery(systemNamesQuery).data ?? [];
   const opener = useRef<Element | null>(null);
   const goTo = useCallback(
     (to: string) => void navigate({ to: "/systems/$id/$stage", params: { id: String(id), stage: to } }),
@@ -81,29 +81,32 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
       problem && sheet ? faultPlaces(sheet.section, session.state.plan, Object.keys(faults)) : undefined,
     [problem, sheet, faults, session],
   );
+  const tabs = sheet?.stages ?? STAGES.map(({ key, label }) => ({ key, label, state: "unknown" as const }));
   const current = STAGES.find(({ key }) => key === stage) ?? STAGES[0]!;
   return (
     <div className="flex min-h-screen flex-col">
       <TopLine />
-      {sheet ? (
+      {sheet || problem ? (
         <>
-          <StageTabs stages={sheet.stages} current={current.key} />
+          <StageTabs stages={tabs} current={current.key} />
           <div
-            className={`grid flex-1 content-start ${figure ? "lg:grid-cols-[minmax(0,1fr)_440px]" : "lg:grid-cols-2"}`}
+            className={`grid flex-1 content-start ${figure ? "lg:grid-cols-[minmax(0,1fr)_440px]" : sheet ? "lg:grid-cols-2" : "max-w-3xl"}`}
           >
-            <div className={`px-4 pt-4 sm:px-6 lg:sticky lg:top-0 lg:self-start ${figure ? "hidden" : ""}`}>
-              <SectionDrawing
-                section={sheet.section}
-                dimensions
-                pick={goTo}
-                setBaffle={setBaffle}
-                wrong={wrong}
-                className={`mb-3 w-full ${sheet.section.sump ? "max-h-[62vh]" : "max-h-[40vh]"}`}
-              />
-              <div className={`hidden lg:block ${problem ? "opacity-45" : ""}`}>
-                <Unsettled />
+            {sheet && (
+              <div className={`px-4 pt-4 sm:px-6 lg:sticky lg:top-0 lg:self-start ${figure ? "hidden" : ""}`}>
+                <SectionDrawing
+                  section={sheet.section}
+                  dimensions
+                  pick={goTo}
+                  setBaffle={setBaffle}
+                  wrong={wrong}
+                  className={`mb-3 w-full ${sheet.section.sump ? "max-h-[62vh]" : "max-h-[40vh]"}`}
+                />
+                <div className={`hidden lg:block ${problem ? "opacity-45" : ""}`}>
+                  <Unsettled />
+                </div>
               </div>
-            </div>
+            )}
             <main className="min-w-0 px-4 pt-4 pb-6 sm:px-6" aria-busy={stale}>
               <h2 className="mb-1 text-2xl font-semibold">{current.label}</h2>
               <div className={problem ? "opacity-45" : ""}>
@@ -116,14 +119,16 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
             </main>
             {figure && <Slip figure={figure} close={close} />}
           </div>
-          <footer className="sticky bottom-12 z-10 border-t border-line bg-paper sm:bottom-0">
-            <div className={problem ? "opacity-60" : ""}>
-              <Glasses glasses={sheet.glasses} pick={pickGlass} />
-            </div>
-          </footer>
+          {sheet && (
+            <footer className="sticky bottom-12 z-10 border-t border-line bg-paper sm:bottom-0">
+              <div className={problem ? "opacity-60" : ""}>
+                <Glasses glasses={sheet.glasses} pick={pickGlass} />
+              </div>
+            </footer>
+          )}
         </>
       ) : (
-        <main className="p-8 text-quiet">{problem ? <Says sentence={problem} /> : "Computing…"}</main>
+        <main className="p-8 text-quiet">Computing…</main>
       )}
     </div>
   );

@@ -3,21 +3,31 @@ import { Link, useParams } from "@tanstack/react-router";
 import { useEffect, useState } from "react";
 import { Refused, type System } from "@/api/client";
 import { libraryQuery, systemQuery } from "@/api/queries";
+import { Button } from "@/ui/controls";
 import { Bench } from "./Bench";
 import { PlanContext } from "./context";
-import { PlanSession } from "./session";
+import { left, planServer, PlanSession } from "./session";
+import { Unreadable } from "./Unreadable";
 
 /** A system's page: reads the system, then opens a session on its plan. */
 export function PlanPage() {
   const { id, stage } = useParams({ from: "/systems/$id/$stage" });
-  const system = useQuery(systemQuery(Number(id)));
+  const system = useQuery({
+    ...systemQuery(Number(id)),
+    queryFn: () => left(Number(id)).then(() => planServer.read(Number(id))),
+  });
   if (system.isError) {
-    const gone = system.error instanceof Refused && system.error.status === 404;
+    const refused = system.error instanceof Refused ? system.error : null;
+    if (refused?.fault?.code === "unreadable")
+      return <Unreadable id={Number(id)} read={() => void system.refetch()} />;
     return (
       <main className="p-8" role="alert">
-        <p className="mb-3">
-          {gone ? "There is no such system; it may have been deleted." : system.error.message}
-        </p>
+        <p className="mb-3">{system.error.message}</p>
+        {refused?.status !== 404 && (
+          <Button className="mr-4" onClick={() => void system.refetch()}>
+            Try again
+          </Button>
+        )}
         <Link to="/systems" className="font-semibold text-edge-deep underline">
           All systems
         </Link>

@@ -4,8 +4,13 @@ import type { Stage } from "@/api/client";
 import { stateWord, Tube } from "@/ui/Tube";
 import { useSession } from "./context";
 
+interface StageTabsProps {
+  stages: Pick<Stage, "key" | "label" | "state">[];
+  current: string;
+}
+
 /** The stages along one line in the job's order, each with whether it holds. */
-export const StageTabs = memo(function StageTabs({ stages, current }: { stages: Stage[]; current: string }) {
+export const StageTabs = memo(function StageTabs({ stages, current }: StageTabsProps) {
   const id = useSession((state) => state.id);
   const here = useRef<HTMLAnchorElement>(null);
   useEffect(() => {

@@ -1,12 +1,12 @@
 import { Redo2, Undo2 } from "lucide-react";
 import { memo } from "react";
-import { Button } from "@/ui/controls";
 import { useUnits } from "@/ui/units";
 import { BuildMenu } from "./BuildMenu";
 import { usePlan, usePlanInUse, useSession } from "./context";
 import type { Saving } from "./session";
+import { Unkept } from "./Unkept";
 
-/** Where I am, whether it is saved, undo and redo; and what to do when another tab was faster. */
+/** Where I am, whether it is saved, undo and redo; and what to do about edits that are not. */
 export const TopLine = memo(function TopLine() {
   const { session } = usePlanInUse();
   const name = usePlan((plan) => plan.name);
@@ -37,22 +37,7 @@ export const TopLine = memo(function TopLine() {
           <BuildMenu />
         </span>
       </div>
-      {saving === "stale" && (
-        <div
-          role="alert"
-          className="mt-2 flex flex-wrap items-center gap-3 border-l-3 border-short py-1 pl-3"
-        >
-          <span>This plan was changed in another tab meanwhile. Nothing of either is lost.</span>
-          <Button onClick={() => void session.takeOver()}>Keep mine, on top of it</Button>
-          <Button onClick={() => void session.reload()}>Discard mine, show the other</Button>
-        </div>
-      )}
-      {saving === "away" && (
-        <p role="alert" className="mt-2 border-l-3 border-short py-1 pl-3">
-          The server does not answer. Your edits are kept here and saved as soon as it is back; leave this
-          page open.
-        </p>
-      )}
+      <Unkept />
     </header>
   );
 });
@@ -69,6 +54,7 @@ function Status({ saving }: { saving: Saving }) {
     away: "not saved: no server",
     waiting: "not saved: something to mend",
     stale: "not saved: changed elsewhere",
+    refused: "not saved",
   }[saving];
   return (
     <p role="status" className="text-sm text-quiet">

@@ -1,6 +1,7 @@
 import { createContext, useContext, useSyncExternalStore } from "react";
 import type { Entry, FieldFault, Library, Plan, Sheet } from "@/api/client";
 import { entryPath, valueAt } from "@/lib/paths";
+import { NO_SHEET } from "./noSheet";
 import type { PlanSession, SessionState } from "./session";
 
 export interface PlanInUse {
@@ -23,12 +24,9 @@ export function useSession<Part>(part: (state: SessionState) => Part): Part {
   return useSyncExternalStore(session.subscribe, () => part(session.state));
 }
 
-/** One part of the sheet; stages are shown once there is one. */
-export function useSheet<Part>(part: (sheet: Sheet) => Part): Part {
-  return useSession(({ sheet }) => {
-    if (!sheet) throw new Error("a stage was shown without a sheet");
-    return part(sheet);
-  });
+/** One part of the sheet; of an empty one where none could be made, so that the fields are in reach all the same. */
+export function useSheet<Part>(part: (sheet: Sheet | typeof NO_SHEET) => Part): Part {
+  return useSession(({ sheet }) => part(sheet ?? NO_SHEET));
 }
 
 export function useFigure(name: string): Sheet["figures"][string] | undefined {

@@ -24,7 +24,7 @@ export const NumberField = memo(function NumberField({ path, label, bare, placeh
   const shown = typeof value === "number" ? units.entry(value, entry.kind) : String(value ?? "");
   const type = (text: string) => {
     setTyped(text);
-    const number = parsed(text);
+    const number = parsed(text, units.within(entry));
     if (text.trim() === "" && entry.optional) change(null);
     else change(number === null ? text : units.base(number, entry.kind));
   };

@@ -1,4 +1,5 @@
 import { Trash2 } from "lucide-react";
+import type { ReactNode } from "react";
 import type { Plan } from "@/api/client";
 import { usePlan, usePlanInUse } from "./context";
 
@@ -12,12 +13,21 @@ export function useRows(section: Rows) {
     const { plan } = session.state;
     session.replace({ ...plan, [section]: change(plan[section] ?? []) } as Plan);
   };
+  const most = library.limits[section] ?? Infinity;
   return {
     count,
-    add: (row: object = {}, at = count) =>
-      put((rows) => rows.toSpliced(at, 0, { ...library.new_rows[section], ...row })),
+    /** Why no further row can be put in; null while one can. */
+    full: count >= most ? `${most} are the most that one system can have here.` : null,
+    add: (row: object = {}, at = count) => {
+      if (count < most) put((rows) => rows.toSpliced(at, 0, { ...library.new_rows[section], ...row }));
+    },
     remove: (at: number) => put((rows) => rows.toSpliced(at, 1)),
   };
+}
+
+/** What adds a row, or why none can be added any more. */
+export function Adding({ full, children }: { full: string | null; children: ReactNode }) {
+  return full ? <p className="text-sm text-quiet">{full}</p> : children;
 }
 
 export function Remove({ label, run, className }: { label: string; run: () => void; className?: string }) {

@@ -5,6 +5,7 @@ import { PlanSession, type PlanServer } from "./session";
 const plan = { name: "Tank", tank: { pane_mm: 8 }, heat: { target_c: 25 } } as unknown as Plan;
 const system = (revision: number, name = "Tank"): System => ({
   id: 1,
+  created: "2026-01-01T00:00:00Z",
   revision,
   saved: "2026-01-01T00:00:00Z",
   can_undo: revision > 1,

@@ -10,9 +10,14 @@ import {
   type Sheet,
   type System,
 } from "@/api/client";
+import { draftOf, Drafts, type Draft } from "@/lib/drafts";
 import { withValue } from "@/lib/paths";
 
-export type Saving = "saved" | "unsaved" | "saving" | "away" | "waiting" | "stale";
+/**
+ * away: no server answers, it is tried again. waiting: something is to be mended first. stale: another tab was faster.
+ * refused: the server says that it can not keep it now, and why.
+ */
+export type Saving = "saved" | "unsaved" | "saving" | "away" | "waiting" | "stale" | "refused";
 
 export interface SessionState {
   id: number;
@@ -29,6 +34,10 @@ export interface SessionState {
   faults: Record<string, FieldFault>;
   problem: Sentence | null;
   saving: Saving;
+  /** Why the server does not keep what was edited, while `saving` says that it refused. */
+  trouble: Sentence | null;
+  /** Edits that an earlier page left unsaved, the newest first. */
+  drafts: Draft<Plan>[];
 }
 
 /** What the session asks of the server; a test gives its own. */
@@ -58,7 +67,17 @@ export const planServer: PlanServer = {
 
 const QUIET_MS = 500;
 const RETRY_MS = 1500;
+const FULL_RETRY_MS = 15_000;
+const BUSY = 503;
+const NOT_KEPT = 507;
+const UNSAVED: Saving[] = ["unsaved", "away", "refused"];
 const NO_FAULTS: SessionState["faults"] = {};
+
+/** Saves of sessions that were left, by system: who opens it again waits for them. */
+const leaving = new Map<number, Promise<void>>();
+
+/** Resolves when nothing of an earlier session of this system is on its way any more. */
+export const left = (id: number): Promise<void> => leaving.get(id) ?? Promise.resolve();
 
 /** One plan being edited: every edit is computed at once, saved when it makes sense, and never lost. */
 export class PlanSession {
@@ -71,6 +90,7 @@ export class PlanSession {
   constructor(
     system: System,
     private readonly server: PlanServer = planServer,
+    private readonly drafts = new Drafts<Plan>(draftOf("system", system.id, system.created)),
   ) {
     this.state = {
       ...settled(system),
@@ -80,7 +100,14 @@ export class PlanSession {
       faults: NO_FAULTS,
       problem: null,
       saving: "saved",
+      trouble: null,
+      drafts: [],
     };
+    const plan = JSON.stringify(system.plan);
+    for (const draft of this.drafts.left()) {
+      if (JSON.stringify(draft.content) === plan) this.drafts.forget(draft.key);
+      else this.state.drafts.push(draft);
+    }
   }
 
   /** Compute the first sheet. */
@@ -93,10 +120,26 @@ export class PlanSession {
     return () => this.listeners.delete(listener);
   };
 
-  /** Leave nothing unsaved behind. */
+  /** Leave nothing behind that can be saved; what can not be is kept in the browser. */
   close(): void {
-    clearTimeout(this.timer);
-    if (this.state.saving === "unsaved") void this.save();
+    const { id } = this.state;
+    const saved = this.save().finally(() => {
+      clearTimeout(this.timer);
+      if (leaving.get(id) === saved) leaving.delete(id);
+    });
+    leaving.set(id, saved);
+  }
+
+  /** Go on with edits that an earlier page left, on top of what is saved. */
+  takeUp(draft: Draft<Plan>): void {
+    this.replace(draft.content);
+    this.forget(draft);
+  }
+
+  /** Let go of edits that an earlier page left. */
+  forget(draft: Draft<Plan>): void {
+    this.drafts.forget(draft.key);
+    this.set({ drafts: this.state.drafts.filter(({ key }) => key !== draft.key) });
   }
 
   /** Change values by path; text that is no number is kept too, and told about. */
@@ -108,7 +151,8 @@ export class PlanSession {
 
   /** Put a whole changed plan in place: rows added or taken away. */
   replace(plan: Plan): void {
-    this.set({ plan, saving: this.state.saving === "stale" ? "stale" : "unsaved" });
+    this.set({ plan, saving: this.state.saving === "stale" ? "stale" : "unsaved", trouble: null });
+    this.drafts.keep(this.state.revision, plan);
     void this.compute();
     if (this.state.saving !== "stale") this.later(QUIET_MS);
   }
@@ -134,15 +178,22 @@ export class PlanSession {
         problem: null,
       });
     } catch (cause) {
-      if (asking.signal.aborted || !(cause instanceof Refused)) return;
-      if (cause.fault) {
-        clearTimeout(this.timer);
-        const saving = this.state.saving === "unsaved" ? "waiting" : this.state.saving;
-        this.set({ faults: byPath(cause.fault), problem: cause.fault.sentence, saving });
-      } else {
-        if (this.state.saving !== "stale") this.set({ saving: "away" });
-        this.later(RETRY_MS);
-      }
+      if (!asking.signal.aborted) this.notComputed(refusal(cause));
+    }
+  }
+
+  private notComputed({ status, fault, sentence }: Refused): void {
+    if (status === 0) {
+      if (this.state.saving !== "stale") this.set({ saving: "away" });
+      this.later(RETRY_MS);
+    } else if (fault && status < 500) {
+      clearTimeout(this.timer);
+      const saving = this.state.saving === "unsaved" ? "waiting" : this.state.saving;
+      this.set({ faults: byPath(fault), problem: sentence, saving });
+    } else {
+      // The plan may be sound: it is saved all the same, and its fields stay in reach.
+      this.set({ faults: NO_FAULTS, problem: sentence });
+      if (status === BUSY) setTimeout(() => void this.compute(), RETRY_MS);
     }
   }
 
@@ -159,29 +210,33 @@ export class PlanSession {
   }
 
   private async saveNow(): Promise<void> {
-    if (!["unsaved", "away"].includes(this.state.saving)) return;
+    if (!UNSAVED.includes(this.state.saving)) return;
     const plan = this.state.plan;
     if (this.state.saving === "unsaved") this.set({ saving: "saving" });
     try {
       const system = await this.server.save(this.state.id, this.state.revision, plan);
       const kept = settled(system);
       const same = this.state.plan === plan;
-      this.set({ ...kept, plan: this.state.plan, saving: same ? "saved" : "unsaved" });
+      if (same) this.drafts.drop();
+      this.set({ ...kept, plan: this.state.plan, saving: same ? "saved" : "unsaved", trouble: null });
       if (this.state.sheetOf !== this.state.plan) void this.compute();
       if (!same) this.later(QUIET_MS);
     } catch (cause) {
-      this.refuse(cause);
+      this.refuse(refusal(cause));
     }
   }
 
-  private refuse(cause: unknown): void {
-    if (!(cause instanceof Refused)) throw cause;
-    if (cause.status === 409) this.set({ saving: "stale" });
-    else if (cause.fault)
-      this.set({ saving: "waiting", faults: byPath(cause.fault), problem: cause.fault.sentence });
-    else {
+  private refuse({ status, fault, sentence }: Refused): void {
+    if (status === 409 && fault?.code === "stale_revision") this.set({ saving: "stale" });
+    else if (status === 422 && fault)
+      this.set({ saving: "waiting", faults: byPath(fault), problem: sentence });
+    else if (status === 0) {
       this.set({ saving: "away" });
       this.later(RETRY_MS);
+    } else {
+      this.set({ saving: "refused", trouble: sentence });
+      if (status === BUSY) this.later(RETRY_MS);
+      if (status === NOT_KEPT) this.later(FULL_RETRY_MS);
     }
   }
 
@@ -198,7 +253,10 @@ export class PlanSession {
     try {
       this.take(await this.server.step(this.state.id, this.state.revision, direction));
     } catch (cause) {
-      this.refuse(cause);
+      const refused = refusal(cause);
+      // Nothing is unsaved: that the revision before can not be read (say) is told, and nothing else changes.
+      if (refused.fault && refused.fault.code !== "stale_revision") this.set({ trouble: refused.sentence });
+      else this.refuse(refused);
     }
   }
 
@@ -207,7 +265,7 @@ export class PlanSession {
     try {
       this.take(await this.server.read(this.state.id));
     } catch (cause) {
-      this.refuse(cause);
+      this.refuse(refusal(cause));
     }
   }
 
@@ -218,12 +276,13 @@ export class PlanSession {
       this.set({ revision, saving: "unsaved" });
       await this.save();
     } catch (cause) {
-      this.refuse(cause);
+      this.refuse(refusal(cause));
     }
   }
 
   private take(system: System): void {
-    this.set({ ...settled(system), saving: "saved", faults: NO_FAULTS, problem: null });
+    this.drafts.drop();
+    this.set({ ...settled(system), saving: "saved", faults: NO_FAULTS, problem: null, trouble: null });
     void this.compute();
   }
 
@@ -231,6 +290,13 @@ export class PlanSession {
     this.state = { ...this.state, ...part };
     this.listeners.forEach((listener) => listener());
   }
+}
+
+/** What went wrong, whatever was thrown: a stray throw must not stop the saves that follow. */
+function refusal(cause: unknown): Refused {
+  if (cause instanceof Refused) return cause;
+  console.error(cause);
+  return new Refused(500);
 }
 
 function settled(system: System) {

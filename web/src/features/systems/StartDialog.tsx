@@ -3,7 +3,7 @@ import { useNavigate } from "@tanstack/react-router";
 import { Tabs } from "radix-ui";
 import { useState } from "react";
 import { asked, client, Refused, type Species, type Tank } from "@/api/client";
-import { libraryQuery, systemsQuery } from "@/api/queries";
+import { ALL_SYSTEMS, libraryQuery } from "@/api/queries";
 import { parsed } from "@/lib/quantity";
 import { Button, Dialog } from "@/ui/controls";
 import { Says } from "@/ui/Says";
@@ -184,7 +184,7 @@ function useStart() {
         ? asked(client.POST("/api/systems/from-animals", { body: start.body }))
         : asked(client.POST("/api/systems/from-glass", { body: start.body })),
     onSuccess: async (system, start) => {
-      await queries.invalidateQueries({ queryKey: systemsQuery.queryKey });
+      await queries.invalidateQueries(ALL_SYSTEMS);
       const stage = start.from === "animals" ? "animals" : "tank";
       await navigate({ to: "/systems/$id/$stage", params: { id: String(system.id), stage } });
     },

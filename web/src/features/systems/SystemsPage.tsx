@@ -1,39 +1,65 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useInfiniteQuery, useMutation, useQueryClient } from "@tanstack/react-query";
 import { Link } from "@tanstack/react-router";
-import { MoreHorizontal } from "lucide-react";
-import { useState } from "react";
-import { asked, client, type SystemLine } from "@/api/client";
-import { systemsQuery } from "@/api/queries";
-import { Button, Menu } from "@/ui/controls";
-import { SmallGlasses } from "@/ui/Glasses";
-import { Says } from "@/ui/Says";
-import { SectionDrawing } from "@/ui/section/SectionDrawing";
+import { useDeferredValue, useEffect, useMemo, useState } from "react";
+import { asked, client, type SystemsOrder } from "@/api/client";
+import { ALL_SYSTEMS, systemsQuery } from "@/api/queries";
+import { draftsKept } from "@/lib/drafts";
+import { Button } from "@/ui/controls";
+import { useInView } from "@/ui/useInView";
+import { Deleted } from "./Deleted";
+import { Finding } from "./Finding";
 import { StartDialog } from "./StartDialog";
+import { SystemRow } from "./SystemRow";
 
-/** Every system with its section and its glasses. */
+const UNTIL_KNOWN_MS = 2500;
+
+/** Every system with its section and its glasses: found by words, ordered, and given part by part. */
 export function SystemsPage() {
-  const systems = useQuery(systemsQuery);
+  const [typed, setTyped] = useState("");
+  const [order, setOrder] = useState<SystemsOrder>("started");
+  const find = useDeferredValue(typed.trim());
+  const systems = useInfiniteQuery({
+    ...systemsQuery(find, order),
+    placeholderData: (before) => before,
+    // How many fall short is known once the server has looked at all of them.
+    refetchInterval: ({ state }) => (state.data?.pages[0]?.short === null ? UNTIL_KNOWN_MS : false),
+  });
   const [starting, setStarting] = useState(false);
-  const [put, setPut] = useState<{ id: number; name: string } | null>(null);
+  const [done, setDone] = useState<{ what: "deleted" | "copied"; id: number; name: string } | null>(null);
   const changing = useChanges();
-  const lines = systems.data;
+  const drafts = useMemo(() => draftsKept(), []);
+  const parts = systems.data?.pages ?? [];
+  const [first] = parts;
   return (
     <main className="px-4 pt-3 pb-10 sm:px-6">
-      <header className="mb-5 flex min-h-9 flex-wrap items-center gap-4 pr-44">
+      <header className="mb-2 flex min-h-9 flex-wrap items-center gap-4 pr-44">
         <h1 className="text-xl font-semibold">Systems</h1>
         <Button look="strong" onClick={() => setStarting(true)}>
           New system
         </Button>
       </header>
-      {put && (
+      {done && (
         <p role="status" className="mb-4 border-l-3 border-brass py-1 pl-3">
-          {put.name} is deleted.{" "}
+          {done.what === "deleted" ? `${done.name} is deleted. ` : `There is a copy of ${done.name} now. `}
           <Button
             look="word"
-            onClick={() => changing.mutate(["restore", put.id], { onSuccess: () => setPut(null) })}
+            onClick={() =>
+              changing.mutate([done.what === "deleted" ? "restore" : "delete", done.id], {
+                onSuccess: () => setDone(null),
+              })
+            }
           >
             Undo
           </Button>
+          {done.what === "copied" && (
+            <Link
+              to="/systems/$id/$stage"
+              params={{ id: String(done.id), stage: "animals" }}
+              className="ml-1 font-semibold text-edge-deep underline"
+            >
+              Open it
+            </Link>
+          )}
         </p>
       )}
       {(systems.isError || changing.isError) && (
@@ -44,27 +70,67 @@ export function SystemsPage() {
           </Button>
         </p>
       )}
-      {lines?.length === 0 && (
+      {first && first.total > 0 && (
+        <Finding part={first} typed={typed} type={setTyped} order={order} turn={setOrder} />
+      )}
+      {first?.total === 0 && (
         <p className="max-w-prose">
           No system yet. Start one from the animals you want to keep, or from the glass you have.
         </p>
       )}
-      <ul className="border-t border-line">
-        {lines?.map((line) => (
-          <Line
-            key={line.id}
-            line={line}
-            copy={() => changing.mutate(["copy", line.id])}
-            remove={() =>
-              changing.mutate(["delete", line.id], {
-                onSuccess: () => setPut({ id: line.id, name: line.name }),
-              })
-            }
-          />
-        ))}
+      <ul aria-label="Systems" aria-busy={systems.isFetching} className="border-t border-line">
+        {parts.flatMap((part, p) =>
+          part.lines.flatMap((line, i) => [
+            part.headings[i] !== undefined && (
+              <li key={`${p}-${i}`} className="pt-5 pb-1">
+                <h2 className="font-semibold text-quiet">{part.headings[i]}</h2>
+              </li>
+            ),
+            <SystemRow
+              key={line.id}
+              line={line}
+              unsaved={drafts.has(`system.${line.id}@${line.created}`)}
+              copy={() =>
+                changing.mutate(["copy", line.id], {
+                  onSuccess: (id) => setDone({ what: "copied", id, name: line.name }),
+                })
+              }
+              remove={() =>
+                changing.mutate(["delete", line.id], {
+                  onSuccess: (id) => setDone({ what: "deleted", id, name: line.name }),
+                })
+              }
+            />,
+          ]),
+        )}
       </ul>
+      {systems.hasNextPage && (
+        <More
+          key={parts.length}
+          busy={systems.isFetchingNextPage}
+          ask={() => void systems.fetchNextPage({ cancelRefetch: false })}
+        />
+      )}
+      <Deleted restore={(id) => changing.mutate(["restore", id])} />
       <StartDialog open={starting} onOpenChange={setStarting} />
     </main>
+  );
+}
+
+/** Asks for the next part as soon as the end of this one comes near; a button for whoever does not scroll. */
+function More({ busy, ask }: { busy: boolean; ask: () => void }) {
+  const [element, inView] = useInView<HTMLParagraphElement>();
+  useEffect(() => {
+    if (inView) ask();
+    // Asked once for each part: the next one has an end of its own.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [inView]);
+  return (
+    <p ref={element} className="py-4">
+      <Button disabled={busy} onClick={ask}>
+        {busy ? "Reading more…" : "Show more"}
+      </Button>
+    </p>
   );
 }
 
@@ -73,43 +139,14 @@ type Change = ["copy" | "delete" | "restore", number];
 function useChanges() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: async ([what, id]: Change): Promise<unknown> => {
+    /** The system that it was done to, or that came of it. */
+    mutationFn: async ([what, id]: Change): Promise<number> => {
       const params = { path: { system_id: id } };
-      if (what === "copy") return asked(client.POST("/api/systems/{system_id}/copy", { params }));
-      if (what === "delete") return asked(client.DELETE("/api/systems/{system_id}", { params }));
-      return asked(client.POST("/api/systems/{system_id}/restore", { params }));
+      if (what === "copy") return (await asked(client.POST("/api/systems/{system_id}/copy", { params }))).id;
+      if (what === "delete") await asked(client.DELETE("/api/systems/{system_id}", { params }));
+      else await asked(client.POST("/api/systems/{system_id}/restore", { params }));
+      return id;
     },
-    onSettled: () => queries.invalidateQueries({ queryKey: systemsQuery.queryKey }),
+    onSettled: () => queries.invalidateQueries(ALL_SYSTEMS),
   });
-}
-
-function Line({ line, copy, remove }: { line: SystemLine; copy: () => void; remove: () => void }) {
-  return (
-    <li className="flex items-center gap-4 border-b border-line py-4">
-      <Link
-        to="/systems/$id/$stage"
-        params={{ id: String(line.id), stage: "animals" }}
-        className="group grid min-w-0 flex-1 items-center gap-x-8 gap-y-3 sm:grid-cols-[250px_1fr]"
-      >
-        <SectionDrawing section={line.section} className="h-24 w-full max-w-62" />
-        <div className="min-w-0">
-          <h2 className="text-lg font-semibold group-hover:text-edge-deep group-hover:underline">
-            {line.name}
-          </h2>
-          <p className="mb-2 text-sm text-quiet">
-            <Says sentence={line.summary} />
-          </p>
-          <SmallGlasses glasses={line.glasses} />
-        </div>
-      </Link>
-      <Menu
-        label={`More for ${line.name}`}
-        trigger={<MoreHorizontal size={18} />}
-        items={[
-          { words: "Copy", run: copy },
-          { words: "Delete", run: remove },
-        ]}
-      />
-    </li>
-  );
 }

@@ -4,6 +4,7 @@ import { asked, client, Refused } from "@/api/client";
 import { watersQuery } from "@/api/queries";
 import { Button, Dialog } from "@/ui/controls";
 import { Says } from "@/ui/Says";
+import { textOf } from "./model";
 
 const EXAMPLE = `parameter,value,unit
 name,Our tap,
@@ -25,7 +26,7 @@ export function ReportDialog({ close }: { close: () => void }) {
   });
   const faults = reading.error instanceof Refused ? (reading.error.fault?.fields ?? []) : [];
   return (
-    <Dialog title="From a report" open onOpenChange={(open) => !open && close()}>
+    <Dialog title="From a report" open onOpenChange={(open) => !open && close()} unsaved={text.trim() !== ""}>
       <p className="mb-2 text-sm text-quiet">
         One parameter a line: parameter, value, unit. Hardness in dGH, dKH or mg/L CaCO3, nitrate as NO3 or N.
       </p>
@@ -33,7 +34,9 @@ export function ReportDialog({ close }: { close: () => void }) {
         type="file"
         accept=".csv,text/csv,text/plain"
         aria-label="Report file"
-        onChange={(event) => void event.target.files?.[0]?.text().then(setText)}
+        onChange={(event) =>
+          void event.target.files?.[0]?.arrayBuffer().then((bytes) => setText(textOf(bytes)))
+        }
         className="mb-2 text-sm"
       />
       <textarea
@@ -54,7 +57,7 @@ export function ReportDialog({ close }: { close: () => void }) {
           <ul>
             {faults.map((fault) => (
               <li key={fault.path}>
-                {fault.path.startsWith("line") && `${fault.path}: `}
+                {fault.path.startsWith("line") && `${fault.path[0]!.toUpperCase()}${fault.path.slice(1)}: `}
                 <Says sentence={fault.sentence} />
               </li>
             ))}

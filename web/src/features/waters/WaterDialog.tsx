@@ -9,36 +9,50 @@ import { FIELDS, sourceOf, typedOf, type Typed } from "./model";
 
 interface WaterDialogProps {
   id: number | null;
+  revision: number;
   water: Source;
   library: Library;
   close: () => void;
 }
 
 /** One water by its test: every value with its unit, a fault beside its field. */
-export function WaterDialog({ id, water, library, close }: WaterDialogProps) {
+export function WaterDialog({ id, revision, water, library, close }: WaterDialogProps) {
   const units = useUnits();
-  const [typed, setTyped] = useState<Typed>(() => typedOf(water, library.entries, units));
+  const [start] = useState<Typed>(() => typedOf(water, library.entries, units));
+  const [typed, setTyped] = useState<Typed>(start);
   const queries = useQueryClient();
   const saving = useMutation({
-    mutationFn: () => {
-      const body = { sources: [sourceOf(water, typed, library.entries, units)] };
-      return id === null
-        ? asked(client.POST("/api/waters", { body }))
-        : asked(client.PUT("/api/waters/{water_id}", { params: { path: { water_id: id } }, body }));
+    mutationFn: (base: number) => {
+      const sources = [sourceOf(water, typed, library.entries, units)];
+      if (id === null) return asked(client.POST("/api/waters", { body: { sources } }));
+      const params = { path: { water_id: id } };
+      return asked(client.PUT("/api/waters/{water_id}", { params, body: { base, sources } }));
     },
     onSuccess: async () => {
       await queries.invalidateQueries(watersQuery);
       close();
     },
   });
-  const faults = saving.error instanceof Refused ? (saving.error.fault?.fields ?? []) : [];
+  const fault = saving.error instanceof Refused ? saving.error.fault : undefined;
+  const faults = fault?.fields ?? [];
+  const stale = fault?.code === "stale_revision" ? fault : undefined;
+  const unsaved = Object.entries(typed).some(([name, text]) => text !== start[name]);
+  const showOther = async () => {
+    await queries.invalidateQueries(watersQuery);
+    close();
+  };
   const set = (name: string) => (text: string) => setTyped((now) => ({ ...now, [name]: text }));
   return (
-    <Dialog title={id === null ? "A new water" : "A water"} open onOpenChange={(open) => !open && close()}>
+    <Dialog
+      title={id === null ? "A new water" : "A water"}
+      open
+      onOpenChange={(open) => !open && close()}
+      unsaved={unsaved}
+    >
       <form
         onSubmit={(event) => {
           event.preventDefault();
-          saving.mutate();
+          saving.mutate(revision);
         }}
       >
         <label className="mb-3 flex items-center gap-3">
@@ -52,7 +66,7 @@ export function WaterDialog({ id, water, library, close }: WaterDialogProps) {
         </label>
         {FIELDS.map((name) => {
           const entry = library.entries[`sources.*.${name}`]!;
-          const fault = faults.find((found) => found.path === `sources.0.${name}`);
+          const wrong = faults.find((found) => found.path === `sources.0.${name}`);
           const options = Object.entries(entry.options);
           return (
             <div key={name} className="border-b border-line/70 py-1">
@@ -71,22 +85,30 @@ export function WaterDialog({ id, water, library, close }: WaterDialogProps) {
                   label={entry.label}
                   unit={units.unit(entry.kind).label}
                   value={typed[name] ?? ""}
-                  bad={Boolean(fault)}
+                  bad={Boolean(wrong)}
                   type={set(name)}
                 />
               )}
-              {fault && (
+              {wrong && (
                 <p role="alert" className="text-sm text-short">
-                  <Says sentence={fault.sentence} />
+                  <Says sentence={wrong.sentence} />
                 </p>
               )}
             </div>
           );
         })}
         {saving.isError && faults.length === 0 && (
-          <p role="alert" className="mt-2 text-short">
-            {saving.error.message}
-          </p>
+          <div role="alert" className="mt-3 border-l-3 border-short py-1 pl-3">
+            <p>{saving.error.message}</p>
+            {stale && (
+              <span className="mt-2 flex flex-wrap gap-2">
+                <Button onClick={() => saving.mutate(stale.current ?? revision)}>
+                  Keep mine, on top of it
+                </Button>
+                <Button onClick={() => void showOther()}>Discard mine, show the other</Button>
+              </span>
+            )}
+          </div>
         )}
         <div className="mt-4 flex gap-2">
           <Button look="strong" type="submit" disabled={saving.isPending}>

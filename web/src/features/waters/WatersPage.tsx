@@ -2,13 +2,14 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { MoreHorizontal } from "lucide-react";
 import { useState } from "react";
 import { asked, client, type Source, type Water } from "@/api/client";
-import { areasQuery, libraryQuery, watersQuery } from "@/api/queries";
+import { areasQuery, deletedWatersQuery, libraryQuery, watersQuery } from "@/api/queries";
 import { Button, Menu, Select } from "@/ui/controls";
+import { PutAway } from "@/ui/PutAway";
 import { Measure, Says } from "@/ui/Says";
 import { ReportDialog } from "./ReportDialog";
 import { WaterDialog } from "./WaterDialog";
 
-type Editing = { id: number | null; water: Source } | null;
+type Editing = { id: number | null; revision: number; water: Source } | null;
 
 /** The waters that every system may mix from, with what follows from each and what does not fit together. */
 export function WatersPage() {
@@ -19,6 +20,7 @@ export function WatersPage() {
   const [reading, setReading] = useState(false);
   const [put, setPut] = useState<{ id: number; name: string } | null>(null);
   const queries = useQueryClient();
+  const deleted = useQuery(deletedWatersQuery).data ?? [];
   const done = () => queries.invalidateQueries(watersQuery);
   const ask = useMutation({
     mutationFn: (area: string) =>
@@ -48,7 +50,11 @@ export function WatersPage() {
           disabled={!library}
           onClick={() =>
             library &&
-            setEditing({ id: null, water: { ...library.new_rows.sources, src_name: "New water" } as Source })
+            setEditing({
+              id: null,
+              revision: 0,
+              water: { ...library.new_rows.sources, src_name: "New water" } as Source,
+            })
           }
         >
           New water
@@ -86,15 +92,14 @@ export function WatersPage() {
           <Line
             key={row.id}
             row={row}
-            edit={() => setEditing({ id: row.id, water: row.water })}
+            edit={() => row.water && setEditing({ id: row.id, revision: row.revision, water: row.water })}
             remove={() =>
-              remove.mutate(row.id, {
-                onSuccess: () => setPut({ id: row.id, name: row.water.src_name ?? "Water" }),
-              })
+              remove.mutate(row.id, { onSuccess: () => setPut({ id: row.id, name: nameOf(row) }) })
             }
           />
         ))}
       </ul>
+      <PutAway rows={deleted} restore={(id) => restore.mutate(id)} />
       {editing && library && <WaterDialog {...editing} library={library} close={() => setEditing(null)} />}
       {reading && <ReportDialog close={() => setReading(false)} />}
     </main>
@@ -107,9 +112,25 @@ interface LineProps {
   remove: () => void;
 }
 
+const nameOf = (row: Water) => row.water?.src_name ?? `Water ${row.id}`;
+
 function Line({ row, edit, remove }: LineProps) {
   const { water } = row;
-  const name = water.src_name ?? "Water";
+  const name = nameOf(row);
+  if (!water)
+    return (
+      <li aria-label={name} className="flex items-start justify-between gap-4 border-b border-line py-3">
+        <div>
+          <p className="text-lg font-semibold">{name}</p>
+          <p className="text-sm text-short">It can not be read: {row.why && <Says sentence={row.why} />}</p>
+        </div>
+        <Menu
+          label={`More for ${name}`}
+          trigger={<MoreHorizontal size={18} />}
+          items={[{ words: "Delete", run: remove }]}
+        />
+      </li>
+    );
   const cells: [string, number | null | undefined, string][] = [
     ["GH", water.src_gh_dgh, "hardness"],
     ["KH", water.src_kh_dkh, "carbonate"],

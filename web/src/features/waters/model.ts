@@ -3,6 +3,15 @@ import { parsed, type Units } from "@/lib/quantity";
 
 export type Typed = Record<string, string>;
 
+/** A file's text: as it is written today, or as an older program wrote it. */
+export function textOf(bytes: ArrayBuffer): string {
+  try {
+    return new TextDecoder("utf-8", { fatal: true }).decode(bytes);
+  } catch {
+    return new TextDecoder("windows-1252").decode(bytes);
+  }
+}
+
 /** The fields of a water in the order of a report; the name stands apart. */
 export const FIELDS = [
   "src_kind",
@@ -40,7 +49,7 @@ export function sourceOf(water: Source, typed: Typed, entries: Record<string, En
     if (!entry?.kind) sent[name] = text;
     else if (text.trim() === "" && entry.optional) sent[name] = null;
     else {
-      const number = parsed(text);
+      const number = parsed(text, units.within(entry));
       sent[name] = number === null ? text : units.base(number, entry.kind);
     }
   }

@@ -7,20 +7,23 @@ import { Checks } from "../Checks";
 import { useFigure, usePlan, usePlanInUse, useSheet } from "../context";
 import { ChoiceField, NumberField } from "../fields";
 import { Figures, FigureValue } from "../Figures";
+import { FaultOf } from "../FaultSays";
 import { PlannedSize } from "../PlannedSize";
-import { Remove, useRows } from "../rows";
+import { Adding, Remove, useRows } from "../rows";
 
 export function AnimalsStage() {
-  const { add } = useRows("animals");
+  const { add, full } = useRows("animals");
   return (
     <>
       <Groups />
       <PlannedSize />
       <div className="mt-2 mb-6 max-w-md">
-        <SpeciesPicker
-          label="Add an animal"
-          pick={({ key, group_least }) => add({ species: key, number: group_least })}
-        />
+        <Adding full={full}>
+          <SpeciesPicker
+            label="Add an animal"
+            pick={({ key, group_least }) => add({ species: key, number: group_least })}
+          />
+        </Adding>
       </div>
       <Checks stage="animals" />
       <Schools />
@@ -62,6 +65,7 @@ function Groups() {
               </span>
               <Remove label={`Take out ${name}`} run={() => remove(i)} />
             </div>
+            <FaultOf path={`animals.${i}.species`} />
             <GroupDetails at={i} group={group} name={name} />
             {species && species.confidence !== "high" && (
               <p className="text-sm text-quiet">

@@ -6,7 +6,7 @@ import { DripTimer } from "../DripTimer";
 import { usePlan, useSheet } from "../context";
 import { Fields, NumberField, SwitchField, TextField } from "../fields";
 import { Figures } from "../Figures";
-import { Remove, useRows } from "../rows";
+import { Adding, Remove, useRows } from "../rows";
 
 const CARD = [
   "floating_min",
@@ -27,7 +27,7 @@ const CARD = [
 
 /** From the bag into the tank, and the weeks in a tub before. */
 export function ArrivalsStage() {
-  const { count, add, remove } = useRows("bags");
+  const { count, add, remove, full } = useRows("bags");
   return (
     <>
       {count === 0 && (
@@ -38,9 +38,11 @@ export function ArrivalsStage() {
       {Array.from({ length: count }, (_, i) => (
         <Card key={i} index={i} remove={() => remove(i)} />
       ))}
-      <p className="mb-6">
-        <Button onClick={() => add()}>Add an arrival</Button>
-      </p>
+      <div className="mb-6">
+        <Adding full={full}>
+          <Button onClick={() => add()}>Add an arrival</Button>
+        </Adding>
+      </div>
       <Checks stage="arrivals" />
       <Fields legend="Quarantine">
         <NumberField path="quarantine.tub_count" />

@@ -3,7 +3,7 @@ import { Checks } from "../Checks";
 import { usePlan, usePlanInUse } from "../context";
 import { ChoiceField, Fields, NumberField } from "../fields";
 import { Figures, FigureValue } from "../Figures";
-import { Remove, useRows } from "../rows";
+import { Adding, Remove, useRows } from "../rows";
 
 export function FilterStage() {
   const { count, remove } = useRows("filters");
@@ -61,17 +61,19 @@ export function FilterStage() {
 /** A generic filter, put into the plan as it is sold. */
 export function AddFilter() {
   const { library } = usePlanInUse();
-  const { add } = useRows("filters");
+  const { add, full } = useRows("filters");
   return (
-    <p className="mb-6 flex items-center gap-2">
-      <span className="text-quiet">Add</span>
-      <Select
-        label="Add a filter"
-        value=""
-        placeholder="a filter…"
-        options={library.filters.map((row) => [row.key, row.label])}
-        onChange={(key) => add(library.filters.find((model) => model.key === key)?.row)}
-      />
-    </p>
+    <Adding full={full}>
+      <p className="mb-6 flex items-center gap-2">
+        <span className="text-quiet">Add</span>
+        <Select
+          label="Add a filter"
+          value=""
+          placeholder="a filter…"
+          options={library.filters.map((row) => [row.key, row.label])}
+          onChange={(key) => add(library.filters.find((model) => model.key === key)?.row)}
+        />
+      </p>
+    </Adding>
   );
 }

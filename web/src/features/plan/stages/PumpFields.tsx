@@ -63,7 +63,7 @@ export function PumpFields() {
 }
 
 function CurvePoints() {
-  const { session } = usePlanInUse();
+  const { session, library } = usePlanInUse();
   const flows = usePlan((plan) => plan.flow?.curve_lph) ?? [];
   const heads = usePlan((plan) => plan.flow?.curve_head_m) ?? [];
   const put = (lph: number[], head_m: number[]) =>
@@ -91,9 +91,11 @@ function CurvePoints() {
           </li>
         ))}
       </ul>
-      <Button look="word" onClick={add}>
-        add a point
-      </Button>
+      {flows.length < (library.limits["flow.curve_lph"] ?? Infinity) && (
+        <Button look="word" onClick={add}>
+          add a point
+        </Button>
+      )}
     </fieldset>
   );
 }

@@ -7,7 +7,7 @@ import { Checks } from "../Checks";
 import { usePlan, usePlanInUse, useSheet } from "../context";
 import { ChoiceField, Fields, NumberField, Row, SwitchField } from "../fields";
 import { Figures, FigureValue } from "../Figures";
-import { Remove, useRows } from "../rows";
+import { Adding, Remove, useRows } from "../rows";
 import { SaltMove } from "../SaltMove";
 
 /** What goes into the tank: waters mixed, salts weighed in, warmed and disinfected, as one recipe. */
@@ -133,8 +133,8 @@ function Ways({ chloramine }: { chloramine: boolean }) {
 function Mix() {
   const sources = usePlan((plan) => plan.sources) ?? [];
   const questions = useSheet((sheet) => sheet.questions);
-  const shared = useQuery(watersQuery).data ?? [];
-  const { add: put, remove } = useRows("sources");
+  const shared = (useQuery(watersQuery).data ?? []).filter((row) => row.water);
+  const { add: put, remove, full } = useRows("sources");
   const add = (id: string) => {
     const found = shared.find((row) => String(row.id) === id);
     if (found) put({ ...found.water, src_parts: 1 });
@@ -169,16 +169,18 @@ function Mix() {
           </li>
         ))}
       </ul>
-      <p className="mt-2 flex items-center gap-2 text-sm">
-        <span className="text-quiet">Add</span>
-        <Select
-          label="Add a water"
-          value=""
-          placeholder="a water…"
-          options={shared.map((row) => [String(row.id), row.water.src_name ?? "Water"])}
-          onChange={add}
-        />
-      </p>
+      <Adding full={full}>
+        <p className="mt-2 flex items-center gap-2 text-sm">
+          <span className="text-quiet">Add</span>
+          <Select
+            label="Add a water"
+            value=""
+            placeholder="a water…"
+            options={shared.map((row) => [String(row.id), row.water?.src_name ?? "Water"])}
+            onChange={add}
+          />
+        </p>
+      </Adding>
       {questions.map((question, i) => (
         <p key={i} className="mt-1 text-sm text-brass">
           {question.who.join(", ")}, {question.what}: <Says sentence={question.sentence} />

@@ -4,7 +4,7 @@ import { usePlan, useSheet } from "../context";
 import { ChoiceField, Fields, NumberField } from "../fields";
 import { FaultOf } from "../FaultSays";
 import { Figures, FigureValue } from "../Figures";
-import { Remove, useRows } from "../rows";
+import { Adding, Remove, useRows } from "../rows";
 import { Measure } from "@/ui/Says";
 
 export const LINE = "flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line/70 py-1 text-sm";
@@ -22,7 +22,7 @@ function Worded({ words, children }: { words: string; children: ReactNode }) {
 /** The parts along the common run, from the pump on. */
 export function RunRows() {
   const run = usePlan((plan) => plan.run) ?? [];
-  const { add, remove } = useRows("run");
+  const { add, remove, full } = useRows("run");
   return (
     <section aria-label="Along the run" className="mb-5">
       <h3 className="mb-1 text-sm font-semibold">Along the run, from the pump on</h3>
@@ -39,9 +39,11 @@ export function RunRows() {
           </li>
         ))}
       </ul>
-      <Button look="word" onClick={() => add({ part: "elbow_90" })}>
-        add a part
-      </Button>
+      <Adding full={full}>
+        <Button look="word" onClick={() => add({ part: "elbow_90" })}>
+          add a part
+        </Button>
+      </Adding>
     </section>
   );
 }
@@ -49,7 +51,7 @@ export function RunRows() {
 /** Every return with its own pipe and valve, and what it passes. */
 export function ReturnRows() {
   const outlets_lph = useSheet((sheet) => sheet.flow?.outlets_lph) ?? [];
-  const { count, add, remove } = useRows("returns");
+  const { count, add, remove, full } = useRows("returns");
   return (
     <section aria-label="Returns" className="mb-5">
       <h3 className="mb-1 text-sm font-semibold">Returns into the display</h3>
@@ -76,9 +78,11 @@ export function ReturnRows() {
           </li>
         ))}
       </ul>
-      <Button look="word" onClick={() => add()}>
-        add a return
-      </Button>
+      <Adding full={full}>
+        <Button look="word" onClick={() => add()}>
+          add a return
+        </Button>
+      </Adding>
     </section>
   );
 }
@@ -86,7 +90,7 @@ export function ReturnRows() {
 /** The chambers in the order of the flow, with their running levels. */
 export function Chambers() {
   const chambers = usePlan((plan) => plan.chambers) ?? [];
-  const { count, add, remove } = useRows("chambers");
+  const { count, add, remove, full } = useRows("chambers");
   return (
     <section aria-label="Chambers" className="mb-5">
       <h3 className="mb-1 text-sm font-semibold">
@@ -121,12 +125,14 @@ export function Chambers() {
           );
         })}
       </ul>
-      <Button
-        look="word"
-        onClick={() => add({ chamber_kind: "media", chamber_cm: 10 }, Math.max(0, count - 1))}
-      >
-        add a chamber
-      </Button>
+      <Adding full={full}>
+        <Button
+          look="word"
+          onClick={() => add({ chamber_kind: "media", chamber_cm: 10 }, Math.max(0, count - 1))}
+        >
+          add a chamber
+        </Button>
+      </Adding>
     </section>
   );
 }

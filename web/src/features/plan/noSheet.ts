@@ -1,0 +1,25 @@
+import type { Sheet } from "@/api/client";
+
+/** What stands in a sheet's place when none could be made: no figures, no checks, nothing to draw. */
+export const NO_SHEET: Omit<Sheet, "section"> = {
+  figures: {},
+  checks: [],
+  glasses: [],
+  stages: [],
+  schools: [],
+  pairs: [],
+  company: [],
+  suited: [],
+  outgrown: [],
+  outage: { text: "", terms: {} },
+  flow: null,
+  failures: [],
+  least_regime: null,
+  regimes: [],
+  questions: [],
+  card: [],
+  salt_days: [],
+  bags: [],
+  batches: [],
+  saw_tooth: null,
+};
