@@ -18,14 +18,21 @@ class Server:
         self.url = f"http://127.0.0.1:{self.port}"
         self.http = httpx.Client(base_url=self.url, trust_env=False)
         self.process = None
+        self.command = [sys.executable, "-m", "loquen.cli"]
+
+    def begin(self, verb="demo"):
+        """Start the process; it may not answer yet."""
+        arguments = [verb, "--db", str(self.database), "--port", str(self.port)]
+        quiet = {"stdout": subprocess.DEVNULL, "env": {**os.environ, "PYTHONPATH": "src"}}
+        self.process = subprocess.Popen([*self.command, *arguments], **quiet)
+        return self.process
 
     def start(self):
-        command = [sys.executable, "-m", "loquen.cli", "demo", "--db", str(self.database), "--port", str(self.port)]
-        self.process = subprocess.Popen(command, stdout=subprocess.DEVNULL, env={**os.environ, "PYTHONPATH": "src"})
+        self.begin()
         deadline = time.monotonic() + 60
         while time.monotonic() < deadline:
             try:
-                if self.http.get("/api/library").status_code == 200:
+                if self.http.get("/api/library", timeout=60).status_code == 200:
                     return self
             except httpx.TransportError:
                 time.sleep(0.1)

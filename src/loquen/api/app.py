@@ -3,13 +3,10 @@
 from importlib.metadata import version
 
 from fastapi import FastAPI
-from starlette.requests import Request
-from starlette.responses import Response
 
 from loquen.api import errors
 from loquen.api.listing import Listing
 from loquen.api.routes import building, library, sheets, sump, systems, waters
-from loquen.core.model.quantity import say
 from loquen.store.database import Database
 
 
@@ -23,10 +20,4 @@ def create_api(database: Database) -> FastAPI:
     errors.install(api)
     for routes in (library, sheets, sump, building, systems, waters):
         api.include_router(routes.router)
-    api.add_exception_handler(404, no_such_route)
-    api.add_exception_handler(405, no_such_route)
     return api
-
-
-async def no_such_route(request: Request, _: Exception) -> Response:
-    return errors.answer(404, "no_such_route", say("There is no {path} to ask so.", path=request.url.path[:80]))

@@ -8,8 +8,10 @@ from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import Response
 from pydantic import BaseModel, ValidationError
+from starlette.exceptions import HTTPException
 
 from loquen.api.documents import Unreadable
+from loquen.api.refusals import FAILED
 from loquen.api.schemas.sheet import SentenceOut
 from loquen.api.words import conflict_sentence, entry_sentence, plan_path, problem_sentence, quoted
 from loquen.core.errors import CoreError, Impossible, OutOfRange, PlanConflict, UnknownKey
@@ -146,8 +148,24 @@ def not_kept(_: Request, error: Exception) -> Response:
     return answer(503 if isinstance(error, Busy) else 507, error.code, say("{what}", what=error.sentence))
 
 
+def not_routed(request: Request, error: Exception) -> Response:
+    """There is no such route, or what it was sent is nothing that can be read."""
+    assert isinstance(error, HTTPException)
+    if error.status_code in (404, 405):
+        return answer(404, "no_such_route", say("There is no {path} to ask so.", path=quoted(request.url.path, 80)))
+    return answer(error.status_code, "unreadable_request", say("What was sent can not be read as JSON."))
+
+
+def server_fault(_: Request, _error: Exception) -> Response:
+    """What nobody foresaw; the guard logs it."""
+    status, code, sentence = FAILED
+    return answer(status, code, say(sentence))
+
+
 def install(app: FastAPI) -> None:
     """Map every fault to its answer."""
+    app.add_exception_handler(HTTPException, not_routed)
+    app.add_exception_handler(Exception, server_fault)
     app.add_exception_handler(RequestValidationError, invalid_request)
     app.add_exception_handler(InconsistentPlan, inconsistent)
     app.add_exception_handler(CoreError, core_fault)

@@ -22,6 +22,7 @@ from loquen.core.sheet.nodes import worst
 from loquen.store.systems import Current
 
 log = logging.getLogger("loquen")
+SHORT_WORD = 2
 MOST_LINES = 2000
 """Kept at once, of some four kilobytes each."""
 Order = Literal["started", "name", "row", "short", "size"]
@@ -66,10 +67,12 @@ class Listing:
 
     def part(self, systems: list[Current], find: str, order: Order, start: int, count: int) -> SystemsOut:
         """The lines from one place on, of those in which every word is found."""
-        wanted = find.lower().split()
+        wanted = [word_pattern(word) for word in find.lower().split()]
         if wanted or order != "started":
             rows = [self.line(system) for system in systems]
-            rows = sorted((row for row in rows if all(word in row.words for word in wanted)), key=ORDERS[order])
+            rows = sorted(
+                (row for row in rows if all(word.search(row.words) for word in wanted)), key=ORDERS[order]
+            )
             found, shown = len(rows), rows[start : start + count]
         else:
             found, shown = len(systems), [self.line(system) for system in systems[start : start + count]]
@@ -83,6 +86,12 @@ class Listing:
             headings=headings(order, rows[start - 1 : start], shown),
             next=start + count if start + count < found else None,
         )
+
+
+def word_pattern(word: str) -> re.Pattern[str]:
+    """Finds a word, a part of one being enough; of one or two letters all of it: tank 3, rack a."""
+    part = re.escape(word)
+    return re.compile(rf"(?<!\w){part}(?!\w)" if len(word) <= SHORT_WORD else part)
 
 
 def headings(order: Order, before: Iterable[Listed], shown: list[Listed]) -> dict[int, str]:

@@ -76,6 +76,9 @@ def read_report(text: str) -> dict[str, Any]:
         starts = [1]
         try:
             cells, starts = cells_of(line, separator)
+            if any(cells[UNIT + 1 :]):
+                what = "more than parameter, value and unit: put a decimal comma into quotation marks"
+                raise CellFault(VALUE, what)
             if plain(cells[PARAMETER]) == "parameter":
                 continue
             field, value = read_line(cells, grouped_by_dots)
@@ -124,8 +127,6 @@ def cells_of(line: str, separator: str) -> tuple[list[str], list[int]]:
         starts.append(at)
         quoted = line[at - 1 : at] == '"'
         at += len(cell) + (2 + cell.count('"') if quoted else 0) + 1
-    if any(cell.strip() for cell in cells[3:]):
-        raise CellFault(VALUE, "more than parameter, value and unit: put a decimal comma into quotation marks")
     return [cell.strip() for cell in cells] + [""] * max(0, 3 - len(cells)), starts
 
 

@@ -8,6 +8,8 @@ from collections.abc import Iterable
 from starlette.datastructures import Headers, MutableHeaders
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
+from loquen.api.refusals import FAILED, FROM_ELSEWHERE, STOPPING, TOO_LARGE, Refusal
+
 MOST_BYTES = 1_000_000
 SLOWEST_READER_S = 30.0
 LOCAL_HOSTS = {"127.0.0.1", "localhost", "[::1]"}
@@ -23,16 +25,6 @@ GUARDING = {
     "Referrer-Policy": "no-referrer",
 }
 log = logging.getLogger("loquen")
-Refusal = tuple[int, str, str]
-"""Status, code and sentence."""
-FROM_ELSEWHERE: Refusal = (403, "from_elsewhere", "Loquen answers its own pages on this machine only.")
-TOO_LARGE: Refusal = (413, "too_large", "That is too large, or of unknown size.")
-FAILED: Refusal = (
-    500,
-    "server_fault",
-    "Loquen failed at this, and has noted it in its log. Nothing was changed; what you typed stays in the page.",
-)
-STOPPING: Refusal = (503, "stopping", "Loquen is being stopped. Nothing was changed by this.")
 
 
 class Guard:
@@ -46,17 +38,18 @@ class Guard:
             await self.app(scope, receive, send)
             return
         bare = scope["method"] == "HEAD"
-        begun = False
+        begun = ended = False
 
         async def send_guarded(message: Message) -> None:
-            nonlocal begun
+            nonlocal begun, ended
             if message["type"] == "http.response.start":
                 begun = True
                 headers = MutableHeaders(scope=message)
                 headers.update(GUARDING)
                 headers.setdefault("Cache-Control", "no-store")
-            elif bare:
-                message = {**message, "body": b""}
+            else:
+                ended = not message.get("more_body", False)
+                message = {**message, "body": b""} if bare else message
             await asyncio.wait_for(send(message), SLOWEST_READER_S)
 
         refusal = refused(scope)
@@ -69,9 +62,9 @@ class Guard:
                 refusal = STOPPING
             except Exception:
                 log.exception("%s %s failed", scope["method"], scope["path"])
-                if begun:
+                if begun and not ended:
                     raise
-                refusal = FAILED
+                refusal = None if ended else FAILED
         if refusal is not None:
             await answer(refusal, send_guarded)
 

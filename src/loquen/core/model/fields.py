@@ -56,6 +56,15 @@ def entry_at(path: str) -> Quantity | Choice | None:
     return entries(model).get(names[0]) if model and len(names) == 1 else None
 
 
+def is_list(path: str) -> bool:
+    """Whether the field at a path holds a list, such as heat.room_months_c."""
+    section, _, name = path.rpartition(".")
+    model = sections().get(section.split(".")[0])
+    hint = hints(model).get(name) if model else None
+    options = hint.__args__ if isinstance(hint, types.UnionType) else (hint,)
+    return any(typing.get_origin(option) is tuple for option in options)
+
+
 @cache
 def limits() -> dict[str, int]:
     """How many each list of a plan may have, by its path: its rows, and the lists in its sections."""

@@ -9,7 +9,7 @@ from loquen.core.data import library
 from loquen.core.data.tables import constants
 from loquen.core.errors import Impossible, UnknownKey
 from loquen.core.model.consistency import conflicts
-from loquen.core.model.fields import ROWS, changed_plan, entry_at
+from loquen.core.model.fields import ROWS, changed_plan, entry_at, is_list
 from loquen.core.model.options import options_of
 from loquen.core.model.quantity import Quantity, Term, say
 from loquen.core.sheet.engine import CONSTANT, Key, Missing, Sheet
@@ -225,7 +225,7 @@ def answers(sheet: Sheet, key: Key, target: float, paths: list[Key]) -> list[Ans
     for path in paths:
         entry = entry_at(path)
         present = sheet.known.get(path)
-        if not isinstance(entry, Quantity) or not isinstance(present, int | float | None):
+        if not isinstance(entry, Quantity) or is_list(path) or not isinstance(present, int | float | None):
             raise UnknownKey("inputs to solve for", path)
         needed = solved(sheet, path, reaches(target, from_above, key))
         out.append(Answer(path, label_of(sheet, path), entry.kind, present, needed))
