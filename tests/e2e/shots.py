@@ -1,5 +1,6 @@
 """Retake docs/screenshots from the demo room: one picture of each main view at 1280x800."""
 
+import sqlite3
 import tempfile
 from pathlib import Path
 
@@ -8,6 +9,7 @@ from pypdfium2 import PdfDocument
 
 from tests.e2e.conftest import CHROMIUM, FLAGS
 from tests.e2e.server import Server
+from tests.rooms import many
 
 TARGET = Path(__file__).parents[2] / "docs/screenshots"
 
@@ -61,6 +63,36 @@ def shoot(page, server, name, path, act, heading):
     page.screenshot(path=TARGET / f"{name}.png", animations="disabled")
 
 
+def found(page):
+    page.get_by_label("Find systems").fill("nitrate")
+    page.get_by_text("fall short.").wait_for()
+
+
+def two_tabs(page):
+    """Another tab saves first."""
+    with page.context.expect_page() as opening:
+        page.evaluate("window.open(location.href)")
+    other = opening.value
+    for tab, length in ((other, "99"), (page, "95")):
+        tab.get_by_label("Length", exact=True).fill(length)
+        tab.get_by_text("revision 2, saved" if tab is other else "changed in another tab").wait_for()
+    other.close()
+
+
+def crowded_room(browser, folder):
+    """A room of 250 systems, one of which can not be read."""
+    path = many(folder / "many.db", 250)
+    with sqlite3.connect(path) as file:
+        file.execute("UPDATE system SET current = 2 WHERE id = 4")
+        plan = '{"name": "Old Copper", "tank": {"shape": "box", "tank_len'
+        file.execute("INSERT INTO revision VALUES (NULL, 4, 2, 1, '2026-03-01 09:00:00', ?)", (plan,))
+    server = Server(path).start()
+    page = browser.new_page(viewport={"width": 1280, "height": 800})
+    shoot(page, server, "many", "/systems", found, "Systems")
+    shoot(page, server, "unreadable", "/systems/4/animals", None, "Old Copper")
+    server.kill()
+
+
 def main():
     TARGET.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
@@ -71,6 +103,8 @@ def main():
             for view in VIEWS:
                 shoot(page, server, *view)
             book_pages(server)
+            shoot(page, server, "conflict", "/systems/2/tank", two_tabs, "Tank")
+            crowded_room(browser, Path(folder))
             page = browser.new_page(viewport={"width": 390, "height": 844})
             shoot(page, server, "phone", "/systems/3/changes", None, "Changes")
             page = browser.new_page(viewport={"width": 1280, "height": 800})

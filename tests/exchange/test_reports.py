@@ -10,7 +10,7 @@ from loquen.exchange.reports import UnreadReport, read_report
 
 GOOD = water_reports.report("marrow_bridge_winter")
 MUTATIONS = 400
-SIGNS = [*list('",;\t\r\n\x00\ufeff. #0159-+eE'), "µ", "μ", "°", "�", "🐟", '""', "\r\n", "\u2028"]
+SIGNS = (*'",;\t\r\n\0\ufeff. #0159-+eE', "\u00b5", "\u03bc", "\u00b0", "\ud800", "🐟", '""', "\r\n", "\u2028")
 
 
 def faults(text):

@@ -11,13 +11,19 @@ Answer = TypeVar("Answer")
 WORKERS = 2
 MOST_WAITING = 200
 workers = ThreadPoolExecutor(WORKERS, thread_name_prefix="computing")
+waiting: set[object] = set()
 
 
 async def computed(work: Callable[[], Answer]) -> Answer:
     """What some work comes to, done by a worker; raise Busy when too much waits already."""
-    if workers._work_queue.qsize() >= MOST_WAITING:
+    if len(waiting) >= MOST_WAITING:
         raise Busy
-    return await asyncio.get_running_loop().run_in_executor(workers, work)
+    place = object()
+    waiting.add(place)
+    try:
+        return await asyncio.get_running_loop().run_in_executor(workers, work)
+    finally:
+        waiting.discard(place)
 
 
 def aside(work: Callable[[], None]) -> None:

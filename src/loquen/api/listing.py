@@ -10,6 +10,7 @@ from threading import Lock
 from typing import Any, Literal
 
 from loquen.api import sheets
+from loquen.api.computing import aside
 from loquen.api.documents import Unreadable, name_of, read_document
 from loquen.api.schemas.sheet import SentenceOut
 from loquen.api.schemas.system import SystemLine, SystemsOut
@@ -64,6 +65,13 @@ class Listing:
                 while len(self.lines) > MOST_LINES:
                     self.lines.popitem(last=False)
         return found
+
+    def make_next(self, systems: list[Current]) -> None:
+        """Make one line that is not known, and see to the next when a worker is free again."""
+        unknown = [system for system in systems if self.known(system) is None]
+        if unknown:
+            self.line(unknown[0])
+            aside(lambda: self.make_next(unknown[1:]))
 
     def part(self, systems: list[Current], find: str, order: Order, start: int, count: int) -> SystemsOut:
         """The lines from one place on, of those in which every word is found."""

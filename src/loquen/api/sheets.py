@@ -66,9 +66,9 @@ def view(plan: Plan, months_ahead: float | None = None) -> out.SheetOut:
 
 
 def line(plan: Plan) -> tuple[Sentence, list[out.GlassOut], out.SectionOut]:
-    """A system in the list: its size in words, glasses and section. Remedies are not solved."""
+    """A system in the list: its size in words, glasses and section. Only what fills a glass is judged."""
     sheet = sheet_of(plan)
-    checks = list(checks_of(sheet, with_remedies=False))
+    checks = list(checks_of(sheet, for_glasses=True))
     terms = {"litres": sheet.value("real_volume_l"), "count": sheet.value("animal_count")}
     kinds = {"litres": "volume", "count": "count"}
     text = "{litres} real water · {count} animals" if terms["count"] else "{litres} real water · no animals yet"
@@ -90,15 +90,16 @@ def figures_of(sheet: Sheet) -> Iterable[out.FigureOut]:
             yield out.FigureOut(key=key, label=node.label, kind=node.kind, value=float(value), low=low, high=high)
 
 
-def checks_of(sheet: Sheet, with_remedies: bool = True) -> Iterable[out.CheckOut]:
+def checks_of(sheet: Sheet, for_glasses: bool = False) -> Iterable[out.CheckOut]:
+    """Every check that applies, with remedies where it falls short; for glasses only those that fill one, without."""
     for key, node in sheet.wiring.nodes.items():
-        if node.check is None:
+        if node.check is None or (for_glasses and not node.check.glass):
             continue
         verdict = verdict_of(sheet, key)
         if verdict is None:
             continue
-        short = verdict.state == "short"
-        yield checked(sheet, key, node.label, node.check, verdict, solve=short and with_remedies)
+        solve = verdict.state == "short" and not for_glasses
+        yield checked(sheet, key, node.label, node.check, verdict, solve)
 
 
 def checked(sheet: Sheet, key: Key, label: str, words: CheckWords, verdict: Verdict, solve: bool) -> out.CheckOut:

@@ -8,6 +8,7 @@ import sys
 from collections.abc import Callable
 from pathlib import Path
 from threading import Thread
+from typing import TYPE_CHECKING
 
 import uvicorn
 from starlette.types import ASGIApp, Receive, Scope, Send
@@ -16,6 +17,10 @@ from loquen.api import computing
 from loquen.serving.guard import Guard
 from loquen.serving.pages import Pages
 from loquen.serving.protocol import TimedProtocol
+
+if TYPE_CHECKING:
+    from loquen.api.listing import Listing
+    from loquen.store.database import Database
 
 GRACE_S = 5
 """How long requests that are under way may still take once the server is told to stop."""
@@ -62,24 +67,28 @@ class Later:
 
 def serve(path: Path, ours: socket.socket, with_demo: bool) -> None:
     """Serve a database on a socket until told to stop; then leave one whole file."""
-    opened = []
+    opened: list[tuple[Database, Listing]] = []
 
     def make() -> ASGIApp:
         from loquen.api.app import create_api
         from loquen.store.database import open_database
 
         database = open_database(path)
-        opened.append(database)
+        made = create_api(database)
+        opened.append((database, made.state.listing))
         if with_demo:
             from loquen.demo import sluice_street
 
             sluice_street.fill(database)
-        return create_api(database)
+        return made
 
     def failed() -> None:
         server.should_exit = True
 
-    api = Later(make, warm_up, failed)
+    def then() -> None:
+        warm_up(*opened[0])
+
+    api = Later(make, then, failed)
     config = uvicorn.Config(
         Guard(Pages(api)),
         http=TimedProtocol,
@@ -96,17 +105,24 @@ def serve(path: Path, ours: socket.socket, with_demo: bool) -> None:
         server.run(sockets=[ours])
     finally:
         computing.stop()
-        for database in opened:
+        for database, _ in opened:
             database.close()
     if api.fault is not None:
         raise api.fault
 
 
-def warm_up() -> None:
-    """Load what the first sheet needs while the page is still opening, and leave it out of later clean-ups."""
+def warm_up(database: "Database", listing: "Listing") -> None:
+    """Load what the first sheet needs while the page is still opening, and leave it out of later clean-ups.
+
+    Then the lines of the list are made, one whenever a worker is free.
+    """
     from loquen.api import sheets
     from loquen.demo import sluice_street
+    from loquen.store import systems
 
     sheets.view(sluice_street.long_hall())
     gc.collect()
     gc.freeze()
+    with database.reading() as session:
+        present = systems.list_all(session)
+    listing.make_next(present)

@@ -51,19 +51,10 @@ async def list_systems(
         with database.reading() as session:
             present = systems.list_all(session)
         answer = listing.part(present, find, order, start, count)
-        aside(lambda: make_next(listing, present))
+        aside(lambda: listing.make_next(present))
         return Response(answer.model_dump_json(), media_type="application/json")
 
     return await computed(part)
-
-
-def make_next(listing: Listing, present: list[systems.Current]) -> None:
-    """Make one line that is not known, and see to the next when a worker is free again."""
-    unknown = [system for system in present if listing.known(system) is None]
-    if unknown:
-        listing.line(unknown[0])
-        if len(unknown) > 1:
-            aside(lambda: make_next(listing, unknown[1:]))
 
 
 @router.get("/names")

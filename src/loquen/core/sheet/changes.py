@@ -2,7 +2,7 @@
 
 import math
 from dataclasses import dataclass
-from functools import cache
+from functools import lru_cache
 from itertools import pairwise
 
 from loquen.core.data import library
@@ -136,7 +136,7 @@ def risen_d(level: float, days: float, drip_per_d: float) -> float:
     return level * math.exp(-turned) + days * kept_of_rise
 
 
-@cache
+@lru_cache(2048)
 def standing_d(
     gaps: tuple[float, ...], frac: float, drip_per_d: float = 0.0
 ) -> tuple[tuple[float, ...], tuple[float, ...]]:

@@ -2,7 +2,7 @@
 
 import math
 from dataclasses import dataclass
-from functools import cache
+from functools import lru_cache
 from itertools import combinations
 
 from loquen.core.errors import Impossible
@@ -25,7 +25,7 @@ PULSED = (("Pulses, 8 % a day", 0.08), ("Pulses, 16 % a day", 0.16))
 TRIGGERED = 1 / 3
 
 
-@cache
+@lru_cache(128)
 def best_sets(there: tuple[str, ...]) -> dict[tuple[int, float], tuple[tuple[str, ...], float]]:
     """For every number of days and share, the set of days that lets least stand, and how many days' rise that is."""
     days = [day for day in WEEK if day in there]

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { Refused, type Fault, type Plan, type Sheet, type System } from "@/api/client";
-import { PlanSession, type PlanServer } from "./session";
+import { left, PlanSession, type PlanServer } from "./session";
 
 const plan = { name: "Tank", tank: { pane_mm: 8 }, heat: { target_c: 25 } } as unknown as Plan;
 const system = (revision: number, name = "Tank"): System => ({
@@ -20,13 +20,22 @@ const fault: Fault = {
 
 /** A server in memory: saves count up, can be told to be away, to refuse, or to have moved on. */
 function server() {
-  const state = { revision: 1, away: false, saved: [] as Plan[] };
+  const state = {
+    revision: 1,
+    away: false,
+    saved: [] as Plan[],
+    /** What the server answers instead, to a save and to a sheet. */
+    refusing: null as unknown,
+    failing: null as unknown,
+    asked: 0,
+  };
   const reach = () => {
     if (state.away) throw new Refused(0);
   };
   const api: PlanServer = {
     async sheet(draft, monthsAhead) {
       reach();
+      if (state.failing) throw state.failing;
       if (typeof draft.tank?.pane_mm !== "number") throw new Refused(422, fault);
       return { of: structuredClone(draft), monthsAhead } as unknown as Sheet;
     },
@@ -36,6 +45,8 @@ function server() {
     },
     async save(_id, base, saved) {
       reach();
+      state.asked++;
+      if (state.refusing) throw state.refusing;
       if (base !== state.revision) throw new Refused(409, { ...fault, code: "stale_revision" });
       state.saved.push(saved);
       return { ...system(++state.revision), plan: saved };
@@ -51,7 +62,10 @@ function server() {
 const settle = () => vi.advanceTimersByTimeAsync(2000);
 
 describe("a plan being edited", () => {
-  beforeEach(() => void vi.useFakeTimers());
+  beforeEach(() => {
+    localStorage.clear();
+    vi.useFakeTimers();
+  });
   afterEach(() => void vi.useRealTimers());
 
   async function opened() {
@@ -143,6 +157,104 @@ describe("a plan being edited", () => {
     await session.step("undo");
     expect(session.state.plan.tank?.pane_mm).toBe(8);
     expect(session.state.faults).toEqual({});
+  });
+
+  const told = (code: string): Fault => ({
+    code,
+    sentence: { text: `told: ${code}`, terms: {} },
+    fields: [],
+  });
+
+  it.each([
+    [503, "busy", 1500],
+    [507, "full", 15_000],
+  ])(
+    "keeps edits that the server can not keep now (%d), says why, and tries again",
+    async (status, code, wait) => {
+      const { state, session } = await opened();
+      state.refusing = new Refused(status, told(code));
+      session.edit({ "tank.pane_mm": 10 });
+      await vi.advanceTimersByTimeAsync(600);
+      expect([session.state.saving, session.state.trouble?.text]).toEqual(["refused", `told: ${code}`]);
+      state.refusing = null;
+      await vi.advanceTimersByTimeAsync(wait);
+      expect([session.state.saving, session.state.trouble, state.saved.length]).toEqual(["saved", null, 1]);
+    },
+  );
+
+  it("does not ask a server that failed again and again, and goes on after a stray throw", async () => {
+    const { state, session } = await opened();
+    vi.spyOn(console, "error").mockImplementation(() => undefined);
+    for (const cause of [new Refused(500, told("server_fault")), new TypeError("stray")]) {
+      state.refusing = cause;
+      state.asked = 0;
+      session.edit({ "tank.pane_mm": 10 });
+      await vi.advanceTimersByTimeAsync(60_000);
+      expect([session.state.saving, state.asked]).toEqual(["refused", 1]);
+    }
+    state.refusing = null;
+    await session.save();
+    expect(session.state.saving).toBe("saved");
+  });
+
+  it("saves a sound plan of which no sheet can be made, and says so", async () => {
+    const { state, session } = await opened();
+    state.failing = new Refused(500, told("server_fault"));
+    session.edit({ "tank.pane_mm": 10 });
+    await settle();
+    expect([session.state.saving, session.state.problem?.text]).toEqual(["saved", "told: server_fault"]);
+  });
+
+  it("keeps what is wrong in the browser and offers it to the next page", async () => {
+    const { state, session } = await opened();
+    session.edit({ "tank.pane_mm": "abc", "heat.target_c": 22 });
+    await settle();
+    session.close();
+    await settle();
+    const next = new PlanSession(system(1), server().api);
+    const [draft] = next.state.drafts;
+    expect([draft?.base, draft?.content.heat?.target_c, state.saved.length]).toEqual([1, 22, 0]);
+    next.takeUp(draft!);
+    expect([next.state.plan.heat?.target_c, next.state.drafts]).toEqual([22, []]);
+    next.edit({ "tank.pane_mm": 9 });
+    await settle();
+    expect(next.state.saving).toBe("saved");
+    expect(new PlanSession(system(2), server().api).state.drafts).toEqual([]);
+  });
+
+  it("offers no draft that says what is saved, and lets go of one", async () => {
+    const { session } = await opened();
+    session.edit({ "tank.pane_mm": "abc" });
+    const same = { ...system(2), plan: session.state.plan };
+    expect(new PlanSession(same, server().api).state.drafts).toEqual([]);
+    session.edit({ "tank.pane_mm": "abcd" });
+    const other = new PlanSession(system(1), server().api);
+    other.forget(other.state.drafts[0]!);
+    expect(new PlanSession(system(1), server().api).state.drafts).toEqual([]);
+  });
+
+  it("is waited for by whoever opens the system again", async () => {
+    const { state, session } = await opened();
+    session.edit({ "tank.pane_mm": 10 });
+    session.close();
+    const saved = left(1).then(() => state.saved.length);
+    await vi.advanceTimersByTimeAsync(0);
+    expect(await saved).toBe(1);
+  });
+
+  it("is not stale when there is nothing to undo", async () => {
+    const { session } = await opened();
+    const { api } = server();
+    const next = new PlanSession(
+      { ...system(2), can_undo: true },
+      {
+        ...api,
+        step: () => Promise.reject(new Refused(422, told("unreadable"))),
+      },
+    );
+    await next.step("undo");
+    expect([next.state.saving, next.state.trouble?.text]).toEqual(["saved", "told: unreadable"]);
+    expect(session.state.saving).toBe("saved");
   });
 
   it("leaves nothing unsaved behind when it is closed", async () => {
