@@ -103,7 +103,8 @@ def kills(folder, how_many=25):
     for _ in range(how_many):
         server.start()
         acknowledged = []
-        stop = time.monotonic() + random.uniform(0.1, 0.8)
+        server.http.post("/api/systems/2/copy")
+        stop = time.monotonic() + random.uniform(0.2, 2.0)
 
         def write(done=acknowledged, until=stop):
             with client(server) as ours:

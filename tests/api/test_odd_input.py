@@ -232,7 +232,7 @@ def test_plans_at_the_limits_of_every_field(monkeypatch, client):
         rng = random.Random(100_000 + n)
         plan = odd_plan(rng) if n % 3 == 0 else odd_change(rng, BASES[n % len(BASES)])
         answer = client.post("/api/sheet", json={"plan": json.loads(document(plan))})
-        assert answer.status_code in (200, 422), answer.text
+        assert answer.status_code == 200, answer.text
         if n % 10 == 0:
             working.working(plan, "dawn_oxygen_mg_l", 5.0)
     assert failed == []

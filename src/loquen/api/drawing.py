@@ -1,6 +1,6 @@
 """What a page draws of a sheet: the section, the sump, the curves and the saw-tooth."""
 
-from loquen.api.reading import listed, sentence_of
+from loquen.api.reading import listed, sentence_of, where_known
 from loquen.api.schemas import sheet as out
 from loquen.core.data import library
 from loquen.core.data.tables import constants
@@ -29,8 +29,8 @@ def section_of(sheet: Sheet) -> out.SectionOut:
         filters=[row.filter_kind for row in plan.filters],
         tank_count=tank.tank_count,
         heaters_in=plan.heat.heaters_in if plan.flow.way != "none" else "tank",
-        overflow=overflow_of(sheet),
-        sump=sump_of(sheet),
+        overflow=where_known(lambda: overflow_of(sheet), None),
+        sump=where_known(lambda: sump_of(sheet), None),
         animals=[
             out.AnimalDrawn(
                 label=sheet.value(f"animals.{i}.animal").common,

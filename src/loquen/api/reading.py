@@ -1,7 +1,9 @@
 """Reading a core sheet: single verdicts, sentences and lists, where they can be read."""
 
-from typing import Any
+from collections.abc import Callable
+from typing import Any, TypeVar
 
+from loquen.core.errors import Impossible
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, say
 from loquen.core.sheet.book import sheet_of
@@ -9,6 +11,8 @@ from loquen.core.sheet.engine import Key, Missing, Sheet
 from loquen.core.sheet.nodes import Verdict
 from loquen.core.sheet.words import told_case
 
+Part = TypeVar("Part")
+Nothing = TypeVar("Nothing")
 INAPPLICABLE = {
     "not_needed",
     "no_crowd_fish",
@@ -43,6 +47,14 @@ def sentence_of(sheet: Sheet, key: Key) -> Sentence:
     found = sheet.look(key)
     sentence: Sentence = told_case(found.case)[1] if isinstance(found, Missing) else found
     return sentence
+
+
+def where_known(make: Callable[[], Part], nothing: Nothing) -> Part | Nothing:
+    """A part of what is shown, or nothing of it where a named case stands in its way: the rest is shown all the same."""
+    try:
+        return make()
+    except Impossible:
+        return nothing
 
 
 def listed(sheet: Sheet, key: Key) -> tuple[Any, ...]:

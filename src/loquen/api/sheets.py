@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 
 from loquen.api.drawing import flow_of, saw_tooth_of, section_of
-from loquen.api.reading import asked_sheet, listed, sentence_of, verdict_of
+from loquen.api.reading import asked_sheet, listed, sentence_of, verdict_of, where_known
 from loquen.api.schemas import sheet as out
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, Term, say
@@ -40,10 +40,11 @@ def view(plan: Plan, months_ahead: float | None = None) -> out.SheetOut:
         company=findings(f for i in range(len(plan.animals)) for f in listed(sheet, f"animals.{i}.company")),
         suited=findings(f for i in range(len(plan.animals)) for f in listed(sheet, f"animals.{i}.suited")),
         outgrown=[
-            out.OutgrownOut(check=row.check, label=row.label, months=row.months) for row in life.outgrown(sheet)
+            out.OutgrownOut(check=row.check, label=row.label, months=row.months)
+            for row in where_known(lambda: life.outgrown(sheet), ())
         ],
         outage=out.SentenceOut.of(sentence_of(sheet, "outage_result")),
-        flow=flow_of(sheet),
+        flow=where_known(lambda: flow_of(sheet), None),
         failures=[out.FailureOut(label=row.label, temps_c=list(row.temps_c)) for row in listed(sheet, "failures")],
         least_regime=least_regime_of(sheet),
         regimes=[regime_row(row) for row in listed(sheet, "regime_rows")],
@@ -60,7 +61,7 @@ def view(plan: Plan, months_ahead: float | None = None) -> out.SheetOut:
             out.BatchOut(name=name, tub=tub, enters=enters, leaves=leaves)
             for name, tub, enters, leaves in listed(sheet, "arrivals_order")
         ],
-        saw_tooth=saw_tooth_of(sheet),
+        saw_tooth=where_known(lambda: saw_tooth_of(sheet), None),
         section=section_of(sheet),
     )
 

@@ -11,6 +11,8 @@ from loquen.core.sheet.nodes import State, Verdict, check, figure, step
 
 DEEP_BODIED = {"deep", "disc", "globular", "turtle", "frog"}
 PICK = "balance"
+NOTHING = 1e-9
+"""Of the load, what may be taken counts as nothing below this share."""
 
 
 @figure(
@@ -84,7 +86,7 @@ def allowed_mg_d(media_allow_mg_d: float, changes_allow_mg_d: float) -> float:
 
 @figure("Share of the balance used", formula="{load_full_mg_d} ÷ {allowed_mg_d}", source="balance")
 def balance_frac(load_full_mg_d: float, allowed_mg_d: float) -> float:
-    if allowed_mg_d <= 0:
+    if allowed_mg_d <= NOTHING * load_full_mg_d:
         raise Impossible("nothing_taken")
     return load_full_mg_d / allowed_mg_d
 

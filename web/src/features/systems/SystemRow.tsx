@@ -19,11 +19,15 @@ interface SystemRowProps {
 /** One system: its section and its glasses, drawn while it is in view; or why it has none. */
 export const SystemRow = memo(
   function SystemRow({ line, unsaved, copy, remove }: SystemRowProps) {
-    const [element, inView] = useInView<HTMLLIElement>();
+    const [element, inView, height] = useInView<HTMLLIElement>();
     const { section } = line;
     const copying = line.readable ? [{ words: "Copy", run: copy }] : [];
     return (
-      <li ref={element} className="flex items-center gap-4 border-b border-line py-4">
+      <li
+        ref={element}
+        style={inView ? undefined : { minHeight: height }}
+        className="flex items-center gap-4 border-b border-line py-4"
+      >
         <Link
           to="/systems/$id/$stage"
           params={{ id: String(line.id), stage: "animals" }}

@@ -89,15 +89,25 @@ def operating_flow_lph(pump: PumpCurve, static_head_m: float, system_loss: Loss)
     return float(brentq(spare, 0.0, most, xtol=1e-6, rtol=1e-10))
 
 
-def branch_flow_lph(head_m: float, static_m: float, loss: Loss, most_lph: float) -> float:
-    """What one return passes when a head stands before it: 0 when it is not reached, `most_lph` at most."""
+def branch_flow_lph(head_m: float, static_m: float, loss: Loss, most_lph: float, near_lph: float = 0.0) -> float:
+    """What one return passes when a head stands before it: 0 when it is not reached, `most_lph` at most.
+
+    It is looked for first near a flow that it passed at another head.
+    """
     if head_m <= static_m:
         return 0.0
     if static_m + loss(most_lph) <= head_m:
         return most_lph
     from scipy.optimize import brentq
 
-    return float(brentq(lambda flow: static_m + loss(flow) - head_m, 0.0, most_lph, xtol=1e-6, rtol=1e-8))
+    def over(flow: float) -> float:
+        return static_m + loss(flow) - head_m
+
+    low, high = 0.0, most_lph
+    for end in (near_lph * 0.9, near_lph * 1.1):
+        if low < end < high:
+            low, high = (end, high) if over(end) < 0 else (low, end)
+    return float(brentq(over, low, high, xtol=1e-6, rtol=1e-8))
 
 
 def split_flow_lph(
@@ -125,9 +135,13 @@ def split_flow_lph(
     # Down a negative lift more may pass than the pump moves by itself.
     cap = most if lowest >= 0 else MOST_FLOW_LPH
 
+    flows = (0.0,) * len(branch_losses)
+
     def branches(at: float) -> tuple[float, ...]:
-        pairs = zip(static_heads_m, branch_losses, strict=True)
-        return tuple(branch_flow_lph(at, static, loss, cap) for static, loss in pairs)
+        nonlocal flows
+        rows = zip(static_heads_m, branch_losses, flows, strict=True)
+        flows = tuple(branch_flow_lph(at, static, loss, cap, near) for static, loss, near in rows)
+        return flows
 
     def spare(at: float) -> float:
         total = sum(branches(at))
