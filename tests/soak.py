@@ -19,16 +19,14 @@ from threading import Barrier, Thread
 import httpx
 
 from loquen.api.documents import document
-from loquen.core.data import library
 from loquen.core.model.fields import limits
-from loquen.core.model.plan import Group
 from loquen.demo import sluice_street
 from loquen.devices import water_reports
 from loquen.store import systems
 from loquen.store.database import open_database
 from tests.at_limits import odd_change, odd_plan
 from tests.e2e.server import Server
-from tests.rooms import DEMO, many
+from tests.rooms import DEMO, many, worst_plan
 
 
 def said(what, was, now):
@@ -231,36 +229,6 @@ def list_of_250(folder):
         said("list of 250: first part, a word cold, warm, ordered", "1.9 to 3.2 s, 877 kB", "; ".join(parts))
     finally:
         server.kill()
-
-
-def worst_plan():
-    """As much of everything as one system may have."""
-    plan, most = sluice_street.long_hall(), limits()
-    species = list(library.species())
-    animals = tuple(
-        Group(species[7 * i % len(species)], 5, size_by="length", length_cm=2.0) for i in range(most["animals"])
-    )
-
-    def fill(rows, section):
-        return (tuple(rows) * most[section])[: most[section]]
-
-    points = most["flow.curve_lph"]
-    return replace(
-        plan,
-        animals=animals,
-        filters=fill(sluice_street.rope_walk_b().filters, "filters"),
-        run=fill(plan.run, "run"),
-        returns=fill(plan.returns, "returns"),
-        chambers=(*[replace(plan.chambers[1], chamber_cm=2.0)] * (most["chambers"] - 1), plan.chambers[-1]),
-        sources=fill(sluice_street.waters_of_the_house(), "sources"),
-        bags=fill(sluice_street.bottle_shelf().bags, "bags"),
-        flow=replace(
-            plan.flow,
-            pump_by="points",
-            curve_lph=tuple(100.0 * n for n in range(points)),
-            curve_head_m=tuple(4 - 0.05 * n for n in range(points)),
-        ),
-    )
 
 
 def worst(server):

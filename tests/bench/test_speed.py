@@ -7,9 +7,13 @@ from pathlib import Path
 import pytest
 
 from loquen.api import sheets
+from loquen.api.listing import Listing
 from loquen.api.working import working
 from loquen.core.sheet.book import sheet_of
 from loquen.demo.sluice_street import long_hall, old_copper, rope_walk_b
+from loquen.store import systems
+from loquen.store.database import open_database
+from tests.rooms import many, worst_plan
 
 WEB = Path(__file__).parents[2] / "src/loquen/web_dist"
 
@@ -50,6 +54,30 @@ def test_working_with_answers(benchmark):
 def test_draft_to_sheet_over_http_budget_15_ms(benchmark, client):
     plan = client.get("/api/systems/3").json()["plan"]
     benchmark(lambda: client.post("/api/sheet", json={"plan": plan}))
+
+
+def test_worst_plan_sheet_budget_300_ms(benchmark):
+    benchmark.pedantic(sheets.view, (worst_plan(),), rounds=5, warmup_rounds=1)
+
+
+def test_worst_plan_working_budget_600_ms(benchmark):
+    benchmark.pedantic(working, (worst_plan(), "dawn_oxygen_mg_l", 5.0), rounds=5, warmup_rounds=1)
+
+
+def test_250_lines_of_the_list_cold(benchmark, tmp_path):
+    database = open_database(many(tmp_path / "many.db", 250))
+    with database.reading() as session:
+        present = systems.list_all(session)
+    benchmark.pedantic(lambda: Listing().part(present, "nitrate", "short", 0, 24), rounds=3)
+    database.close()
+
+
+def test_first_part_of_the_list_cold(benchmark, tmp_path):
+    database = open_database(many(tmp_path / "many.db", 250))
+    with database.reading() as session:
+        present = systems.list_all(session)
+    benchmark.pedantic(lambda: Listing().part(present, "", "started", 0, 24), rounds=3)
+    database.close()
 
 
 def test_first_screen_script_budget_250_kb():

@@ -38,7 +38,6 @@ def book_pages(server):
 
 
 VIEWS = [
-    ("systems", "/systems", None, "Long Hall"),
     ("animals", "/systems/1/animals", None, "Animals"),
     ("tank", "/systems/2/tank", None, "Tank"),
     ("filter", "/systems/1/filter", None, "Filter"),
@@ -57,6 +56,7 @@ VIEWS = [
 def shoot(page, server, name, path, act, heading):
     page.goto(server.url + path)
     page.get_by_role("heading", name=heading, exact=True).wait_for()
+    page.wait_for_load_state("networkidle")
     if act:
         act(page)
     page.evaluate("document.fonts.ready")

@@ -1,7 +1,8 @@
+import { STAGE_KEYS } from "@/lib/stages";
 import { Dialog } from "@/ui/controls";
 
 const KEYS: [string, string][] = [
-  ["1 – 5", "the stages of a system"],
+  [`1 – ${STAGE_KEYS.length}`, "the stages of a system"],
   ["[  ]", "previous and next system"],
   ["w", "working of the focused figure; Esc closes it"],
   ["z, Shift+z", "undo, redo"],

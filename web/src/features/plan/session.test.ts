@@ -128,6 +128,16 @@ describe("a plan being edited", () => {
     expect(session.state.sheetOf?.tank?.pane_mm).toBe(11);
   });
 
+  it("looks ahead once the server is back", async () => {
+    const { state, session } = await opened();
+    state.away = true;
+    session.lookAhead(12);
+    await settle();
+    state.away = false;
+    await settle();
+    expect((session.state.sheet as unknown as { monthsAhead: number }).monthsAhead).toBe(12);
+  });
+
   it("is told when another tab was faster, and can take over or discard", async () => {
     for (const way of ["takeOver", "reload"] as const) {
       const { state, session } = await opened();

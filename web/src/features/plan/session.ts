@@ -85,6 +85,8 @@ export class PlanSession {
   private asking: AbortController | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private busy: Promise<void> = Promise.resolve();
+  /** How far ahead the last good figures look. */
+  private sheetAhead: number | null = null;
   state: SessionState;
 
   constructor(
@@ -166,10 +168,11 @@ export class PlanSession {
   private async compute(): Promise<void> {
     this.asking?.abort();
     const asking = (this.asking = new AbortController());
-    const plan = this.state.plan;
+    const { plan, monthsAhead } = this.state;
     try {
-      const sheet = await this.server.sheet(plan, this.state.monthsAhead, asking.signal);
+      const sheet = await this.server.sheet(plan, monthsAhead, asking.signal);
       if (asking.signal.aborted) return;
+      this.sheetAhead = monthsAhead;
       // What came out the same stays the same object, so that only what changed is drawn anew.
       this.set({
         sheet: replaceEqualDeep(this.state.sheet, sheet),
@@ -219,7 +222,8 @@ export class PlanSession {
       const same = this.state.plan === plan;
       if (same) this.drafts.drop();
       this.set({ ...kept, plan: this.state.plan, saving: same ? "saved" : "unsaved", trouble: null });
-      if (this.state.sheetOf !== this.state.plan) void this.compute();
+      if (this.state.sheetOf !== this.state.plan || this.sheetAhead !== this.state.monthsAhead)
+        void this.compute();
       if (!same) this.later(QUIET_MS);
     } catch (cause) {
       this.refuse(refusal(cause));

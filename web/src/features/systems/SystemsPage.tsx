@@ -73,6 +73,7 @@ export function SystemsPage() {
       {first && first.total > 0 && (
         <Finding part={first} typed={typed} type={setTyped} order={order} turn={setOrder} />
       )}
+      {systems.isPending && <p className="text-quiet">Opening…</p>}
       {first?.total === 0 && (
         <p className="max-w-prose">
           No system yet. Start one from the animals you want to keep, or from the glass you have.

@@ -81,6 +81,7 @@ export function WatersPage() {
           {failed.message}
         </p>
       )}
+      {waters.isPending && <p className="text-quiet">Opening…</p>}
       {waters.data?.length === 0 && (
         <p className="max-w-prose">
           No water yet. Enter the tap’s test, read the water company’s report, or ask the simulated report

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Printer } from "lucide-react";
+import type { Source } from "@/api/client";
 import { watersQuery } from "@/api/queries";
 import { Button, Select } from "@/ui/controls";
 import { Says } from "@/ui/Says";
@@ -16,7 +17,7 @@ export function SourceStage() {
   const sources = usePlan((plan) => plan.sources);
   const mixed = (sources ?? []).length > 0;
   const kind = mixed
-    ? worst((sources ?? []).map((row) => row.src_disinfectant ?? "none"))
+    ? worst((sources ?? []).filter(poured).map((row) => row.src_disinfectant ?? "none"))
     : water.disinfectant;
   const treated = kind !== "none";
   return (
@@ -97,6 +98,9 @@ export function SourceStage() {
     </>
   );
 }
+
+/** Whether a water has a part in the mix. */
+const poured = ({ src_parts }: Source) => (src_parts ?? 0) > 0;
 
 /** The one of several disinfectants that is harder to be rid of. */
 function worst(kinds: string[]): string {
