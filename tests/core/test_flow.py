@@ -402,3 +402,15 @@ def test_an_ultraviolet_clarifier_by_its_dose():
     assert sheet.value("uv_most_lph") == 600
     assert sheet.value("uv_reaches").state == "short"
     assert Tank().toughened is False
+
+
+@pytest.mark.parametrize("kind", ["siphon", "open"])
+def test_a_sump_as_high_as_its_tank_has_no_fall(kind):
+    level = sumped(flow=replace(FLOW, drain_kind=kind))
+    raised = changed_plan(level, {"sump.stand_cm": 5.0, "sump.return_level_cm": 95.0, "sump.sump_height_cm": 100.0})
+    sheet = sheet_of(raised)
+    assert sheet.value("drain_fall_head_m") <= 0
+    if kind == "siphon":
+        assert sheet.look("drain_lph").case.code == "no_fall"
+        assert sheet.look("drain_passes").case.code == "no_fall"
+        assert isinstance(sheet.look("flow_cases"), Missing)

@@ -8,9 +8,11 @@ from hypothesis import strategies as st
 
 from loquen.core.data import library
 from loquen.core.errors import Impossible, UnknownKey
-from loquen.core.model.plan import Changes, Filter, Group, Heat, Tank, Water
+from loquen.core.model.plan import Changes, Filter, Group, Heat, Light, Tank, Water
+from loquen.core.model.quantity import told
 from loquen.core.sheet.book import sheet_of
 from loquen.core.sheet.engine import Missing
+from loquen.core.sheet.words import told_case
 from tests.core.plans import BARE_BOX, plan, with_value
 
 # Volumes and weights, by hand -------------------------------------------------------------------
@@ -334,3 +336,37 @@ def test_an_empty_tank_has_figures_but_no_verdict_on_animals():
     sheet = sheet_of(plan(animals=(), tank=BARE_BOX))
     assert sheet.value("real_volume_l") == 250
     assert sheet.look("media_carry").case.code == "no_animals"
+
+
+# Small and odd cases ----------------------------------------------------------------------------
+
+
+def test_a_small_drip_on_a_large_system_holds_what_it_dilutes():
+    tank = Tank(tank_length_cm=500, tank_width_cm=200, tank_height_cm=103, bed="none")
+    regime = Changes(regime="drip", drip_l_d=20, short_cut_frac=0.0)
+    sheet = sheet_of(plan(tank=tank, changes=regime, filters=()))
+    # A steady drip D settles where it carries off as much as is made: V/D days of rise, here 10 000 L over 20 L a day.
+    assert sheet.value("standing_peak_d") == pytest.approx(sheet.value("real_volume_l") / 20, rel=1e-3)
+    assert sheet.value("peak_nitrate_mg_l") > sheet.value("new_nitrate_mg_l")
+
+
+def test_pulses_smaller_than_a_thousandth_are_reckoned_too():
+    regime = Changes(regime="pulses", pulses_d=1, change_frac=0.01, short_cut_frac=0.9)
+    # 1 − e^(−0.001) goes each day: what stands before a pulse is a day's rise over that.
+    assert sheet_of(plan(changes=regime)).value("standing_peak_d") == pytest.approx(1 / (1 - math.exp(-0.001)))
+
+
+def test_a_basking_places_band_is_told_in_one_unit():
+    turtle = Group("common_musk_turtle", 1)
+    sheet = sheet_of(plan(animals=(turtle,), light=Light(basking_c=32)))
+    fahrenheit = {"temperature": "F"}
+    # 30 and 36 °C.
+    assert told(sheet.value("basks").headline, fahrenheit) == "inside 86 to 96.8 °F"
+    assert told(sheet.value("basks").headline, {}) == "inside 30 to 36 °C"
+
+
+def test_a_pane_that_is_not_sold_is_told_in_any_unit():
+    tank = Tank(tank_length_cm=400, tank_width_cm=150, tank_height_cm=200, support="three_edges")
+    case = sheet_of(plan(tank=tank)).look("pane_stock_mm").case
+    words = told(told_case(case)[1], {"thickness": "in"})
+    assert (case.code, " in;" in words) == ("no_stock_pane", True)

@@ -346,9 +346,29 @@ def test_the_drip_answers_both_ways():
 def test_a_large_gap_is_moved_over_in_days():
     bag = Bag(bag_us_cm=1600, drops_per_s=2, drip_min=60)
     sheet = sheet_of(plan(bags=(bag,), water=Water(tank_us_cm=400)))
-    # Four times as much, two fifths a day at most: ln 4 / ln 1.4 = 4.1.
-    assert sheet.value("bags.0.tub_move_d") == 5
+    # A quarter is reached by losing two fifths a day at most: ln 4 / -ln 0.6 = 2.7.
+    assert sheet.value("bags.0.tub_move_d") == 3
     assert sheet.value("bags.0.drip_rate") == pytest.approx(1200 * sheet.value("bags.0.dripped_frac"))
+
+
+@pytest.mark.parametrize(("bag", "days"), [(100, 5), (400, 0), (401, 1), (1600, 3)])
+def test_a_tubs_days_follow_bag_against_tank_whatever_the_change_water_is(bag, days):
+    # Upwards 40 % a day: ln 4 / ln 1.4 = 4.1; downwards 40 % a day: ln 4 / -ln 0.6 = 2.7.
+    for change_water in (50, 2000):
+        water = Water(tank_us_cm=400, source_us_cm=change_water)
+        sheet = sheet_of(plan(bags=(Bag(bag_us_cm=bag),), water=water))
+        assert sheet.value("bags.0.tub_move_d") == days
+
+
+def test_a_drip_beside_the_changes_hastens_the_way():
+    def days(litres):
+        regime = Changes(weekdays=("Sat",), change_frac=0.25, read_nitrate_mg_l=100, side_drip_l_d=litres)
+        return sheet_of(plan(changes=regime)).value("regime_rows")[0].settles_d
+
+    sheet = sheet_of(plan())
+    alone, beside = days(0), days(0.05 * sheet.value("real_volume_l"))
+    # A quarter a week leaves e^(-0.0411 d); a twentieth a day besides e^(-(0.0411 + 0.05) d). The goals lie close.
+    assert alone / beside == pytest.approx((0.0411 + 0.05) / 0.0411, rel=0.15)
 
 
 def test_a_tub_without_media_by_hand():

@@ -2715,6 +2715,11 @@ export interface components {
             kind: string;
             /** Figure */
             figure: string;
+            /**
+             * Bare
+             * @default false
+             */
+            bare: boolean;
         };
         /** UnitOut */
         UnitOut: {

@@ -87,7 +87,8 @@ export class Units {
   }
 
   term(term: Term): string {
-    return typeof term.value === "number" ? this.text(term.value, term.kind) : term.value;
+    if (typeof term.value === "string") return term.value;
+    return term.bare ? this.number(term.value, term.kind) : this.text(term.value, term.kind);
   }
 }
 

@@ -22,7 +22,7 @@ export const Says = memo(function Says({
 
 function Value({ term, open }: { term: Term; open?: OpenFigure }) {
   if (typeof term.value === "string") return <>{term.value}</>;
-  const shown = <Measure value={term.value} kind={term.kind} />;
+  const shown = <Measure value={term.value} kind={term.kind} bare={term.bare} />;
   if (!term.figure || !open) return shown;
   return (
     <FigureButton figure={term.figure} open={open}>
@@ -31,13 +31,13 @@ function Value({ term, open }: { term: Term; open?: OpenFigure }) {
   );
 }
 
-/** A number in the numbers' face with its unit in the text's. */
-export function Measure({ value, kind }: { value: number; kind: string }) {
+/** A number in the numbers' face with its unit in the text's; bare where the unit follows behind another. */
+export function Measure({ value, kind, bare }: { value: number; kind: string; bare?: boolean }) {
   const [number, unit] = useUnits().parts(value, kind);
   return (
     <span className="whitespace-nowrap">
       <span className="num">{number}</span>
-      {unit && ` ${unit}`}
+      {unit && !bare && ` ${unit}`}
     </span>
   );
 }

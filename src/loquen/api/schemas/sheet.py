@@ -14,6 +14,7 @@ class TermOut(BaseModel):
     value: float | str
     kind: str
     figure: str
+    bare: bool = False
 
 
 class SentenceOut(BaseModel):
@@ -28,6 +29,7 @@ class SentenceOut(BaseModel):
                 value=term.value if isinstance(term.value, str) else float(term.value),
                 kind=term.kind,
                 figure=term.figure,
+                bare=term.bare,
             )
             for name, term in sentence.terms.items()
         }

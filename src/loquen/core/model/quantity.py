@@ -60,11 +60,15 @@ class Most:
 
 @dataclass(frozen=True, slots=True)
 class Term:
-    """A value inside a sentence: a number of a kind, or plain words (kind ""); `figure` names its figure."""
+    """A value inside a sentence: a number of a kind, or plain words (kind ""); `figure` names its figure.
+
+    A bare number is written without its unit, where the unit follows behind another.
+    """
 
     value: float | str
     kind: str = ""
     figure: str = ""
+    bare: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,8 +118,8 @@ def unit_of(kind: str, chosen: Mapping[str, str]) -> Unit | None:
     return next((unit for unit in units if unit.key == chosen.get(kind)), units[0])
 
 
-def written(value: float, kind: str, chosen: Mapping[str, str]) -> str:
-    """A number with its unit as the pages write it: no more digits than it deserves."""
+def written(value: float, kind: str, chosen: Mapping[str, str], bare: bool = False) -> str:
+    """A number with its unit (or bare) as the pages write it: no more digits than it deserves."""
     unit = unit_of(kind, chosen)
     if unit is None:
         return f"{value:g}"
@@ -125,13 +129,13 @@ def written(value: float, kind: str, chosen: Mapping[str, str]) -> str:
     text = f"{shown:.{places}f}"
     if "." in text:
         text = text.rstrip("0").rstrip(".")
-    return f"{text} {unit.label}".strip()
+    return text if bare else f"{text} {unit.label}".strip()
 
 
 def told(sentence: Sentence, chosen: Mapping[str, str]) -> str:
     """A sentence as plain text, its values in the chosen units."""
     words = {
-        name: term.value if isinstance(term.value, str) else written(term.value, term.kind, chosen)
+        name: term.value if isinstance(term.value, str) else written(term.value, term.kind, chosen, term.bare)
         for name, term in sentence.terms.items()
     }
     return sentence.text.format(**words)

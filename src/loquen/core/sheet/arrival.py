@@ -2,6 +2,7 @@
 
 import math
 
+from loquen.core.data import library
 from loquen.core.data.library import Species
 from loquen.core.errors import Impossible
 from loquen.core.model.quantity import Sentence, Term, of, say
@@ -9,6 +10,9 @@ from loquen.core.physics import animals as biology
 from loquen.core.physics import chemistry, dilution, nitrogen
 from loquen.core.sheet.judging import at_most
 from loquen.core.sheet.nodes import Verdict, check, figure, step
+
+ROUNDING = 1e-9
+"""A whole number of days is not made one more by a machine's rounding."""
 
 
 def worst_of(figures: tuple[float, ...]) -> float:
@@ -123,13 +127,17 @@ def drip_rate(settled_us_cm: float, bag_us_cm: float, dripped_frac: float, drip_
 
 @figure(
     "Days to move over in a tub",
-    formula="ln(larger ÷ smaller of {settled_us_cm} and {bag_us_cm}) ÷ ln(1 + {borne_solids_frac}), rounded up",
+    formula="ln({settled_us_cm} ÷ {bag_us_cm}) ÷ ln(1 + the daily step that {shock_classes} bear upwards), or downwards "
+    "÷ ln(1 − that step), rounded up",
     source="practice",
     row="bags",
 )
-def tub_move_d(settled_us_cm: float, bag_us_cm: float, borne_solids_frac: float) -> float:
-    ratio = max(settled_us_cm, bag_us_cm) / min(settled_us_cm, bag_us_cm)
-    return float(math.ceil(math.log(ratio) / math.log1p(borne_solids_frac)))
+def tub_move_d(settled_us_cm: float, bag_us_cm: float, shock_classes: tuple[library.ShockClass, ...]) -> float:
+    if settled_us_cm >= bag_us_cm:
+        a_day = math.log1p(min(row.conductivity_frac for row in shock_classes))
+    else:
+        a_day = math.log1p(-min(row.down_frac for row in shock_classes))
+    return float(math.ceil(math.log(settled_us_cm / bag_us_cm) / a_day - ROUNDING))
 
 
 @step("bags")

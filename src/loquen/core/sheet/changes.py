@@ -8,7 +8,6 @@ from itertools import pairwise
 from loquen.core.data import library
 from loquen.core.errors import Impossible
 from loquen.core.model.quantity import Sentence, Term, of, say
-from loquen.core.physics import dilution
 from loquen.core.sheet.judging import at_most
 from loquen.core.sheet.nodes import Verdict, check, figure, step
 
@@ -140,9 +139,7 @@ def risen_d(level: float, days: float, drip_per_d: float) -> float:
 def standing_d(
     gaps: tuple[float, ...], frac: float, drip_per_d: float = 0.0
 ) -> tuple[tuple[float, ...], tuple[float, ...]]:
-    """Days of rise that stand in the water before and after each change of the settled cycle."""
-    if drip_per_d == 0:
-        return dilution.settled_cycle(rise_per_d=1.0, source=0.0, gaps_d=gaps, fracs=(frac,) * len(gaps))
+    """Days of rise that stand in the water before and after each change of the settled cycle, however small they are."""
 
     def cycle(level: float) -> tuple[list[float], list[float]]:
         peaks, troughs = [], []
@@ -152,9 +149,9 @@ def standing_d(
             troughs.append(level)
         return peaks, troughs
 
-    # Of what a cycle starts with this share is left at its end, so that it returns to itself where the rest is made.
-    left = math.exp(-drip_per_d * sum(gaps)) * (1 - frac) ** len(gaps)
-    peaks, troughs = cycle(cycle(0.0)[1][-1] / (1 - left))
+    # Of what a cycle starts with this share is gone at its end: it returns to itself where as much is made.
+    gone = -math.expm1(len(gaps) * math.log1p(-frac) - drip_per_d * sum(gaps)) if frac < 1 else 1.0
+    peaks, troughs = cycle(cycle(0.0)[1][-1] / gone)
     return tuple(peaks), tuple(troughs)
 
 

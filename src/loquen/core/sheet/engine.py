@@ -207,6 +207,14 @@ def note_fault(key: Key, plan: Plan) -> None:
         log.exception("%s failed on the plan %r", key, plan)
 
 
+def note_refused(key: Key, fault: OutOfRange) -> None:
+    """A relation that refuses a plan's numbers: each figure once, since what is refused has no number on the page."""
+    name = key.rsplit(".", 1)[-1]
+    if name not in noted:
+        noted.add(name)
+        log.warning("%s is beyond its relation: %s", key, fault)
+
+
 log = logging.getLogger("loquen")
 noted: set[str] = set()
 
@@ -262,6 +270,7 @@ class Sheet:
                 except Impossible as case:
                     found = Missing(case, move.key)
                 except OutOfRange as fault:
+                    note_refused(move.key, fault)
                     found = Missing(Impossible("beyond_relation", **fault.values), move.key)
                 except Exception:
                     note_fault(move.key, self.plan)

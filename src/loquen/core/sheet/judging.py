@@ -51,7 +51,7 @@ def within_band(value: float, low: float, high: float, kind: str, reason: Senten
     elif value > high:
         headline = say("{by} over the band", by=Term(value - high, kind))
     else:
-        headline = say("inside {low} to {high}", low=Term(low, "ratio"), high=Term(high, kind))
+        headline = say("inside {low} to {high}", low=Term(low, kind, bare=True), high=Term(high, kind))
     gauge = Gauge(value, 1.25 * max(high, value), kind, high=high, low=low)
     return Verdict(state_of(margin, (high - low) / 2), margin, headline, reason, gauge)
 

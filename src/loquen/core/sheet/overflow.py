@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from loquen.core.data import library
+from loquen.core.errors import Impossible
 from loquen.core.model.quantity import of, say
 from loquen.core.physics import hydraulics
 from loquen.core.sheet.flow import need_sump
@@ -126,8 +127,10 @@ def drain_lph(
     bore = library.pipes()[drain_pipe].bore_mm
     if drain_kind == "open":
         return drain_count * float(hydraulics.stack_capacity_lph(bore, drain_fill))
+    if drain_fall_head_m <= 0:
+        raise Impossible("no_fall")
     k = entry_k + exit_k + drain_elbows * outlet_elbow_k
-    return drain_count * hydraulics.siphon_flow_lph(bore, max(0.0, drain_fall_head_m), drain_length_m, k, water_c)
+    return drain_count * hydraulics.siphon_flow_lph(bore, drain_fall_head_m, drain_length_m, k, water_c)
 
 
 @figure(

@@ -217,5 +217,5 @@ def regime_rows(
 
 def settles_d(one: Beside, apart: float, near: float) -> float | None:
     """Days until a regime has come so near to its settled peak from so far apart; None when it never does."""
-    rate = -math.log1p(-min(one.swapped_frac, 0.999)) * one.times_a_week / WEEKS_D
+    rate = -math.log1p(-min(one.swapped_frac, 0.999)) * one.times_a_week / WEEKS_D + one.drip_per_d
     return max(0.0, math.log(max(apart / near, 1.0)) / rate) if rate > 0 else None

@@ -254,7 +254,7 @@ def pane_stock_mm(pane_needed_mm: float) -> float:
     for stock in library.stock_panes_mm():
         if stock >= pane_needed_mm:
             return stock
-    raise Impossible("no_stock_pane", needed=pane_needed_mm)
+    raise Impossible("no_stock_pane", needed_mm=pane_needed_mm)
 
 
 @figure(

@@ -34,7 +34,7 @@ CASES: dict[str, tuple[State, str]] = {
     ),
     "no_stock_pane": (
         "short",
-        "It needs {needed} mm; no stock pane is that thick. Brace the top or lower the water.",
+        "It needs {needed_mm}; no stock pane is that thick. Brace the top or lower the water.",
     ),
     "no_stock_heater": ("short", "No stock heater is large enough; use more of them."),
     "no_changes": ("short", "No day is chosen: without changes nitrate only rises."),
@@ -74,6 +74,10 @@ CASES: dict[str, tuple[State, str]] = {
         "short",
         "No depth of the returns helps: {down} come down with their outlets at the surface. A larger sump, or more weir.",
     ),
+    "no_fall": (
+        "short",
+        "The water in the sump stands as high as the tank's: nothing falls, and the drain passes nothing.",
+    ),
     "no_trap": ("unknown", "There is no bubble trap in this sump."),
     "nothing_evaporates": ("holds", "Nothing evaporates."),
     "not_in_two_days": ("holds", "Not within two days."),
@@ -85,7 +89,7 @@ KINDS = {
     "most_dkh": "carbonate",
     "load": "nitrogen_load",
     "most": "nitrogen_load",
-    "needed": "ratio",
+    "needed_mm": "thickness",
     "limit": "ratio",
     "down": "volume",
 }
