@@ -6,9 +6,9 @@ from typing import get_args, get_origin
 
 from loquen.core.data import library
 from loquen.core.model.consistency import conflicts
-from loquen.core.model.fields import ROWS, changed_plan, entries, hints, limits, sections
+from loquen.core.model.fields import entries, hints
 from loquen.core.model.options import options_of
-from loquen.core.model.plan import Plan
+from loquen.core.model.plan import PLAN, Plan
 from loquen.core.model.quantity import Quantity
 
 TRIES = 60
@@ -55,8 +55,8 @@ def odd_value(rng, model, name, entry):
 
 
 def odd_list(rng, model, name, entry, inner):
-    section = next(key for key, part in sections().items() if part is model)
-    most = limits()[f"{section}.{name}"]
+    section = next(key for key, part in PLAN.sections.items() if part is model)
+    most = PLAN.limits[f"{section}.{name}"]
     if not isinstance(entry, Quantity):
         days = list(get_args(inner))
         return tuple(day for day in days if rng.random() < 0.5)
@@ -79,9 +79,9 @@ def odd_plan(rng):
     """A plan that makes sense and is odd anywhere. Fields that contradict each other go back to how they start."""
     share = rng.choice([0.03, 0.1, 0.3, 1.0])
     parts = {}
-    for name, model in sections().items():
-        if name in ROWS:
-            most = rng.choice([0, 1, 2, 3, limits()[name]])
+    for name, model in PLAN.sections.items():
+        if name in PLAN.rows:
+            most = rng.choice([0, 1, 2, 3, PLAN.limits[name]])
             parts[name] = tuple(odd_part(rng, model, share) for _ in range(most))
         else:
             parts[name] = odd_part(rng, model, share)
@@ -102,28 +102,30 @@ def mended(plan, path, nearest):
     """The plan with what contradicts at a path put right, or back to how it starts."""
     section, _, rest = path.partition(".")
     if nearest is not None:
-        return changed_plan(plan, {path: nearest})
+        return PLAN.changed(plan, {path: nearest})
     start = Plan(name="start")
     if section in ("sump", "chambers"):
         # Chambers and the sump around them contradict each other in many ways: without a sump they do not count.
-        return changed_plan(plan, {"flow.way": "none"})
-    if rest and section in ROWS:
+        return PLAN.changed(plan, {"flow.way": "none"})
+    if rest and section in PLAN.rows:
         at = int(rest.split(".")[0])
         rows = getattr(plan, section)
         return replace(plan, **{section: (*rows[:at], *rows[at + 1 :])})
     if not rest:
         return replace(plan, **{section: getattr(start, section)})
-    ended = {f"{section}.{name}": getattr(getattr(start, section), name) for name in entries(sections()[section])}
-    return changed_plan(plan, ended)
+    ended = {
+        f"{section}.{name}": getattr(getattr(start, section), name) for name in entries(PLAN.sections[section])
+    }
+    return PLAN.changed(plan, ended)
 
 
 def odd_change(rng, base):
     """A plan with a few fields at their limits; what contradicts itself goes back to how it starts."""
     plan = base
     for _ in range(rng.choice([1, 1, 2, 4, 12])):
-        section = rng.choice([name for name in sections() if name not in ROWS or getattr(plan, name)])
-        model = sections()[section]
+        section = rng.choice([name for name in PLAN.sections if name not in PLAN.rows or getattr(plan, name)])
+        model = PLAN.sections[section]
         name = rng.choice(list(entries(model)))
-        row = f"{rng.randrange(len(getattr(plan, section)))}." if section in ROWS else ""
-        plan = changed_plan(plan, {f"{section}.{row}{name}": odd_value(rng, model, name, entries(model)[name])})
+        row = f"{rng.randrange(len(getattr(plan, section)))}." if section in PLAN.rows else ""
+        plan = PLAN.changed(plan, {f"{section}.{row}{name}": odd_value(rng, model, name, entries(model)[name])})
     return sensible(plan)

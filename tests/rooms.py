@@ -4,8 +4,7 @@ from dataclasses import replace
 
 from loquen.api.documents import document
 from loquen.core.data import library
-from loquen.core.model.fields import limits
-from loquen.core.model.plan import Group
+from loquen.core.model.plan import PLAN, Group
 from loquen.demo import sluice_street
 from loquen.store import systems
 from loquen.store.database import open_database
@@ -36,7 +35,7 @@ def many(path, count):
 
 def worst_plan():
     """As much of everything as one system may have."""
-    plan, most = sluice_street.long_hall(), limits()
+    plan, most = sluice_street.long_hall(), PLAN.limits
     species = list(library.species())
     animals = tuple(
         Group(species[7 * i % len(species)], 5, size_by="length", length_cm=2.0) for i in range(most["animals"])

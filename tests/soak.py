@@ -19,7 +19,7 @@ from threading import Barrier, Thread
 import httpx
 
 from loquen.api.documents import document
-from loquen.core.model.fields import limits
+from loquen.core.model.plan import PLAN
 from loquen.demo import sluice_street
 from loquen.devices import water_reports
 from loquen.store import systems
@@ -258,7 +258,9 @@ def memory(server, sheets=600):
     rng, full = random.Random(3), worst_plan()
     before = resident()
     for _ in range(sheets):
-        rows = {name: rng.randint(0, limits()[name]) for name in ("animals", "filters", "bags", "sources", "run")}
+        rows = {
+            name: rng.randint(0, PLAN.limits[name]) for name in ("animals", "filters", "bags", "sources", "run")
+        }
         plan = replace(full, **{name: getattr(full, name)[:count] for name, count in rows.items()})
         server.http.post("/api/sheet", json={"plan": json.loads(document(plan))}, timeout=60)
     wired = resident()

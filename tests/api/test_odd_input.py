@@ -8,10 +8,10 @@ import pytest
 
 from loquen.api import working
 from loquen.api.documents import document
-from loquen.core.model.fields import ROWS, limits
-from loquen.core.sheet import engine
+from loquen.core.graph import engine
+from loquen.core.graph.nodes import Node
+from loquen.core.model.plan import PLAN
 from loquen.core.sheet.book import system_book
-from loquen.core.sheet.nodes import Node
 from loquen.demo import sluice_street
 from tests.at_limits import odd_change, odd_plan
 
@@ -102,22 +102,22 @@ def test_questions_about_figures_that_are_not_there(client, plan):
 # Bounds -----------------------------------------------------------------------------------------
 
 
-@pytest.mark.parametrize("path", list(limits()))
+@pytest.mark.parametrize("path", list(PLAN.limits))
 def test_every_list_has_a_limit(client, plan, path):
     section, _, name = path.partition(".")
     row = {"animals": {"species": "guppy", "number": 1}}.get(section, {})
     day_or_number = "Mon" if name in ("weekdays", "there") else 20.0
     if name:
-        plan[section][name] = [day_or_number] * (limits()[path] + 1)
+        plan[section][name] = [day_or_number] * (PLAN.limits[path] + 1)
     else:
-        plan[section] = [row] * (limits()[path] + 1)
+        plan[section] = [row] * (PLAN.limits[path] + 1)
     answer = client.post("/api/sheet", json={"plan": plan})
     assert fields(answer) == [path]
-    assert answer.json()["fields"][0]["sentence"]["terms"]["most"]["value"] == limits()[path]
+    assert answer.json()["fields"][0]["sentence"]["terms"]["most"]["value"] == PLAN.limits[path]
 
 
 def test_every_rows_list_has_one():
-    assert set(ROWS) <= set(limits())
+    assert set(PLAN.rows) <= set(PLAN.limits)
 
 
 def test_a_day_stands_once(client, plan):
@@ -126,17 +126,14 @@ def test_a_day_stands_once(client, plan):
 
 
 def test_callers_paths_are_not_kept(client):
-    before = len(engine.constant_values())
     for n in range(300):
         client.post("/api/sheet", json={"plan": {"name": "x", "tank": {f"made_up_{n}": 1}}})
-    from loquen.core.model import fields as model_fields
-
-    assert not hasattr(model_fields.entry_at, "cache_info")
-    assert len(engine.constant_values()) == before
+    assert not hasattr(PLAN.entry_at, "cache_info")
+    assert not any("made_up" in path for path in vars(PLAN)["limits"])
 
 
 def test_wirings_are_bounded_by_what_they_hold():
-    book = engine.Book(system_book().nodes)
+    book = like(system_book())
     for n in range(60):
         book.wiring(
             (
@@ -155,6 +152,11 @@ def test_wirings_are_bounded_by_what_they_hold():
 # A fault inside a figure ------------------------------------------------------------------------
 
 
+def like(book, **nodes):
+    """The same book, with some nodes in the place of others."""
+    return engine.Book({**book.nodes, **nodes}, book.shape, book.constants, book.asked, book.domain)
+
+
 def failing(book, name):
     """The same book with a figure that fails as a fault of the program would."""
 
@@ -162,9 +164,7 @@ def failing(book, name):
         return tank_length_cm / 0
 
     node = book.nodes[name]
-    return engine.Book(
-        {**book.nodes, name: Node(name, broken, ("tank_length_cm",), node.label, "x", "", node.kind)}
-    )
+    return like(book, **{name: Node(name, broken, ("tank_length_cm",), node.label, "x", "", node.kind)})
 
 
 def test_a_fault_inside_a_figure_is_that_figures_own_and_logged_with_its_plan(monkeypatch, caplog):
@@ -190,11 +190,8 @@ def test_a_number_that_is_none_is_no_figure(monkeypatch):
 
     monkeypatch.setattr(engine, "noted", set())
     book = books.system_book()
-    nodes = {
-        **book.nodes,
-        "feed_total_g_d": Node("feed_total_g_d", lambda: float("nan"), (), "Feed", "x", "", "feed"),
-    }
-    sheet = engine.Sheet(engine.Book(nodes), sluice_street.tidal_corner())
+    nothing = Node("feed_total_g_d", lambda: float("nan"), (), "Feed", "x", "", "feed")
+    sheet = engine.Sheet(like(book, feed_total_g_d=nothing), sluice_street.tidal_corner())
     assert sheet.look("feed_total_g_d").case.code == "fault_inside"
 
 

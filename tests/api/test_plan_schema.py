@@ -11,8 +11,8 @@ from pydantic import ValidationError
 
 from loquen.api.documents import document, read_document
 from loquen.api.schemas.plan import PlanSchema, to_core
-from loquen.core.model.fields import ROWS, entries, sections
-from loquen.core.model.plan import Plan
+from loquen.core.model.fields import entries
+from loquen.core.model.plan import PLAN, Plan
 from loquen.core.model.quantity import Quantity
 from loquen.core.sheet.book import sheet_of
 from loquen.demo.sluice_street import long_hall, rope_walk_b, tidal_corner
@@ -34,9 +34,9 @@ def test_there_and_back_is_the_same(plan):
     ("section", "name", "entry"),
     [
         (section, name, entry)
-        for section, model in sections().items()
+        for section, model in PLAN.sections.items()
         for name, entry in entries(model).items()
-        if isinstance(entry, Quantity) and section not in ROWS and name not in LISTS
+        if isinstance(entry, Quantity) and section not in PLAN.rows and name not in LISTS
     ],
 )
 def test_limits_are_the_cores(section, name, entry):

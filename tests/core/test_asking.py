@@ -3,8 +3,9 @@
 import pytest
 
 from loquen.core.errors import UnknownKey
+from loquen.core.graph import asking
 from loquen.core.model.plan import Changes, Filter, Group, Heat, Plan, Tank, Water
-from loquen.core.sheet import asking, starting
+from loquen.core.sheet import regimes, starting
 from loquen.core.sheet.book import sheet_of
 from tests.core.plans import plan
 
@@ -89,7 +90,7 @@ def test_the_least_regime_as_a_remedy_holds():
     sheet = sheet_of(
         plan(animals=(Group("boeseman_rainbowfish", 20),), changes=Changes(change_frac=0.1, weekdays=("Sat",)))
     )
-    (remedy,) = asking.least_work(sheet)
+    (remedy,) = regimes.least_work(sheet)
     assert sheet.changed(remedy.changes).value("nitrate_held").state != "short"
 
 
@@ -108,7 +109,7 @@ def test_a_start_from_glass_keeps_the_glass():
 
 
 def test_animals_no_sold_tank_can_hold_are_a_named_case():
-    with pytest.raises(starting.Impossible) as caught:
+    with pytest.raises(starting.NamedCase) as caught:
         starting.from_animals("x", (Group("yellow_bellied_slider", 1), Group("frontosa", 60)))
     assert caught.value.code == "no_stock_tank"
 

@@ -3,8 +3,7 @@
 import pytest
 
 from loquen.core.model.consistency import conflicts
-from loquen.core.model.fields import changed_plan
-from loquen.core.model.plan import Filter, Group, Heat, Tank
+from loquen.core.model.plan import PLAN, Filter, Group, Heat, Tank
 from tests.core.plans import plan
 
 
@@ -35,7 +34,7 @@ def test_named_at_its_field(parts, code, path):
     found = {(conflict.code, conflict.path): conflict.nearest for conflict in conflicts(whole)}
     assert (code, path) in found
     if (nearest := found[code, path]) is not None:
-        mended = changed_plan(whole, {path: nearest})
+        mended = PLAN.changed(whole, {path: nearest})
         assert (code, path) not in {(left.code, left.path) for left in conflicts(mended)}
 
 

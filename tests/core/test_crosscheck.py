@@ -7,7 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.optimize import brentq, fsolve
 
-from loquen.core.errors import Impossible, OutOfRange
+from loquen.core.errors import NamedCase, OutOfRange
 from loquen.core.physics import chemistry, gases, hydraulics
 
 
@@ -122,7 +122,7 @@ def test_points_that_are_no_pump_are_refused(points):
 
 @pytest.mark.parametrize("static", [3.0, 5.0])
 def test_a_lift_at_or_above_shut_off_gives_no_flow(static):
-    with pytest.raises(Impossible) as caught:
+    with pytest.raises(NamedCase) as caught:
         hydraulics.operating_flow_lph((3.0, 3000.0), static, square_law(1e-7))
     assert caught.value.code == "no_flow"
 
@@ -206,7 +206,7 @@ def test_more_use_never_leaves_more_oxygen(use, more):
     def level(amount):
         try:
             return gases.steady_oxygen_mg_l(amount, 100, 0.6, 8.2)
-        except Impossible:
+        except NamedCase:
             return -1.0
 
     assert level(use + more) <= level(use)

@@ -7,12 +7,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from loquen.core.graph import asking
+from loquen.core.graph.engine import Missing
 from loquen.core.model.consistency import conflicts
-from loquen.core.model.fields import changed_plan
-from loquen.core.model.plan import Chamber, Heat, Light, Outlet, RunPart, Tank
-from loquen.core.sheet import asking, build
+from loquen.core.model.plan import PLAN, Chamber, Heat, Light, Outlet, RunPart, Tank
+from loquen.core.sheet import build
 from loquen.core.sheet.book import sheet_of
-from loquen.core.sheet.engine import Missing
 from loquen.demo.sluice_street import long_hall, old_copper
 from tests.core.plans import CHAMBERS, DISPLAY, FLOW, RETURNS, SUMP, plan, sumped
 
@@ -300,7 +300,7 @@ def test_what_can_not_be_built_is_named_with_the_nearest_that_can(parts, code, p
     found = {conflict.code: conflict for conflict in conflicts(plan)}
     assert (found[code].path, found[code].nearest) == (path, nearest)
     if nearest is not None:
-        assert code not in {left.code for left in conflicts(changed_plan(plan, {path: nearest}))}
+        assert code not in {left.code for left in conflicts(PLAN.changed(plan, {path: nearest}))}
 
 
 def test_a_sound_sump_has_no_contradiction():
@@ -407,7 +407,7 @@ def test_an_ultraviolet_clarifier_by_its_dose():
 @pytest.mark.parametrize("kind", ["siphon", "open"])
 def test_a_sump_as_high_as_its_tank_has_no_fall(kind):
     level = sumped(flow=replace(FLOW, drain_kind=kind))
-    raised = changed_plan(level, {"sump.stand_cm": 5.0, "sump.return_level_cm": 95.0, "sump.sump_height_cm": 100.0})
+    raised = PLAN.changed(level, {"sump.stand_cm": 5.0, "sump.return_level_cm": 95.0, "sump.sump_height_cm": 100.0})
     sheet = sheet_of(raised)
     assert sheet.value("drain_fall_head_m") <= 0
     if kind == "siphon":

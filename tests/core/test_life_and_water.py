@@ -6,11 +6,11 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from loquen.core.graph import asking
+from loquen.core.graph.engine import Missing
 from loquen.core.model.consistency import conflicts
 from loquen.core.model.plan import Air, Changes, Filter, Group, Heat, Tank, Water
-from loquen.core.sheet import asking
 from loquen.core.sheet.book import sheet_of
-from loquen.core.sheet.engine import Missing
 from loquen.core.sheet.life import outgrown
 from tests.core.plans import BARE_BOX, plan
 

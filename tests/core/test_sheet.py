@@ -7,11 +7,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from loquen.core.data import library
-from loquen.core.errors import Impossible, UnknownKey
+from loquen.core.errors import NamedCase, UnknownKey
+from loquen.core.graph.engine import Missing
 from loquen.core.model.plan import Changes, Filter, Group, Heat, Light, Tank, Water
 from loquen.core.model.quantity import told
 from loquen.core.sheet.book import sheet_of
-from loquen.core.sheet.engine import Missing
 from loquen.core.sheet.words import told_case
 from tests.core.plans import BARE_BOX, plan, with_value
 
@@ -169,7 +169,7 @@ def test_nitrate_before_a_change():
 def test_no_regime_passes_the_source():
     found = sheet_of(plan(water=Water(source_nitrate_mg_l=10)))
     assert found.value("nitrate_held").state == "short"
-    with pytest.raises(Impossible) as caught:
+    with pytest.raises(NamedCase) as caught:
         found.value("least_regime")
     assert caught.value.code == "no_regime_holds"
 

@@ -7,9 +7,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from loquen.core.graph import asking
 from loquen.core.model.plan import Bag, Changes, Group, Quarantine, Recipe, Source, Water
 from loquen.core.physics import chemistry, dilution
-from loquen.core.sheet import asking, changes, regimes
+from loquen.core.sheet import changes, regimes
 from loquen.core.sheet.book import sheet_of
 from tests.core.plans import plan
 

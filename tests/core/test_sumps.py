@@ -4,10 +4,9 @@ from dataclasses import replace
 
 import pytest
 
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
 from loquen.core.model.consistency import conflicts
-from loquen.core.model.fields import changed_plan
-from loquen.core.model.plan import Chamber, Outlet, Tank
+from loquen.core.model.plan import PLAN, Chamber, Outlet, Tank
 from loquen.core.sheet import starting, sumps
 from loquen.core.sheet.book import sheet_of
 from loquen.core.sheet.life import short
@@ -45,7 +44,7 @@ def test_the_smallest_sump_by_hand():
 
 def test_no_length_of_a_brimming_sump_holds():
     brimming = sumped(sump=replace(SUMP, return_level_cm=38, topper_l=400))
-    with pytest.raises(Impossible, match="no_sump_holds"):
+    with pytest.raises(NamedCase, match="no_sump_holds"):
         sumps.smallest_sump(sheet_of(brimming))
 
 
@@ -68,7 +67,7 @@ def test_returns_may_reach_as_deep_as_the_clogged_case_allows():
 
 
 def test_no_depth_helps_where_the_weir_alone_brings_too_much():
-    with pytest.raises(Impossible, match="no_depth_holds") as caught:
+    with pytest.raises(NamedCase, match="no_depth_holds") as caught:
         sumps.deepest_returns(sheet_of(old_copper()))
     assert caught.value.values["down"] > sheet_of(old_copper()).value("sump_free_l") / 1.1
     assert sumps.raised_returns(sheet_of(old_copper())) == []
@@ -76,7 +75,7 @@ def test_no_depth_helps_where_the_weir_alone_brings_too_much():
 
 def test_without_a_sump_there_is_nothing_to_ask():
     for question in (sumps.smallest_sump, sumps.deepest_returns):
-        with pytest.raises(Impossible, match="not_needed"):
+        with pytest.raises(NamedCase, match="not_needed"):
             question(sheet_of(plan()))
 
 
@@ -118,7 +117,7 @@ def test_a_sump_that_already_stands_is_taken_up_again():
 
 def test_the_points_offered_lie_on_the_pumps_curve():
     sheet = sheet_of(sumped())
-    by_points = changed_plan(sumped(), sumps.curve_points(sheet).changes)
+    by_points = PLAN.changed(sumped(), sumps.curve_points(sheet).changes)
     assert by_points.flow.curve_lph == (0, 1500, pytest.approx(2400))
     # H = 3 m x (1 - share^2)
     assert by_points.flow.curve_head_m == pytest.approx((3.0, 2.25, 1.08))

@@ -3,13 +3,12 @@
 from loquen.api.reading import listed, sentence_of, where_known
 from loquen.api.schemas import sheet as out
 from loquen.core.data import library
-from loquen.core.data.tables import constants
-from loquen.core.sheet.engine import CONSTANT, Missing, Sheet
+from loquen.core.graph.engine import CONSTANT, Missing, Sheet
 from loquen.core.sheet.life import short
 
 
 def section_of(sheet: Sheet) -> out.SectionOut:
-    plan, tank = sheet.plan, sheet.plan.tank
+    plan, tank = sheet.root, sheet.root.tank
     return out.SectionOut(
         shape=tank.shape,
         length_cm=sheet.value("inside_length_cm"),
@@ -45,7 +44,7 @@ def section_of(sheet: Sheet) -> out.SectionOut:
 
 
 def overflow_of(sheet: Sheet) -> out.OverflowDrawn | None:
-    flow = sheet.plan.flow
+    flow = sheet.root.flow
     if flow.way == "none":
         return None
     return out.OverflowDrawn(
@@ -66,18 +65,18 @@ def overflow_of(sheet: Sheet) -> out.OverflowDrawn | None:
                 label=f"{library.run_parts()[row.part]}, {library.pipes()[row.run_pipe].label}",
                 count=row.run_count,
             )
-            for row in sheet.plan.run
+            for row in sheet.root.run
         ],
         outlets=[
             out.OutletDrawn(depth_cm=row.outlet_depth_cm, open_frac=row.valve_open_frac, flow_lph=flow)
-            for row, flow in zip(sheet.plan.returns, listed(sheet, "outlet_flows"), strict=False)
+            for row, flow in zip(sheet.root.returns, listed(sheet, "outlet_flows"), strict=False)
         ],
     )
 
 
 def sump_of(sheet: Sheet) -> out.SumpDrawn | None:
-    below = sheet.plan.sump
-    if sheet.plan.flow.way == "none":
+    below = sheet.root.sump
+    if sheet.root.flow.way == "none":
         return None
     return out.SumpDrawn(
         length_cm=below.sump_length_cm,
@@ -97,7 +96,7 @@ def sump_of(sheet: Sheet) -> out.SumpDrawn | None:
                 level_cm=sheet.value(f"chambers.{i}.chamber_level_cm"),
                 baffle_cm=row.baffle_cm,
             )
-            for i, row in enumerate(sheet.plan.chambers)
+            for i, row in enumerate(sheet.root.chambers)
         ],
     )
 
@@ -105,7 +104,7 @@ def sump_of(sheet: Sheet) -> out.SumpDrawn | None:
 def saw_tooth_of(sheet: Sheet) -> out.SawToothOut | None:
     if isinstance(sheet.look("saw_tooth"), Missing):
         return None
-    feed = constants()["feed_scale"]
+    feed = sheet.constants["feed_scale"]
     low, likely, high = (
         [
             out.Corner(day=day, nitrate=level)
@@ -118,7 +117,7 @@ def saw_tooth_of(sheet: Sheet) -> out.SawToothOut | None:
         low=low,
         high=high,
         source=sheet.value("new_nitrate_mg_l"),
-        target=sheet.plan.changes.target_nitrate_mg_l,
+        target=sheet.root.changes.target_nitrate_mg_l,
     )
 
 

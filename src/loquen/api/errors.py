@@ -14,7 +14,7 @@ from loquen.api.documents import Unreadable
 from loquen.api.refusals import FAILED
 from loquen.api.schemas.sheet import SentenceOut
 from loquen.api.words import conflict_sentence, entry_sentence, plan_path, problem_sentence, quoted
-from loquen.core.errors import CoreError, Impossible, OutOfRange, PlanConflict, UnknownKey
+from loquen.core.errors import CoreError, NamedCase, OutOfRange, PlanConflict, UnknownKey
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.sheet.words import told_case
 from loquen.exchange.reports import UnreadReport
@@ -83,7 +83,7 @@ def inconsistent(_: Request, error: Exception) -> Response:
 
 def core_fault(_: Request, error: Exception) -> Response:
     assert isinstance(error, CoreError)
-    if isinstance(error, Impossible):
+    if isinstance(error, NamedCase):
         return answer(422, error.code, told_case(error)[1])
     if isinstance(error, UnknownKey):
         text = "“{key}” is not in {table}."

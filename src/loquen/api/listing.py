@@ -16,10 +16,10 @@ from loquen.api.schemas.sheet import SentenceOut
 from loquen.api.schemas.system import SystemLine, SystemsOut
 from loquen.api.words import conflict_sentence
 from loquen.core.data import library
+from loquen.core.graph.nodes import worst
 from loquen.core.model.consistency import conflicts
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, say
-from loquen.core.sheet.nodes import worst
 from loquen.store.systems import Current
 
 log = logging.getLogger("loquen")

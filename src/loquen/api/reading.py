@@ -3,12 +3,12 @@
 from collections.abc import Callable
 from typing import Any, TypeVar
 
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
+from loquen.core.graph.engine import Key, Missing, Sheet
+from loquen.core.graph.nodes import Verdict
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, say
 from loquen.core.sheet.book import sheet_of
-from loquen.core.sheet.engine import Key, Missing, Sheet
-from loquen.core.sheet.nodes import Verdict
 from loquen.core.sheet.words import told_case
 
 Part = TypeVar("Part")
@@ -53,7 +53,7 @@ def where_known(make: Callable[[], Part], nothing: Nothing) -> Part | Nothing:
     """A part of what is shown, or nothing of it where a named case stands in its way: the rest is shown all the same."""
     try:
         return make()
-    except Impossible:
+    except NamedCase:
         return nothing
 
 

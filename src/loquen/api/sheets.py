@@ -5,22 +5,23 @@ from collections.abc import Iterable
 from loquen.api.drawing import flow_of, saw_tooth_of, section_of
 from loquen.api.reading import asked_sheet, listed, sentence_of, verdict_of, where_known
 from loquen.api.schemas import sheet as out
+from loquen.core.graph import asking
+from loquen.core.graph.engine import Key, Missing, Sheet
+from loquen.core.graph.nodes import WORST_FIRST, CheckWords, Verdict, worst
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, Term, say
-from loquen.core.sheet import asking, life, sumps
+from loquen.core.sheet import life, regimes, sumps
 from loquen.core.sheet.book import GLASSES, RESULTS_OF, STAGES, sheet_of, system_book
 from loquen.core.sheet.changes import Regime
 from loquen.core.sheet.company import Finding
-from loquen.core.sheet.engine import Key, Missing, Sheet
-from loquen.core.sheet.nodes import WORST_FIRST, CheckWords, Verdict, worst
 from loquen.core.sheet.regimes import RegimeRow
 from loquen.core.sheet.words import told_case
 
 RANGED = ("dawn_oxygen_mg_l", "outage_h", "peak_nitrate_mg_l")
 """Figures whose range is shown without being asked for."""
 OWN_REMEDIES = {
-    "nitrate_held": asking.least_work,
-    "in_balance": asking.least_work,
+    "nitrate_held": regimes.least_work,
+    "in_balance": regimes.least_work,
     "drain_down_fits": sumps.raised_returns,
 }
 

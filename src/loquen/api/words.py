@@ -3,7 +3,7 @@
 from typing import Any
 
 from loquen.core.errors import PlanConflict
-from loquen.core.model.fields import entry_at, limits
+from loquen.core.model.plan import PLAN
 from loquen.core.model.quantity import Quantity, Sentence, Term, say
 from loquen.core.model.typed import Ambiguous, NotANumber, read_number
 
@@ -82,9 +82,9 @@ def quoted(given: Any, most: int = 40) -> str:
 
 def entry_sentence(path: str, problem: str, given: Any) -> Sentence:
     """What is wrong with one typed value, by the field's own limits and unit."""
-    entry = entry_at(path)
+    entry = PLAN.entry_at(path)
     if problem == "too_long" and isinstance(given, list):
-        return say("At most {most} of them.", most=Term(limits().get(path, 0), "count"))
+        return say("At most {most} of them.", most=Term(PLAN.limits.get(path, 0), "count"))
     if not isinstance(entry, Quantity):
         return say("“{given}” can not be chosen here.", given=quoted(given))
     band, terms = wanted(entry)
@@ -120,6 +120,6 @@ def problem_sentence(path: str, problem: Any) -> Sentence:
     """What is wrong at a path of a plan, as Pydantic found it."""
     if path == "version":
         return say("This page is older or newer than the server: read it again.")
-    if entry_at(path) is not None or problem["type"] == "too_long":
+    if PLAN.entry_at(path) is not None or problem["type"] == "too_long":
         return entry_sentence(path, problem["type"], problem["input"])
     return say("{where}: {what}.", where=quoted(path or "request"), what=quoted(problem["msg"]))

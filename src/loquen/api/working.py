@@ -4,14 +4,14 @@ import math
 
 from loquen.api.reading import asked_sheet
 from loquen.api.schemas import sheet as out
-from loquen.core.data.tables import constants, sources
+from loquen.core.data.tables import sources
 from loquen.core.errors import UnknownKey
-from loquen.core.model.fields import entry_at
-from loquen.core.model.plan import Plan
+from loquen.core.graph import asking
+from loquen.core.graph.engine import CONSTANT, PLACE, Key, Missing, Sheet
+from loquen.core.graph.nodes import Verdict
+from loquen.core.model.plan import PLAN, Plan
 from loquen.core.model.quantity import Choice, Quantity
-from loquen.core.sheet import asking, life
-from loquen.core.sheet.engine import CONSTANT, PLACE, Key, Missing, Sheet
-from loquen.core.sheet.nodes import Verdict
+from loquen.core.sheet import life
 from loquen.core.sheet.words import told_case
 
 
@@ -73,7 +73,7 @@ def working_node(sheet: Sheet, key: Key) -> out.WorkingNode:
     value = sheet.look(key)
     if key.startswith(CONSTANT):
         name = key.removeprefix(CONSTANT)
-        row = constants()[name]
+        row = sheet.constants[name]
         return plain(key, name.replace("_", " "), "", row.value, row.unit, sources()[row.source])
     if key.endswith(f".{PLACE}"):
         return plain(key, "Its number in the order", "count", float(value), "", "as listed")
@@ -81,7 +81,7 @@ def working_node(sheet: Sheet, key: Key) -> out.WorkingNode:
         words = "until full grown" if math.isinf(value) else ""
         return plain(key, "Months ahead", "months", None if words else float(value), words, "asked for")
     if node is None:
-        entry = entry_at(key)
+        entry = PLAN.entry_at(key)
         label = asking.label_of(sheet, key)
         if isinstance(entry, Quantity) and isinstance(value, int | float):
             return plain(key, label, entry.kind, float(value), "", "entered", editable=True)

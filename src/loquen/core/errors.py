@@ -29,7 +29,7 @@ class UnknownKey(CoreError, KeyError):
         super().__init__("unknown_key", table=table, key=key)
 
 
-class Impossible(CoreError, ValueError):
+class NamedCase(CoreError, ValueError):
     """A named case without a number: no answer exists for these inputs."""
 
 

@@ -14,11 +14,11 @@ from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.platypus import Flowable, KeepTogether, PageBreak, Paragraph, SimpleDocTemplate, Spacer, Table
 
+from loquen.core.graph.engine import Missing, Sheet
+from loquen.core.graph.nodes import Verdict
 from loquen.core.model.quantity import told, written
 from loquen.core.sheet import build
 from loquen.core.sheet.book import STAGES
-from loquen.core.sheet.engine import Missing, Sheet
-from loquen.core.sheet.nodes import Verdict
 from loquen.core.sheet.words import told_case
 from loquen.exchange import tables
 from loquen.exchange.drawing import INKS, Area, Drawing, Line, section
@@ -98,7 +98,7 @@ def build_book(sheet: Sheet, chosen: dict[str, str]) -> bytes:
     out = io.BytesIO()
     document = SimpleDocTemplate(
         out, pagesize=A4, leftMargin=SIDE, rightMargin=SIDE, topMargin=16 * mm, bottomMargin=16 * mm,
-        title=f"{sheet.plan.name}: build book", author="Loquen",
+        title=f"{sheet.root.name}: build book", author="Loquen",
     )  # fmt: skip
     story: list[Flowable] = [
         *opening(sheet, chosen, looks),
@@ -150,7 +150,7 @@ def opening(sheet: Sheet, chosen: dict[str, str], looks: dict[str, ParagraphStyl
     litres = written(sheet.value("real_volume_l"), "volume", chosen)
     lines = [told(result_of(sheet, f"{stage}_result"), chosen) for stage in STAGES if stage != "arrivals"]
     return [
-        words(sheet.plan.name, looks["title"]),
+        words(sheet.root.name, looks["title"]),
         words(f"Build book. {litres} of real water.", looks["quiet"]),
         Spacer(1, 8),
         Picture(section(sheet, chosen), 120 * mm),
@@ -167,7 +167,7 @@ def result_of(sheet: Sheet, key: str) -> Any:
 def cutting(sheet: Sheet, chosen: dict[str, str], looks: dict[str, ParagraphStyle]) -> list[Flowable]:
     near = build.holes_near_edges(sheet)
     note = "Outside measures in millimetres for butt joints: the base under the walls, the sides between front and back."
-    if sheet.plan.tank.shape != "box":
+    if sheet.root.tank.shape != "box":
         note += " The display's own shape is not a box: its panes are the maker's to cut."
     return [
         words("Cutting list", looks["head"]),

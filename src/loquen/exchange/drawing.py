@@ -3,8 +3,8 @@
 from dataclasses import dataclass, field
 from html import escape
 
+from loquen.core.graph.engine import Sheet
 from loquen.core.model.quantity import written
-from loquen.core.sheet.engine import Sheet
 
 INKS = {
     "glass": "#2a7763",
@@ -66,7 +66,7 @@ class Drawing:
 
 def section(sheet: Sheet, chosen: dict[str, str]) -> Drawing:
     """The section with its dimensions, true to scale, from the sheet's own figures."""
-    plan = sheet.plan
+    plan = sheet.root
     length, height = sheet.value("inside_length_cm"), sheet.value("inside_height_cm")
     water, pane = sheet.value("water_height_cm"), plan.tank.pane_mm / 10
     lift = plan.sump.stand_cm if plan.flow.way != "none" else 0.0
@@ -126,7 +126,7 @@ def upright(x: float, y1: float, y2: float, text: str, size: float) -> list[Line
 
 def sump_items(sheet: Sheet, chosen: dict[str, str], size: float, lift: float) -> list[Line | Area | Words]:
     """The sump under the display, the way down and the way back."""
-    plan, below = sheet.plan, sheet.plan.sump
+    plan, below = sheet.root, sheet.root.sump
     length = sheet.value("inside_length_cm")
     left = (length - below.sump_length_cm) / 2
     items: list[Line | Area | Words] = []
@@ -177,7 +177,7 @@ def sump_items(sheet: Sheet, chosen: dict[str, str], size: float, lift: float) -
 
 def ways(sheet: Sheet, chosen: dict[str, str], size: float, lift: float, left: float) -> list[Line | Area | Words]:
     """Crest, drain and return."""
-    plan, below = sheet.plan, sheet.plan.sump
+    plan, below = sheet.root, sheet.root.sump
     length, height = sheet.value("inside_length_cm"), sheet.value("inside_height_cm")
     crest = lift + sheet.value("crest_cm")
     out = length - plan.flow.box_width_cm / 2 if plan.flow.way == "weir" else length + 4

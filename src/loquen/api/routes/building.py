@@ -9,8 +9,8 @@ from pydantic import Field
 from loquen.api.computing import computed
 from loquen.api.dependencies import COMPUTING, sensible
 from loquen.api.schemas.plan import PlanSchema, Strict
+from loquen.core.graph.engine import Sheet
 from loquen.core.sheet.book import sheet_of
-from loquen.core.sheet.engine import Sheet
 
 router = APIRouter(prefix="/api/build", tags=["building"], responses=dict(COMPUTING))
 

@@ -10,8 +10,9 @@ from pydantic import BaseModel
 from loquen.api.schemas.plan import listed
 from loquen.core.data import library
 from loquen.core.data.tables import sources
-from loquen.core.model.fields import ROWS, entries, limits, optional, sections
+from loquen.core.model.fields import entries, optional
 from loquen.core.model.options import options_of
+from loquen.core.model.plan import PLAN
 from loquen.core.model.quantity import Choice, Quantity, kinds
 from loquen.core.sheet import starting, sumps
 
@@ -113,8 +114,8 @@ def whole_library() -> LibraryOut:
             for kind in kinds().values()
         ],
         entries=dict(all_entries()),
-        new_rows={section: usual(sections()[section]) for section in ROWS},
-        limits=limits(),
+        new_rows={section: usual(PLAN.sections[section]) for section in PLAN.rows},
+        limits=PLAN.limits,
     )
 
 
@@ -130,8 +131,8 @@ def species_out(row: library.Species) -> SpeciesOut:
 
 def all_entries() -> list[tuple[str, EntryOut]]:
     found = []
-    for section, model in sections().items():
-        prefix = f"{section}.*." if section in ROWS else f"{section}."
+    for section, model in PLAN.sections.items():
+        prefix = f"{section}.*." if section in PLAN.rows else f"{section}."
         for name, entry in entries(model).items():
             found.append((prefix + name, entry_out(entry, optional(model, name))))
     return found

@@ -12,8 +12,8 @@ from typing import Annotated, Any
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, create_model
 from pydantic_core import PydanticCustomError
 
-from loquen.core.model.fields import entries, hints, limits, sections
-from loquen.core.model.plan import PLAN_VERSION, Plan, Source, Tank
+from loquen.core.model.fields import entries, hints
+from loquen.core.model.plan import PLAN, PLAN_VERSION, Plan, Source, Tank
 from loquen.core.model.quantity import Choice, Quantity
 from loquen.core.model.typed import Ambiguous, NotANumber, read_number
 
@@ -54,10 +54,10 @@ def mirror(model: type) -> type[Strict]:
     """The Pydantic model of one plan dataclass."""
     definitions: dict[str, Any] = {}
     types_of = hints(model)
-    section = next((f"{name}." for name, part in sections().items() if part is model), "")
+    section = next((f"{name}." for name, part in PLAN.sections.items() if part is model), "")
     for item in fields(model):
         entry, path = entries(model).get(item.name), section + item.name
-        annotation = wire_type(types_of[item.name], entry, limits().get(path))
+        annotation = wire_type(types_of[item.name], entry, PLAN.limits.get(path))
         if item.name == "version":
             annotation = Annotated[int, Field(ge=PLAN_VERSION, le=PLAN_VERSION)]
         if item.default is not MISSING:

@@ -4,8 +4,8 @@ from typing import Any, Literal
 
 from pydantic import BaseModel
 
+from loquen.core.graph.nodes import Gauge, Remedy
 from loquen.core.model.quantity import Sentence
-from loquen.core.sheet.nodes import Gauge, Remedy
 
 State = Literal["holds", "tight", "short", "unknown"]
 

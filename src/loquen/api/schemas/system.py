@@ -7,7 +7,7 @@ from pydantic import Field
 from loquen.api.documents import read_document
 from loquen.api.schemas.plan import PlanSchema, Strict, TankSchema, from_core
 from loquen.api.schemas.sheet import GlassOut, SectionOut, SentenceOut
-from loquen.core.model.fields import limits
+from loquen.core.model.plan import PLAN
 from loquen.store.systems import MOST_ID, Saved
 
 
@@ -100,7 +100,7 @@ class AnimalsWanted(Strict):
 
 class StartFromAnimals(Strict):
     name: str = Field(min_length=1, max_length=80)
-    animals: list[AnimalsWanted] = Field(min_length=1, max_length=limits()["animals"])
+    animals: list[AnimalsWanted] = Field(min_length=1, max_length=PLAN.limits["animals"])
 
 
 class StartFromGlass(Strict):

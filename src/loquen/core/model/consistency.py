@@ -1,13 +1,13 @@
 """Parts of a plan that can not both be true, each named with the field it is typed in."""
 
+import math
 from itertools import pairwise
 from typing import Any
 
 from loquen.core.data import library
 from loquen.core.data.tables import Table, constant
 from loquen.core.errors import PlanConflict
-from loquen.core.model.fields import entry_at, limits
-from loquen.core.model.plan import Flow, Plan, Sump, Tank
+from loquen.core.model.plan import PLAN, Flow, Plan, Sump, Tank
 from loquen.core.model.quantity import Quantity
 
 MOST_GRAVITY = 1.030
@@ -29,7 +29,7 @@ def conflicts(plan: Plan) -> list[PlanConflict]:
         *sump(plan),
     ]
     for conflict in found:
-        entry = entry_at(conflict.path)
+        entry = PLAN.entry_at(conflict.path)
         if isinstance(entry, Quantity) and conflict.nearest is not None:
             conflict.nearest = conflict.nearest if entry.low <= conflict.nearest <= entry.high else None
     return found
@@ -67,7 +67,7 @@ def unknown_keys(plan: Plan) -> list[PlanConflict]:
 def lists(plan: Plan) -> list[PlanConflict]:
     """Lists that are longer than they may be, and days that stand twice."""
     found = []
-    for path, most in limits().items():
+    for path, most in PLAN.limits.items():
         section, _, name = path.partition(".")
         part = getattr(plan, section)
         held = getattr(part, name) if name else part
@@ -94,6 +94,18 @@ def inside_height_cm(tank: Tank) -> float:
 
 def water_height_cm(tank: Tank) -> float:
     return tank.part_fill_cm if tank.fill_by == "height" else inside_height_cm(tank) - tank.freeboard_cm
+
+
+def footprint_cm2(tank: Tank) -> float:
+    """What the tank covers inside; a bow's own part is left out."""
+    walls = 2 * tank.pane_mm / 10 if tank.measured == "outside" else 0.0
+    length, width = tank.tank_length_cm - walls, tank.tank_width_cm - walls
+    if tank.shape in ("cylinder", "quarter_round"):
+        return math.pi * length**2 / 4
+    if tank.shape == "hexagon":
+        return 3 * math.sqrt(3) / 8 * length**2
+    notch = tank.notch_length_cm * tank.notch_width_cm if tank.shape == "l_shape" else 0.0
+    return length * width - notch
 
 
 def glass(tank: Tank) -> list[PlanConflict]:
@@ -133,7 +145,8 @@ def bed(tank: Tank) -> list[PlanConflict]:
         ]
     rock_kg_l = constant("rock_kg_l")
     stones = tank.rock_kg / rock_kg_l + tank.wood_l
-    room = tank.tank_length_cm * tank.tank_width_cm * max(water_height_cm(tank), 0.0) / 1000
+    bed_cm = (tank.bed_front_cm + tank.bed_back_cm) / 2 if tank.bed != "none" else 0.0
+    room = footprint_cm2(tank) * max(water_height_cm(tank) - bed_cm, 0.0) / 1000
     if stones > 0.4 * room:
         rock_kg = (0.39 * room - tank.wood_l) * rock_kg_l
         found.append(PlanConflict("hardscape_fills_tank", "tank.rock_kg", rock_kg, most=0.4 * room))

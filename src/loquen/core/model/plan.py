@@ -4,13 +4,14 @@ from dataclasses import dataclass, field
 from typing import Annotated, Literal
 
 from loquen.core.model.quantity import Choice, Most, Quantity
+from loquen.core.model.shape import Shape
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 
 PLAN_VERSION = 1
 
 SizeBy = Literal["adult", "length", "age"]
 FeedBy = Literal["usual", "light", "normal", "growing", "weighed"]
-Shape = Literal["box", "bow_front", "quarter_round", "cylinder", "hexagon", "l_shape"]
+Footprint = Literal["box", "bow_front", "quarter_round", "cylinder", "hexagon", "l_shape"]
 Weekday = Literal["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"]
 
 
@@ -48,7 +49,7 @@ class Tank:
     """The glass and what lies in it."""
 
     shape: Annotated[
-        Shape,
+        Footprint,
         Choice(
             "Shape",
             {
@@ -498,3 +499,6 @@ class Plan:
     bags: Annotated[tuple[Bag, ...], Most(16)] = ()
     quarantine: Quarantine = field(default_factory=Quarantine)
     version: int = PLAN_VERSION
+
+
+PLAN = Shape(Plan)

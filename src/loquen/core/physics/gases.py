@@ -3,7 +3,7 @@
 import math
 
 from loquen.core.data.tables import constant
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
 from loquen.core.physics.ranges import Number, exp, within
 
 SCALE_HEIGHT_M = 8434.0
@@ -112,14 +112,14 @@ def steady_oxygen_mg_l(use_mg_h: float, volume_l: float, transfer_per_h: float, 
         transfer_per_h: 1/h, scalar, 0 to 1000. Exchange rate k.
         saturation_mg_l: mg/L, scalar, 0 to 30. In balance with air.
     Returns: mg/L, scalar.
-    Raises: OutOfRange; Impossible "can_not_breathe" when the balance lies below nothing.
+    Raises: OutOfRange; NamedCase "can_not_breathe" when the balance lies below nothing.
     Source: balance
     """
     check_oxygen(use_mg_h, volume_l, transfer_per_h, saturation_mg_l)
     if use_mg_h == 0:
         return saturation_mg_l
     if use_mg_h > transfer_per_h * volume_l * saturation_mg_l:
-        raise Impossible("can_not_breathe", use=use_mg_h, most=transfer_per_h * volume_l * saturation_mg_l)
+        raise NamedCase("can_not_breathe", use=use_mg_h, most=transfer_per_h * volume_l * saturation_mg_l)
     return saturation_mg_l - use_mg_h / (transfer_per_h * volume_l)
 
 
@@ -142,7 +142,7 @@ def oxygen_after_mg_l(
         transfer_per_h: 1/h, scalar, 0 to 1000. Exchange rate k.
         saturation_mg_l: mg/L, scalar, 0 to 30. In balance with air.
     Returns: mg/L, scalar.
-    Raises: OutOfRange; Impossible "can_not_breathe" when all oxygen is used up before then.
+    Raises: OutOfRange; NamedCase "can_not_breathe" when all oxygen is used up before then.
     Source: balance
     """
     within("hours", hours, 0, 100_000, "h")
@@ -154,7 +154,7 @@ def oxygen_after_mg_l(
         steady = saturation_mg_l - use_mg_h / (transfer_per_h * volume_l)
         level = steady + (start_mg_l - steady) * math.exp(-transfer_per_h * hours)
     if level < 0:
-        raise Impossible("can_not_breathe", use=use_mg_h, most=transfer_per_h * volume_l * saturation_mg_l)
+        raise NamedCase("can_not_breathe", use=use_mg_h, most=transfer_per_h * volume_l * saturation_mg_l)
     return level
 
 
@@ -177,7 +177,7 @@ def hours_to_oxygen_floor(
         saturation_mg_l: mg/L, scalar, 0 to 30. In balance with air.
         floor_mg_l: mg/L, scalar, 0 to 30. Level that must not be passed.
     Returns: h, scalar; 0 when it starts at or below the floor.
-    Raises: OutOfRange; Impossible "floor_never_reached" when it settles above the floor.
+    Raises: OutOfRange; NamedCase "floor_never_reached" when it settles above the floor.
     Source: balance
     """
     within("start_mg_l", start_mg_l, 0, 30, "mg/L")
@@ -187,11 +187,11 @@ def hours_to_oxygen_floor(
         return 0.0
     if transfer_per_h == 0:
         if use_mg_h == 0:
-            raise Impossible("floor_never_reached", settles=start_mg_l)
+            raise NamedCase("floor_never_reached", settles=start_mg_l)
         return (start_mg_l - floor_mg_l) * volume_l / use_mg_h
     steady = saturation_mg_l - use_mg_h / (transfer_per_h * volume_l)
     if steady >= floor_mg_l:
-        raise Impossible("floor_never_reached", settles=steady)
+        raise NamedCase("floor_never_reached", settles=steady)
     return math.log((start_mg_l - steady) / (floor_mg_l - steady)) / transfer_per_h
 
 

@@ -4,7 +4,7 @@ import math
 
 import numpy as np
 
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
 from loquen.core.physics.ranges import Number, choice, within
 
 GRAVITY_M_S2 = 9.80665
@@ -133,7 +133,7 @@ def pane_thickness_mm(
         strength_mpa: MPa, scalar, 1 to 200. Bending strength of annealed glass.
         support: one of three_edges (top free), four_edges (braced all along the top).
     Returns: mm, scalar. Below a ratio of 0.5 the table's first value is used, which errs thick.
-    Raises: OutOfRange; UnknownKey; Impossible "pane_too_long" above five times as long as high
+    Raises: OutOfRange; UnknownKey; NamedCase "pane_too_long" above five times as long as high
         with a free top edge.
     Source: timoshenko
     """
@@ -144,7 +144,7 @@ def pane_thickness_mm(
     ratios, betas = choice("pane supports", SPANS, support)
     ratio = length_cm / water_height_cm
     if support == "three_edges" and ratio > ratios[-1]:
-        raise Impossible("pane_too_long", ratio=ratio, limit=ratios[-1])
+        raise NamedCase("pane_too_long", ratio=ratio, limit=ratios[-1])
     beta = float(np.interp(ratio, ratios, betas))
     return math.sqrt(beta * WATER_N_MM3 * (10 * water_height_cm) ** 3 / (strength_mpa / safety_factor))
 
@@ -158,7 +158,7 @@ def pane_bulge_mm(length_cm: float, water_height_cm: float, thickness_mm: float)
         water_height_cm: cm, scalar, 1 to 200. Water standing against it.
         thickness_mm: mm, scalar, 2 to 100. The pane.
     Returns: mm, scalar. Below a ratio of 1 the table's first value is used, which errs large.
-    Raises: OutOfRange; Impossible "bulge_not_tabled" above three times as long as high.
+    Raises: OutOfRange; NamedCase "bulge_not_tabled" above three times as long as high.
     Source: timoshenko
     """
     within("length_cm", length_cm, 1, 1000, "cm")
@@ -166,6 +166,6 @@ def pane_bulge_mm(length_cm: float, water_height_cm: float, thickness_mm: float)
     within("thickness_mm", thickness_mm, 2, 100, "mm")
     ratio = length_cm / water_height_cm
     if ratio > BULGES[0][-1]:
-        raise Impossible("bulge_not_tabled", ratio=ratio, limit=BULGES[0][-1])
+        raise NamedCase("bulge_not_tabled", ratio=ratio, limit=BULGES[0][-1])
     alpha = float(np.interp(ratio, *BULGES))
     return alpha * WATER_N_MM3 * (10 * water_height_cm) ** 5 / (GLASS_N_MM2 * thickness_mm**3)

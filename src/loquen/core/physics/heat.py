@@ -6,7 +6,7 @@ import numpy as np
 
 from loquen.core.data.library import materials
 from loquen.core.data.tables import constant
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
 from loquen.core.physics.ranges import Number, exp, within
 
 SECONDS_PER_DAY = 86_400
@@ -135,7 +135,7 @@ def warm_up_h(volume_l: Number, power_w: Number, loss_w: Number, rise_c: Number)
         loss_w: W, scalar or array, -1e6 to 1e6. Mean loss meanwhile.
         rise_c: K, scalar or array, 0 to 45. Wanted rise.
     Returns: h, as broadcast.
-    Raises: OutOfRange; Impossible "heater_too_weak" when power does not exceed the loss.
+    Raises: OutOfRange; NamedCase "heater_too_weak" when power does not exceed the loss.
     Source: balance
     """
     within("volume_l", volume_l, 0, 1e6, "L")
@@ -143,7 +143,7 @@ def warm_up_h(volume_l: Number, power_w: Number, loss_w: Number, rise_c: Number)
     within("loss_w", loss_w, -1e6, 1e6, "W")
     within("rise_c", rise_c, 0, 45, "K")
     if np.any(np.asarray(power_w) <= np.asarray(loss_w)):
-        raise Impossible("heater_too_weak", power=power_w, loss=loss_w)
+        raise NamedCase("heater_too_weak", power=power_w, loss=loss_w)
     return volume_l * constant("water_heat_j_l_k") * rise_c / (power_w - loss_w) / 3600
 
 
@@ -176,7 +176,7 @@ def cooling_h(volume_l: float, loss_w_k: float, from_c: float, to_c: float, room
         to_c: °C, scalar, -5 to 60. At the end.
         room_c: °C, scalar, -30 to 60. Room.
     Returns: h, scalar; 0 when it is already there.
-    Raises: OutOfRange; Impossible "room_not_colder" when the room is not below the end.
+    Raises: OutOfRange; NamedCase "room_not_colder" when the room is not below the end.
     Source: balance
     """
     within("volume_l", volume_l, 0, 1e6, "L")
@@ -187,6 +187,6 @@ def cooling_h(volume_l: float, loss_w_k: float, from_c: float, to_c: float, room
     if from_c <= to_c:
         return 0.0
     if to_c <= room_c:
-        raise Impossible("room_not_colder", room=room_c, to=to_c)
+        raise NamedCase("room_not_colder", room=room_c, to=to_c)
     seconds = constant("water_heat_j_l_k") * volume_l / loss_w_k * math.log((from_c - room_c) / (to_c - room_c))
     return seconds / 3600

@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
 from loquen.core.physics.ranges import Number, within
 
 ATOMIC_N, ATOMIC_O, ATOMIC_H = 14.007, 15.999, 1.008
@@ -133,7 +133,7 @@ def ammonia_at_load_mg_l(load_mg_d: float, area_m2: float, temp_c: float) -> flo
         area_m2: m², scalar, 0 to 1e6. Media area at work.
         temp_c: °C, scalar, 0 to 45. Water.
     Returns: mg/L N, scalar.
-    Raises: OutOfRange; Impossible "media_can_not_carry" when the load is above the full rate.
+    Raises: OutOfRange; NamedCase "media_can_not_carry" when the load is above the full rate.
     Source: monod
     """
     within("load_mg_d", load_mg_d, 0, 1e8, "mg/d")
@@ -142,7 +142,7 @@ def ammonia_at_load_mg_l(load_mg_d: float, area_m2: float, temp_c: float) -> flo
     if load_mg_d == 0:
         return 0.0
     if load_mg_d >= most:
-        raise Impossible("media_can_not_carry", load=load_mg_d, most=most)
+        raise NamedCase("media_can_not_carry", load=load_mg_d, most=most)
     return load_mg_d * HALF_RATE_MG_L / (most - load_mg_d)
 
 

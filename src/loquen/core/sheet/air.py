@@ -2,13 +2,13 @@
 
 from loquen.core.data import library
 from loquen.core.data.library import Species
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
+from loquen.core.graph.judging import at_least
+from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import animals as biology
 from loquen.core.physics import gases
 from loquen.core.sheet.animals import require_animals
-from loquen.core.sheet.judging import at_least
-from loquen.core.sheet.nodes import Verdict, check, figure, step
 
 PLANTED = ("slow", "stems")
 KPA_PER_CM = 0.0980665
@@ -213,7 +213,7 @@ def dawn_breathes(
     dawn_oxygen_mg_l: float, floor_oxygen_mg_l: float, night_oxygen_mg_h: float, animal_count: float
 ) -> Verdict:
     if animal_count == 0:
-        raise Impossible("no_animals")
+        raise NamedCase("no_animals")
     reason = say(
         "At night {use} are used; at dawn {level} are left. These animals need {floor}.",
         use=of(night_oxygen_mg_h, "night_oxygen_mg_h"),
@@ -238,7 +238,7 @@ def outage_result(outage_h: float, floor_oxygen_mg_l: float) -> Sentence:
 @figure("Air the outlets want", formula="{outlets} × {outlet_lph} × (1 + {air_spare})", source="practice")
 def wanted_air_lph(outlets: int, outlet_lph: float, air_spare: float) -> float:
     if outlets == 0:
-        raise Impossible("not_needed")
+        raise NamedCase("not_needed")
     return outlets * outlet_lph * (1 + air_spare)
 
 
@@ -249,7 +249,7 @@ def wanted_air_lph(outlets: int, outlet_lph: float, air_spare: float) -> float:
 )
 def wanted_air_kpa(outlet_cm: float, air_head_cm: float, outlets: int) -> float:
     if outlets == 0:
-        raise Impossible("not_needed")
+        raise NamedCase("not_needed")
     return (outlet_cm + air_head_cm) * KPA_PER_CM
 
 

@@ -4,10 +4,10 @@ import math
 
 from loquen.core.data import library
 from loquen.core.data.library import Species
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
+from loquen.core.graph.nodes import figure, step
 from loquen.core.physics import animals as biology
 from loquen.core.physics import nitrogen
-from loquen.core.sheet.nodes import figure, step
 
 DAYS_PER_MONTH = 365.25 / 12
 START_LENGTH_CM = 1.0
@@ -244,6 +244,6 @@ def animals_high_c(animal: tuple[Species, ...]) -> float:
 
 
 def require_animals(animals: tuple[Species, ...]) -> None:
-    """Raise Impossible "no_animals" where a figure has no meaning without any."""
+    """Raise NamedCase "no_animals" where a figure has no meaning without any."""
     if not animals:
-        raise Impossible("no_animals")
+        raise NamedCase("no_animals")

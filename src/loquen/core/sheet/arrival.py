@@ -4,21 +4,21 @@ import math
 
 from loquen.core.data import library
 from loquen.core.data.library import Species
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
+from loquen.core.graph.judging import at_most
+from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import animals as biology
 from loquen.core.physics import chemistry, dilution, nitrogen
-from loquen.core.sheet.judging import at_most
-from loquen.core.sheet.nodes import Verdict, check, figure, step
 
 ROUNDING = 1e-9
 """A whole number of days is not made one more by a machine's rounding."""
 
 
 def worst_of(figures: tuple[float, ...]) -> float:
-    """The largest of the bags' figures; Impossible "not_needed" while nobody is on the way."""
+    """The largest of the bags' figures; NamedCase "not_needed" while nobody is on the way."""
     if not figures:
-        raise Impossible("not_needed")
+        raise NamedCase("not_needed")
     return max(figures)
 
 
@@ -269,7 +269,7 @@ def tub_taken_mg_d(tub_media_m2: float, water_c: float, allowed_ammonia_mg_l: fl
 def tub_h(allowed_ammonia_mg_l: float, tub_l: float, tub_mg_d: float, tub_taken_mg_d: float) -> float:
     left = tub_mg_d - tub_taken_mg_d
     if left <= 0:
-        raise Impossible("media_take_all")
+        raise NamedCase("media_take_all")
     return allowed_ammonia_mg_l * tub_l / left * 24
 
 
@@ -327,7 +327,7 @@ def tub_holds(
 @check("Nobody aboard whom copper kills", stage="arrivals")
 def copper_borne(copper_used: bool, animal: tuple[Species, ...]) -> Verdict:
     if not copper_used:
-        raise Impossible("not_needed")
+        raise NamedCase("not_needed")
     who = ", ".join(dict.fromkeys(kind.common for kind in animal if kind.copper_sensitive))
     if not who:
         return Verdict(

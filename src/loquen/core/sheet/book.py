@@ -1,8 +1,17 @@
 """The book of one system: every figure and check, in the order of the job's stages."""
 
+from collections.abc import Mapping
 from functools import cache
+from math import inf
+from typing import Any
 
-from loquen.core.model.plan import Plan
+from loquen.core.data import library
+from loquen.core.data.tables import Constant, constants
+from loquen.core.graph.domain import Domain
+from loquen.core.graph.engine import Book, Sheet
+from loquen.core.graph.nodes import collected
+from loquen.core.model.consistency import conflicts
+from loquen.core.model.plan import PLAN, Plan
 from loquen.core.sheet import (
     air,
     animals,
@@ -28,8 +37,6 @@ from loquen.core.sheet import (
     tank,
     water,
 )
-from loquen.core.sheet.engine import Book, Sheet
-from loquen.core.sheet.nodes import collected
 
 STAGES = {
     "animals": "Animals",
@@ -54,40 +61,68 @@ GLASSES = {
 }
 
 
+ROW_NAMES = {
+    "filters": "filter",
+    "run": "part",
+    "returns": "return",
+    "chambers": "chamber",
+    "sources": "water",
+    "bags": "arrival",
+}
+ASKED = {"months_ahead": inf}
+"""What a sheet is asked about that is no part of the plan, and what is meant when nothing is said."""
+
+
 @cache
 def system_book() -> Book:
     """All nodes of a single system, wired once."""
-    return Book(
-        collected(
-            [
-                animals,
-                tank,
-                filter,
-                flooding,
-                overflow,
-                sump,
-                flow,
-                clarifier,
-                heat,
-                heaters,
-                heat_failures,
-                energy,
-                air,
-                light,
-                changes,
-                regimes,
-                source,
-                recipe,
-                disinfect,
-                water,
-                arrival,
-                company,
-                schools,
-            ]
-        )
+    nodes = collected(
+        [
+            animals,
+            tank,
+            filter,
+            flooding,
+            overflow,
+            sump,
+            flow,
+            clarifier,
+            heat,
+            heaters,
+            heat_failures,
+            energy,
+            air,
+            light,
+            changes,
+            regimes,
+            source,
+            recipe,
+            disinfect,
+            water,
+            arrival,
+            company,
+            schools,
+        ]
     )
+    return Book(nodes, PLAN, constants(), ASKED, Domain(row_label, pipe_order, lambda plan: bool(conflicts(plan))))
 
 
-def sheet_of(plan: Plan, **asked: float) -> Sheet:
+def sheet_of(plan: Plan, calibration: Mapping[str, Constant] | None = None, **asked: float) -> Sheet[Plan]:
     """A fresh sheet of a plan; `months_ahead` asks for the animals at that size, full grown when left out."""
-    return Sheet(system_book(), plan, **asked)
+    return Sheet(system_book(), plan, calibration, **asked)
+
+
+def row_label(sheet: Sheet[Plan], section: str, at: int, label: str) -> str:
+    """What an input of a row is called: with the animal it belongs to, or its number where there are several."""
+    if section == "animals":
+        return f"{label}: {sheet.value(f'animals.{at}.animal').common}"
+    several = len(getattr(sheet.root, section)) > 1
+    return f"{label}, {ROW_NAMES[section]} {at + 1}" if several else label
+
+
+def pipe_order(option: Any, present: Any) -> tuple[bool, float]:
+    """Pipes of the present one's kind first (waste pipe when there is none), by bore; other options as they stand."""
+    pipes = library.pipes()
+    if option not in pipes:
+        return (False, 0.0)
+    system = pipes[present].system if present in pipes else "waste"
+    return (pipes[option].system != system, pipes[option].bore_mm)

@@ -6,10 +6,10 @@ from functools import lru_cache
 from itertools import pairwise
 
 from loquen.core.data import library
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
+from loquen.core.graph.judging import at_most
+from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
-from loquen.core.sheet.judging import at_most
-from loquen.core.sheet.nodes import Verdict, check, figure, step
 
 NO_CAP = 1000.0
 """The share of a change that is no shock when nothing differs, or nobody lives here."""
@@ -45,12 +45,12 @@ def trigger_d(
 
 
 def trigger_gap(room: float, frac: float, rise: float) -> float:
-    """Days from one change at the limit to the next; raise Impossible where the source leaves no room."""
+    """Days from one change at the limit to the next; raise NamedCase where the source leaves no room."""
     if room <= 0:
-        raise Impossible("source_at_limit")
+        raise NamedCase("source_at_limit")
     gap = min(LONGEST_GAP_D, room * frac / rise) if rise > 0 else LONGEST_GAP_D
     if gap <= 0:
-        raise Impossible("source_at_limit")
+        raise NamedCase("source_at_limit")
     return gap
 
 
@@ -100,7 +100,7 @@ def flowed(passed_frac: float, short_cut_frac: float) -> float:
 
 def gaps_of(weekdays: tuple[str, ...]) -> tuple[float, ...]:
     if not weekdays:
-        raise Impossible("no_changes")
+        raise NamedCase("no_changes")
     days = sorted({WEEK.index(day) for day in weekdays})
     return (float(days[0] + 7 - days[-1]), *(float(b - a) for a, b in pairwise(days)))
 

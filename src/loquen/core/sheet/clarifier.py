@@ -1,10 +1,10 @@
 """The ultraviolet clarifier: its dose at a flow, and the flow for a wanted dose."""
 
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
+from loquen.core.graph.judging import at_least
+from loquen.core.graph.nodes import Verdict, check, figure
 from loquen.core.model.quantity import Term, of, say
 from loquen.core.physics import hydraulics
-from loquen.core.sheet.judging import at_least
-from loquen.core.sheet.nodes import Verdict, check, figure
 
 
 @figure(
@@ -14,7 +14,7 @@ from loquen.core.sheet.nodes import Verdict, check, figure
 )
 def uv_most_lph(uv_rated_lph: float, uv_rated_mj: float, uv_wanted_mj: float, uv_fitted: bool) -> float:
     if not uv_fitted:
-        raise Impossible("not_needed")
+        raise NamedCase("not_needed")
     return float(hydraulics.uv_flow_lph(uv_wanted_mj, uv_rated_mj, uv_rated_lph))
 
 
@@ -23,7 +23,7 @@ def uv_most_lph(uv_rated_lph: float, uv_rated_mj: float, uv_wanted_mj: float, uv
 )
 def uv_given_mj(uv_rated_mj: float, uv_rated_lph: float, uv_lph: float, uv_fitted: bool) -> float:
     if not uv_fitted:
-        raise Impossible("not_needed")
+        raise NamedCase("not_needed")
     return uv_rated_mj * uv_rated_lph / uv_lph
 
 

@@ -4,10 +4,10 @@ from dataclasses import dataclass
 from itertools import combinations
 
 from loquen.core.data.library import Species
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
+from loquen.core.graph.nodes import State, Verdict, check, step, worst
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.sheet.animals import require_animals
-from loquen.core.sheet.nodes import State, Verdict, check, step, worst
 
 CURRENTS = ("still", "gentle", "moderate", "strong")
 STREAM_AND_STILL = 2
@@ -219,7 +219,7 @@ def company_fits(company: tuple[tuple[Finding, ...], ...], animal: tuple[Species
 def pairs_agree(pairs: tuple[Finding, ...], animal: tuple[Species, ...]) -> Verdict:
     require_animals(animal)
     if len(set(animal)) < 2:
-        raise Impossible("one_kind")
+        raise NamedCase("one_kind")
     return told(list(pairs), "Ranges overlap and no mouth is large enough.")
 
 

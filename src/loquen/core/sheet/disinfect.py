@@ -1,10 +1,10 @@
 """Chlorine and chloramine taken out: conditioner, carbon, standing."""
 
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
+from loquen.core.graph.judging import at_least, at_most
+from loquen.core.graph.nodes import Verdict, check, figure
 from loquen.core.model.quantity import Term, of, say
 from loquen.core.physics import chemistry
-from loquen.core.sheet.judging import at_least, at_most
-from loquen.core.sheet.nodes import Verdict, check, figure, step
 
 CONDITIONED = ("container", "tank")
 
@@ -24,9 +24,9 @@ def ageing_h(
     present_disinfectant: str,
 ) -> float:
     if present_disinfectant == "chloramine":
-        raise Impossible("chloramine_stays")
+        raise NamedCase("chloramine_stays")
     if present_disinfectant == "none":
-        raise Impossible("no_disinfectant")
+        raise NamedCase("no_disinfectant")
     half_life = half_life_aerated_h if aerated else half_life_still_h
     return chemistry.ageing_h(present_chlorine_mg_l, chlorine_limit_mg_l, half_life)
 
@@ -50,7 +50,7 @@ def carbon_needed_min(
     present_disinfectant: str,
 ) -> float:
     if present_disinfectant == "none":
-        raise Impossible("no_disinfectant")
+        raise NamedCase("no_disinfectant")
     if present_disinfectant == "chlorine":
         return carbon_chlorine_min
     return carbon_catalytic_min if carbon_kind == "catalytic" else carbon_chloramine_min
@@ -65,7 +65,7 @@ def carbon_needed_min(
 )
 def carbon_enough(treatment: str, carbon_min: float, carbon_needed_min: float) -> Verdict:
     if treatment != "carbon":
-        raise Impossible("not_needed")
+        raise NamedCase("not_needed")
     reason = say(
         "Water spends {time} in the carbon; {needed} are needed.",
         time=of(carbon_min, "carbon_min"),
@@ -77,29 +77,13 @@ def carbon_enough(treatment: str, carbon_min: float, carbon_needed_min: float) -
 @check("It stands long enough", stage="source", judges="ageing_h", mends=("water.aged_h", "water.aerated"))
 def aged_enough(treatment: str, present_disinfectant: str, aged_h: float, ageing_h: float) -> Verdict:
     if treatment != "aged" or present_disinfectant == "none":
-        raise Impossible("not_needed")
+        raise NamedCase("not_needed")
     reason = say(
         "It stands {given}; chlorine is gone in about {needed}. Test before use.",
         given=Term(aged_h, "hours"),
         needed=of(ageing_h, "ageing_h"),
     )
     return at_least(aged_h, ageing_h, "hours", reason)
-
-
-@step()
-def conditioner_dose(
-    treatment: str,
-    present_disinfectant: str,
-    change_l: float,
-    real_volume_l: float,
-    conditioner_ml: float,
-    chloramine_factor: float,
-) -> float | None:
-    """Conditioner for one change where one is used."""
-    if present_disinfectant == "none" or treatment not in CONDITIONED:
-        return None
-    litres = change_l if treatment == "container" else real_volume_l
-    return conditioner(litres, conditioner_ml, chloramine_factor, present_disinfectant)
 
 
 @figure(
@@ -109,13 +93,8 @@ def conditioner_dose(
 )
 def dosed_l(treatment: str, change_l: float, real_volume_l: float) -> float:
     if treatment not in CONDITIONED:
-        raise Impossible("not_treated")
+        raise NamedCase("not_treated")
     return change_l if treatment == "container" else real_volume_l
-
-
-def conditioner(litres: float, conditioner_ml: float, chloramine_factor: float, present_disinfectant: str) -> float:
-    """Conditioner in mL for some litres, by its label."""
-    return litres / 100 * conditioner_ml * (chloramine_factor if present_disinfectant == "chloramine" else 1.0)
 
 
 @figure(
@@ -125,8 +104,8 @@ def conditioner(litres: float, conditioner_ml: float, chloramine_factor: float, 
 )
 def dose_ml(dosed_l: float, conditioner_ml: float, chloramine_factor: float, present_disinfectant: str) -> float:
     if present_disinfectant == "none":
-        raise Impossible("no_disinfectant")
-    return conditioner(dosed_l, conditioner_ml, chloramine_factor, present_disinfectant)
+        raise NamedCase("no_disinfectant")
+    return dosed_l / 100 * conditioner_ml * (chloramine_factor if present_disinfectant == "chloramine" else 1.0)
 
 
 @figure(
@@ -138,15 +117,14 @@ def thiosulfate_g(
     dosed_l: float, present_chlorine_mg_l: float, thiosulfate_margin: float, present_disinfectant: str
 ) -> float:
     if present_disinfectant == "none":
-        raise Impossible("no_disinfectant")
+        raise NamedCase("no_disinfectant")
     return float(chemistry.thiosulfate_mg(dosed_l * present_chlorine_mg_l, thiosulfate_margin)) / 1000
 
 
 @figure(
     "Part of the disinfectant that is left",
     formula="{treatment}: 1 untreated, 0 conditioned; aged {aged_h}: 2^(−t ÷ {half_life_aerated_h} aerated ({aerated}), else "
-    "{half_life_still_h}), chloramine stays ({present_disinfectant}); carbon: 1 − {carbon_min} ÷ what it needs ({carbon_chlorine_min}, "
-    "{carbon_chloramine_min}, {carbon_catalytic_min} on {carbon_kind})",
+    "{half_life_still_h}), chloramine stays ({present_disinfectant}); carbon: 1 − {carbon_min} ÷ {carbon_needed_min}",
     source="practice",
 )
 def left_frac(
@@ -157,10 +135,7 @@ def left_frac(
     half_life_aerated_h: float,
     half_life_still_h: float,
     carbon_min: float,
-    carbon_chlorine_min: float,
-    carbon_chloramine_min: float,
-    carbon_catalytic_min: float,
-    carbon_kind: str,
+    carbon_needed_min: float | None,
 ) -> float:
     if treatment in CONDITIONED:
         return 0.0
@@ -169,10 +144,7 @@ def left_frac(
             chemistry.chlorine_after_mg_l(1.0, aged_h, half_life_aerated_h if aerated else half_life_still_h)
         )
     if treatment == "carbon":
-        needed = carbon_chlorine_min
-        if present_disinfectant == "chloramine":
-            needed = carbon_catalytic_min if carbon_kind == "catalytic" else carbon_chloramine_min
-        return max(0.0, 1 - carbon_min / needed)
+        return max(0.0, 1 - carbon_min / carbon_needed_min) if carbon_needed_min is not None else 0.0
     return 1.0
 
 
@@ -215,7 +187,7 @@ def treated(
     unionised_frac: float,
 ) -> Verdict:
     if present_disinfectant == "none":
-        raise Impossible("not_needed")
+        raise NamedCase("not_needed")
     terms = {
         "left": of(left_chlorine_mg_l, "left_chlorine_mg_l"),
         "limit": Term(chlorine_limit_mg_l, "chlorine"),

@@ -1,11 +1,11 @@
 """Energy and money a year, what cools on the hottest day, and what the circuit carries."""
 
+from loquen.core.graph.judging import at_most
+from loquen.core.graph.nodes import Verdict, check, figure
 from loquen.core.model.quantity import Term, of, say
 from loquen.core.physics import heat
 from loquen.core.sheet.heat import evaporation_w
 from loquen.core.sheet.heaters import HOTTEST_C
-from loquen.core.sheet.judging import at_most
-from loquen.core.sheet.nodes import Verdict, check, figure
 
 DAYS_IN_MONTH = (31, 28.25, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31)
 

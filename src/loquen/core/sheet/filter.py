@@ -6,12 +6,12 @@ import numpy as np
 
 from loquen.core.data import library
 from loquen.core.data.library import Species
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
+from loquen.core.graph.judging import at_most, within_band
+from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import chemistry, nitrogen
 from loquen.core.sheet.animals import require_animals
-from loquen.core.sheet.judging import at_most, within_band
-from loquen.core.sheet.nodes import Verdict, check, figure, step
 from loquen.core.sheet.roots import root
 
 MOST_AMMONIA_MG_L = 50.0
@@ -195,7 +195,7 @@ def settled_ammonia_mg_l(
     if load_full_mg_d == 0:
         return 0.0
     if load_full_mg_d >= capacity_mg_d or excess(MOST_AMMONIA_MG_L) < 0:
-        raise Impossible("media_can_not_carry", load=load_full_mg_d, most=capacity_mg_d)
+        raise NamedCase("media_can_not_carry", load=load_full_mg_d, most=capacity_mg_d)
     return root(excess, 0.0, MOST_AMMONIA_MG_L)
 
 
@@ -291,7 +291,7 @@ def media_carry(
     animal_count: float,
 ) -> Verdict:
     if animal_count == 0:
-        raise Impossible("no_animals")
+        raise NamedCase("no_animals")
     reason = say(
         "At full load ammonia settles at {level}, {free} of it un-ionised at pH {ph}. They may live in {limit}.",
         level=of(settled_ammonia_mg_l, "settled_ammonia_mg_l"),

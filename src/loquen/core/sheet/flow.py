@@ -4,13 +4,13 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from loquen.core.data import library
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
+from loquen.core.graph.judging import at_least, at_most, caution
+from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.consistency import is_pump_curve
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import hydraulics
 from loquen.core.physics.hydraulics import Loss, PumpCurve
-from loquen.core.sheet.judging import at_least, at_most, caution
-from loquen.core.sheet.nodes import Verdict, check, figure, step
 
 CURVE_POINTS = 16
 SYSTEM_POINTS = 7
@@ -23,9 +23,9 @@ def sumped(way: str) -> bool:
 
 
 def need_sump(sumped: bool) -> None:
-    """Raise Impossible "not_needed" where a figure has no meaning without a sump."""
+    """Raise NamedCase "not_needed" where a figure has no meaning without a sump."""
     if not sumped:
-        raise Impossible("not_needed")
+        raise NamedCase("not_needed")
 
 
 # The return's run -------------------------------------------------------------------------------
@@ -133,9 +133,9 @@ def shutoff_of_head_m(pump_by: str, shutoff_head_m: float, curve_head_m: tuple[f
 @figure("Lift", formula="least of {outlet_lift_head_m}; {sumped}", source="definition")
 def lift_head_m(outlet_lift_head_m: tuple[float, ...], sumped: bool) -> float:
     if not sumped:
-        raise Impossible("no_sump")
+        raise NamedCase("no_sump")
     if not outlet_lift_head_m:
-        raise Impossible("no_return")
+        raise NamedCase("no_return")
     return min(outlet_lift_head_m)
 
 
@@ -163,7 +163,7 @@ def outlet_flows(
                 ),
             )
         return hydraulics.split_flow_lph(pump, common_loss, outlet_lift_head_m, shared)
-    except Impossible:
+    except NamedCase:
         return (0.0,) * len(shared)
 
 
@@ -250,7 +250,7 @@ def curves(
     """Both curves for a chart; the system's is drawn by what all returns pass at each head."""
     need_sump(sumped)
     if not outlet_loss:
-        raise Impossible("no_return")
+        raise NamedCase("no_return")
     head, most = hydraulics.pump_of(pump)
     flows = [most * n / CURVE_POINTS for n in range(CURVE_POINTS + 1)]
     shared = tuple(shared_loss(loss, tank_count) for loss in outlet_loss)

@@ -1,7 +1,7 @@
 """Heat: what the tank loses, and what pumps and lamps give it."""
 
+from loquen.core.graph.nodes import figure
 from loquen.core.physics import heat
-from loquen.core.sheet.nodes import figure
 
 LID_COVER = {"open": 0.0, "part": 0.5, "closed": 1.0}
 

@@ -4,10 +4,10 @@ import math
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
+from loquen.core.graph.nodes import figure, step
 from loquen.core.sheet.heat import evaporation_w
 from loquen.core.sheet.heaters import settle_c, unused_when
-from loquen.core.sheet.nodes import figure, step
 
 FAILURE_HOURS = 48
 
@@ -107,8 +107,8 @@ def hot_in_h(failures: tuple[Failure, ...], animals_high_c: float) -> float:
 
 
 def first_hour(temps_c: tuple[float, ...], passed: Callable[[float], bool]) -> float:
-    """The first hour in which a limit is passed; raise Impossible "not_in_two_days" when none is."""
+    """The first hour in which a limit is passed; raise NamedCase "not_in_two_days" when none is."""
     for hour, temp in enumerate(temps_c):
         if passed(temp):
             return float(hour)
-    raise Impossible("not_in_two_days")
+    raise NamedCase("not_in_two_days")

@@ -1,11 +1,11 @@
 """Heaters: the watts that are needed, and where the water ends when one fails or none is on."""
 
 from loquen.core.data import library
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
+from loquen.core.graph.judging import at_least, at_most
+from loquen.core.graph.nodes import Gauge, Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.sheet.heat import evaporation_w
-from loquen.core.sheet.judging import at_least, at_most
-from loquen.core.sheet.nodes import Gauge, Verdict, check, figure, step
 from loquen.core.sheet.roots import root
 
 HOTTEST_C, COLDEST_C = 45.0, 0.0
@@ -21,7 +21,7 @@ def heater_need_w(
     loss_cold_w: float, change_heat_w: float, equipment_low_w: float, heater_margin: float, heated: bool
 ) -> float:
     if not heated:
-        raise Impossible("not_heated")
+        raise NamedCase("not_heated")
     return max(0.0, (loss_cold_w + change_heat_w - equipment_low_w) * heater_margin)
 
 
@@ -32,26 +32,15 @@ def rule_of_practice_w(real_volume_l: float, watt_per_litre: float) -> float:
 
 @figure(
     "Heaters together",
-    formula="what {fitted_w} × {fitted_heaters}, else the plan for {loss_cold_w}, comes to; heated: {heated}, {real_volume_l}, "
-    "{change_heat_w}, {equipment_low_w}, {heater_margin}, {three_heaters_above_l}",
+    formula="{heater_count} × {heater_each_w}; none when it is not heated ({heated})",
     source="practice",
 )
-def heaters_w(
-    heated: bool,
-    fitted_heaters: int | None,
-    fitted_w: float | None,
-    loss_cold_w: float,
-    change_heat_w: float,
-    equipment_low_w: float,
-    heater_margin: float,
-    real_volume_l: float,
-    three_heaters_above_l: float,
-) -> float:
+def heaters_w(heated: bool, heater_count: float, heater_each_w: float | None) -> float:
     if not heated:
         return 0.0
-    count = heater_count(fitted_heaters, three_heaters_above_l, real_volume_l)
-    need = heater_need_w(loss_cold_w, change_heat_w, equipment_low_w, heater_margin, heated)
-    return count * heater_each_w(fitted_w, need, count)
+    if heater_each_w is None:
+        raise NamedCase("no_stock_heater")
+    return heater_count * heater_each_w
 
 
 @figure(
@@ -77,7 +66,7 @@ def heater_each_w(fitted_w: float | None, heater_need_w: float, heater_count: fl
     for stock in library.stock_heaters_w():
         if stock >= heater_need_w / heater_count:
             return stock
-    raise Impossible("no_stock_heater", needed=heater_need_w / heater_count)
+    raise NamedCase("no_stock_heater")
 
 
 def settle_c(
@@ -169,9 +158,9 @@ def winter_c(
 
 
 def unused_when(state: bool) -> None:
-    """Raise Impossible "not_needed" for a check that this kind of tank does not have."""
+    """Raise NamedCase "not_needed" for a check that this kind of tank does not have."""
     if state:
-        raise Impossible("not_needed")
+        raise NamedCase("not_needed")
 
 
 @check(

@@ -4,8 +4,8 @@ import math
 from dataclasses import dataclass
 from functools import cache
 
-from loquen.core.sheet.engine import Key, Missing, Sheet
-from loquen.core.sheet.nodes import Verdict
+from loquen.core.graph.engine import Key, Missing, Sheet
+from loquen.core.graph.nodes import Verdict
 from loquen.core.sheet.words import told_case
 
 ASKED_MONTHS = "asked.months_ahead"
@@ -53,7 +53,7 @@ def short(sheet: Sheet, key: Key) -> bool:
 def months_to_grow(today: Sheet) -> float:
     """Months until the slowest group is within a hundredth of its adult length; 0 when all are."""
     longest = 0.0
-    for i in range(len(today.plan.animals)):
+    for i in range(len(today.root.animals)):
         adult, now = today.value(f"animals.{i}.adult_length_cm"), today.value(f"animals.{i}.length_now_cm")
         missing, near = adult - now, (1 - NEARLY_GROWN) * adult
         if missing > near:

@@ -3,13 +3,13 @@
 import math
 
 from loquen.core.data.library import Species
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
+from loquen.core.graph.judging import at_least, at_most, within_band
+from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Term, of, say
-from loquen.core.sheet.judging import at_least, at_most, within_band
-from loquen.core.sheet.nodes import Verdict, check, figure, step
 
-LEAST_FALL = 0.1
-"""An index that falls less than this with distance is no lamp's: two points of a maker's sheet mistyped."""
+LEAST_FALL, MOST_FALL = 0.1, 10.0
+"""An index that falls less or more than this with distance is no lamp's: two points of a maker's sheet mistyped."""
 DARKNESS = ("turtle", "frog", "salamander")
 
 
@@ -33,7 +33,7 @@ def dark_h(light_h: float, siesta_h: float, ramp_min: float) -> float:
 def night_dark(dark_h: float, dark_least_h: float, animal: tuple[Species, ...]) -> Verdict:
     needing = list(dict.fromkeys(kind.common for kind in animal if kind.shape in DARKNESS))
     if not needing:
-        raise Impossible("not_needed")
+        raise NamedCase("not_needed")
     reason = say(
         "{who}: the lamps leave {dark} of darkness; {least} unbroken are wanted, heat lamps off as well.",
         who=", ".join(needing),
@@ -53,7 +53,7 @@ def basks(
     baskers: tuple[str, ...], basking_c: float | None, basking_low_c: float, basking_high_c: float
 ) -> Verdict:
     if not baskers:
-        raise Impossible("not_needed")
+        raise NamedCase("not_needed")
     terms: dict[str, Term | str] = {
         "who": ", ".join(baskers),
         "low": Term(basking_low_c, "temperature"),
@@ -75,7 +75,7 @@ def basks(
 
 def need_uvb(uvb_fitted: bool) -> None:
     if not uvb_fitted:
-        raise Impossible("not_needed")
+        raise NamedCase("not_needed")
 
 
 @figure(
@@ -89,10 +89,10 @@ def uvb_falls(
 ) -> float:
     need_uvb(uvb_fitted)
     if uvb_far_cm <= uvb_near_cm or uvb_far_uvi >= uvb_near_uvi:
-        raise Impossible("uvb_points")
+        raise NamedCase("uvb_points")
     falls = math.log(uvb_near_uvi / uvb_far_uvi) / math.log(uvb_far_cm / uvb_near_cm)
-    if falls < LEAST_FALL:
-        raise Impossible("uvb_points")
+    if not LEAST_FALL <= falls <= MOST_FALL:
+        raise NamedCase("uvb_points")
     return falls
 
 

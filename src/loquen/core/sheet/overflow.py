@@ -3,12 +3,12 @@
 from dataclasses import dataclass
 
 from loquen.core.data import library
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
+from loquen.core.graph.judging import at_least
+from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import of, say
 from loquen.core.physics import hydraulics
 from loquen.core.sheet.flow import need_sump
-from loquen.core.sheet.judging import at_least
-from loquen.core.sheet.nodes import Verdict, check, figure, step
 
 
 @figure("Flow down from one tank", formula="{return_lph} ÷ {tank_count}", source="definition")
@@ -128,7 +128,7 @@ def drain_lph(
     if drain_kind == "open":
         return drain_count * float(hydraulics.stack_capacity_lph(bore, drain_fill))
     if drain_fall_head_m <= 0:
-        raise Impossible("no_fall")
+        raise NamedCase("no_fall")
     k = entry_k + exit_k + drain_elbows * outlet_elbow_k
     return drain_count * hydraulics.siphon_flow_lph(bore, drain_fall_head_m, drain_length_m, k, water_c)
 

@@ -3,10 +3,10 @@
 from dataclasses import dataclass
 
 from loquen.core.data import library
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
+from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import chemistry
-from loquen.core.sheet.nodes import Verdict, check, figure, step
 from loquen.core.sheet.source import CALCIUM_MG_PER_DGH
 
 
@@ -109,7 +109,7 @@ def hardness_reached(
     hardness_close_deg: float,
 ) -> Verdict:
     if target_gh_dgh is None and target_kh_dkh is None:
-        raise Impossible("not_needed")
+        raise NamedCase("not_needed")
     over_gh = mix_gh_dgh - target_gh_dgh if target_gh_dgh is not None else -1.0
     over_kh = mix_kh_dkh - target_kh_dkh if target_kh_dkh is not None else -1.0
     if max(over_gh, over_kh) <= hardness_close_deg:
@@ -145,7 +145,7 @@ def coral_dkh(
 )
 def product_dose_g(added_dgh: float, product_g: float | None, change_l: float) -> float:
     if product_g is None:
-        raise Impossible("no_product")
+        raise NamedCase("no_product")
     return added_dgh * product_g * change_l / 100
 
 
@@ -207,7 +207,7 @@ def change_salt_g(change_l: float, tank_salinity_ppt: float, salt_purity_frac: f
 )
 def move_d(move_to_ppt: float | None, tank_salinity_ppt: float, move_ppt_d: float) -> float:
     if move_to_ppt is None:
-        raise Impossible("no_move")
+        raise NamedCase("no_move")
     gap = abs(move_to_ppt - tank_salinity_ppt)
     return float(-(-round(gap * 1e6) // round(move_ppt_d * 1e6)))
 
@@ -270,7 +270,7 @@ def card(
     new_c: float,
     treatment: str,
     present_disinfectant: str,
-    conditioner_dose: float | None,
+    dose_ml: float | None,
     carbon_lph: float,
     aged_h: float,
 ) -> tuple[Sentence, ...]:
@@ -291,11 +291,9 @@ def card(
         }
         if treatment in how:
             lines.append(how[treatment])
-        elif conditioner_dose is not None:
+        elif dose_ml is not None:
             where = "into the barrel, and stir" if treatment == "container" else "into the tank, before refilling"
-            lines.append(
-                say("{dose} of conditioner {where}", dose=Term(conditioner_dose, "dose", "dose_ml"), where=where)
-            )
+            lines.append(say("{dose} of conditioner {where}", dose=of(dose_ml, "dose_ml"), where=where))
     weighed = [(calcium_g, calcium_salt), (magnesium_g, magnesium_salt), (carbonate_g, carbonate_salt)]
     if product_g is not None:
         grams = added_dgh * product_g * change_l / 100

@@ -5,10 +5,12 @@ from dataclasses import dataclass
 from functools import lru_cache
 from itertools import combinations
 
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
+from loquen.core.graph.engine import Sheet
+from loquen.core.graph.nodes import Remedy, step
+from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Term, say
 from loquen.core.sheet.changes import NO_CAP, WEEK, WEEKS_D, Regime, flowed, gaps_of, standing_d, teeth, trigger_gap
-from loquen.core.sheet.nodes import Remedy, step
 
 SHARES = tuple(n / 100 for n in range(5, 80, 5))
 SMALL_CHART_DAYS = 28
@@ -66,7 +68,7 @@ def least_regime(regimes: tuple[Regime, ...], target_nitrate_mg_l: float, new_ni
     for regime in regimes:
         if regime.peak_nitrate_mg_l <= target_nitrate_mg_l:
             return regime
-    raise Impossible("no_regime_holds", target=target_nitrate_mg_l, source=new_nitrate_mg_l)
+    raise NamedCase("no_regime_holds", target=target_nitrate_mg_l, source=new_nitrate_mg_l)
 
 
 @step()
@@ -219,3 +221,11 @@ def settles_d(one: Beside, apart: float, near: float) -> float | None:
     """Days until a regime has come so near to its settled peak from so far apart; None when it never does."""
     rate = -math.log1p(-min(one.swapped_frac, 0.999)) * one.times_a_week / WEEKS_D + one.drip_per_d
     return max(0.0, math.log(max(apart / near, 1.0)) / rate) if rate > 0 else None
+
+
+def least_work(sheet: Sheet[Plan]) -> list[Remedy]:
+    """The regime of least work that holds, where one does."""
+    try:
+        return [sheet.value("least_regime_remedy")]
+    except NamedCase:
+        return []

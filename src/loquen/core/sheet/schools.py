@@ -3,11 +3,11 @@
 from dataclasses import dataclass
 
 from loquen.core.data.library import Species
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
+from loquen.core.graph.judging import at_least, at_most, within_band
+from loquen.core.graph.nodes import State, Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.sheet.animals import mass_of, require_animals
-from loquen.core.sheet.judging import at_least, at_most, within_band
-from loquen.core.sheet.nodes import State, Verdict, check, figure, step
 
 DEEP_BODIED = {"deep", "disc", "globular", "turtle", "frog"}
 PICK = "balance"
@@ -87,7 +87,7 @@ def allowed_mg_d(media_allow_mg_d: float, changes_allow_mg_d: float) -> float:
 @figure("Share of the balance used", formula="{load_full_mg_d} ÷ {allowed_mg_d}", source="balance")
 def balance_frac(load_full_mg_d: float, allowed_mg_d: float) -> float:
     if allowed_mg_d <= NOTHING * load_full_mg_d:
-        raise Impossible("nothing_taken")
+        raise NamedCase("nothing_taken")
     return load_full_mg_d / allowed_mg_d
 
 
@@ -100,7 +100,7 @@ def balance_frac(load_full_mg_d: float, allowed_mg_d: float) -> float:
 )
 def litres_enough(real_volume_l: float, wanted_low_l: float, wanted_high_l: float, animal_count: float) -> Verdict:
     if animal_count == 0:
-        raise Impossible("no_animals")
+        raise NamedCase("no_animals")
     reason = say(
         "Keepers give animals of this size {low} to {high}; there are {real} of real water.",
         low=of(wanted_low_l, "wanted_low_l"),
@@ -150,7 +150,7 @@ def crowd_fits(
 ) -> Verdict:
     crowding = [(kind, count) for kind, count in zip(animal, number, strict=True) if kind.crowd]
     if not crowding:
-        raise Impossible("no_crowd_fish")
+        raise NamedCase("no_crowd_fish")
     colony = len({kind.key for kind, _ in crowding}) == 1
     least = colony_least if colony else crowd_least
     count = sum(count for _, count in crowding)
@@ -185,7 +185,7 @@ def in_balance(
     balance_frac: float, media_allow_mg_d: float, changes_allow_mg_d: float, load_full_mg_d: float
 ) -> Verdict:
     if load_full_mg_d == 0:
-        raise Impossible("no_animals")
+        raise NamedCase("no_animals")
     reason = say(
         "They make {load} at full load. Media take {media} at a safe ammonia level, changes and plants {changes} at your nitrate limit.",
         load=of(load_full_mg_d, "load_full_mg_d"),
@@ -272,7 +272,7 @@ def animals_result(
     animal_count: float, feed_full_g_d: float, load_full_mg_d: float, balance_frac: float
 ) -> Sentence:
     if animal_count == 0:
-        raise Impossible("no_animals")
+        raise NamedCase("no_animals")
     return say(
         "At the size planned for, {count} animals eat {feed} of dry food and make {load}: {share} of what this system takes.",
         count=Term(animal_count, "count", "animal_count"),

@@ -1,12 +1,12 @@
 """Source water: what each water is, whether its tests fit together, and what the parts mix to."""
 
 from loquen.core.data import library
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
+from loquen.core.graph.judging import at_most
+from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import chemistry
 from loquen.core.sheet.company import Finding, told
-from loquen.core.sheet.judging import at_most
-from loquen.core.sheet.nodes import Verdict, check, figure, step
 
 CALCIUM_MG_PER_DGH = 0.17833 * 40.078
 BICARBONATE_MG_PER_DKH = 0.35665 * 61.017
@@ -108,7 +108,7 @@ def src_questions(
 @check("The waters fit together", stage="source")
 def waters_fit(src_questions: tuple[tuple[Finding, ...], ...]) -> Verdict:
     if not src_questions:
-        raise Impossible("not_needed")
+        raise NamedCase("not_needed")
     return told([finding for row in src_questions for finding in row], "What was tested fits together.")
 
 

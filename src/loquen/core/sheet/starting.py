@@ -3,10 +3,10 @@
 from dataclasses import replace
 
 from loquen.core.data import library
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
+from loquen.core.graph.nodes import Verdict
 from loquen.core.model.plan import Filter, Group, Heat, Plan, Tank, Water
 from loquen.core.sheet.book import sheet_of
-from loquen.core.sheet.nodes import Verdict
 
 SPACE_CHECKS = ("litres_enough", "length_enough", "width_enough")
 FIRST_FILTERS = ("canister_300", "canister_600", "canister_1000", "canister_1500", "canister_2400")
@@ -15,7 +15,7 @@ FIRST_FILTERS = ("canister_300", "canister_600", "canister_1000", "canister_1500
 def from_animals(name: str, animals: tuple[Group, ...]) -> Plan:
     """The smallest stock tank with room for these animals full grown, with water, heat and filter to match.
 
-    Raises: Impossible "no_stock_tank" when none is large enough; UnknownKey for an unknown animal.
+    Raises: NamedCase "no_stock_tank" when none is large enough; UnknownKey for an unknown animal.
     """
     plan = suited_to(Plan(name=name, animals=animals))
     for stock in library.stock_tanks().values():
@@ -28,7 +28,7 @@ def from_animals(name: str, animals: tuple[Group, ...]) -> Plan:
         candidate = replace(plan, tank=tank)
         if all(passes(candidate, key) for key in SPACE_CHECKS):
             return with_filter(candidate)
-    raise Impossible("no_stock_tank")
+    raise NamedCase("no_stock_tank")
 
 
 def from_tank(name: str, tank: Tank) -> Plan:

@@ -3,12 +3,12 @@
 from itertools import accumulate
 
 from loquen.core.data import library
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
+from loquen.core.graph.judging import at_least, at_most
+from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import heat, hydraulics
 from loquen.core.sheet.flow import need_sump
-from loquen.core.sheet.judging import at_least, at_most
-from loquen.core.sheet.nodes import Verdict, check, figure, step
 
 # Chambers and levels ----------------------------------------------------------------------------
 
@@ -159,7 +159,7 @@ def sump_w_k(
 )
 def dry_d(liftable_l: float, topper_l: float, evaporation_l_d: float) -> float:
     if evaporation_l_d <= 0:
-        raise Impossible("nothing_evaporates")
+        raise NamedCase("nothing_evaporates")
     return liftable_l / evaporation_l_d
 
 
@@ -173,7 +173,7 @@ def trap_cm_s(
 ) -> float:
     gaps = [run for run, kind in zip(chamber_run_cm, chamber_kind, strict=True) if kind == "trap" and run > 0]
     if not gaps:
-        raise Impossible("no_trap")
+        raise NamedCase("no_trap")
     return return_lph / 3.6 / (min(gaps) * sump_width_cm)
 
 

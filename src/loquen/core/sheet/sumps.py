@@ -6,18 +6,17 @@ from dataclasses import replace
 from typing import Any, Literal
 
 from loquen.core.data import library
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
+from loquen.core.graph import asking
+from loquen.core.graph.engine import CONSTANT, Key, Sheet
+from loquen.core.graph.nodes import Remedy, Verdict
 from loquen.core.model.consistency import SHORTEST_RETURN_CM, hole_edge_least_cm, water_height_cm
-from loquen.core.model.fields import changed_plan, entry_at
-from loquen.core.model.plan import Chamber, Outlet, Plan, RunPart, Sump
+from loquen.core.model.plan import PLAN, Chamber, Outlet, Plan, RunPart, Sump
 from loquen.core.model.quantity import Quantity, Term, say
 from loquen.core.physics import hydraulics
-from loquen.core.sheet import asking
 from loquen.core.sheet.book import sheet_of
-from loquen.core.sheet.engine import CONSTANT, Key, Sheet
 from loquen.core.sheet.flow import need_sump
 from loquen.core.sheet.life import short
-from loquen.core.sheet.nodes import Remedy, Verdict
 
 LENGTH = "sump.sump_length_cm"
 DRAIN_DOWN = "drain_down_fits"
@@ -29,7 +28,7 @@ ROUNDS = 2
 def smallest_sump(sheet: Sheet) -> Remedy:
     """The shortest sump, in whole centimetres, in which every check of the sump holds with its chambers as they are.
 
-    Raises: Impossible "not_needed" without a sump, "no_sump_holds" when no length does.
+    Raises: NamedCase "not_needed" without a sump, "no_sump_holds" when no length does.
     """
     need_sump(sheet.value("sumped"))
     checks = [
@@ -45,16 +44,16 @@ def smallest_sump(sheet: Sheet) -> Remedy:
                 "; in less its chambers have no room." if length == least else "."
             )
             return Remedy(say(text, length=Term(float(length), "length")), {LENGTH: float(length)})
-    raise Impossible("no_sump_holds")
+    raise NamedCase("no_sump_holds")
 
 
 def deepest_returns(sheet: Sheet) -> Remedy:
     """How far under the water all returns may reach for the drain-down to fit even with the air-break holes clogged.
 
-    Raises: Impossible "not_needed" without a sump or return, "no_depth_holds" when none does.
+    Raises: NamedCase "not_needed" without a sump or return, "no_depth_holds" when none does.
     """
-    need_sump(sheet.value("sumped") and bool(sheet.plan.returns))
-    paths = [f"returns.{i}.outlet_depth_cm" for i in range(len(sheet.plan.returns))]
+    need_sump(sheet.value("sumped") and bool(sheet.root.returns))
+    paths = [f"returns.{i}.outlet_depth_cm" for i in range(len(sheet.root.returns))]
 
     def fits(steps: int) -> bool:
         tried = sheet.changed(dict.fromkeys(paths, steps * DEPTH_GRAIN_CM))
@@ -62,10 +61,10 @@ def deepest_returns(sheet: Sheet) -> Remedy:
         clogged = tried.value("clogged_down_l") * spare <= tried.value("sump_free_l")
         return clogged and not short(tried, DRAIN_DOWN)
 
-    bad = int(min(water_height_cm(sheet.plan.tank), limits(paths[0]).high) / DEPTH_GRAIN_CM) + 1
+    bad = int(min(water_height_cm(sheet.root.tank), limits(paths[0]).high) / DEPTH_GRAIN_CM) + 1
     good = 0
     if not fits(good):
-        raise Impossible("no_depth_holds", down=sheet.changed(dict.fromkeys(paths, 0.0)).value("clogged_down_l"))
+        raise NamedCase("no_depth_holds", down=sheet.changed(dict.fromkeys(paths, 0.0)).value("clogged_down_l"))
     while bad - good > 1:
         middle = (good + bad) // 2
         good, bad = (middle, bad) if fits(middle) else (good, middle)
@@ -81,14 +80,14 @@ def raised_returns(sheet: Sheet) -> list[Remedy]:
     """The returns raised as far as it takes, where they reach deeper than that; nothing where it does not help."""
     try:
         remedy = deepest_returns(sheet)
-    except Impossible:
+    except NamedCase:
         return []
     deeper = any(sheet.value(path) > depth for path, depth in remedy.changes.items())
     return [remedy] if deeper else []
 
 
 def limits(path: Key) -> Quantity:
-    entry = entry_at(path)
+    entry = PLAN.entry_at(path)
     assert isinstance(entry, Quantity)
     return entry
 
@@ -159,7 +158,7 @@ def curve_points(sheet: Sheet) -> Remedy:
 
 def with_pump(plan: Plan) -> Plan:
     """The smallest generic pump that reaches the display and brings the animals' turnover, else the one nearest to it."""
-    fitted = [with_quiet_pipes(changed_plan(plan, pump_changes(pump))) for pump in library.pump_models().values()]
+    fitted = [with_quiet_pipes(PLAN.changed(plan, pump_changes(pump))) for pump in library.pump_models().values()]
     reaching = [one for one in fitted if not short(sheet_of(one), "pump_reaches")]
     wanted = library.turnovers()["general"].low_per_h
     for one in reaching:
@@ -193,7 +192,7 @@ def settled(plan: Plan) -> Plan:
             sheet = sheet_of(plan)
             if short(sheet, key):
                 found = lengthened(sheet) if key == DRAIN_DOWN else asking.remedies(sheet, key)
-                plan = changed_plan(plan, found[0].changes if found else {})
+                plan = PLAN.changed(plan, found[0].changes if found else {})
     return plan
 
 
@@ -201,7 +200,7 @@ def lengthened(sheet: Sheet) -> list[Remedy]:
     """The smallest sump that holds, else what else makes the drain-down fit."""
     try:
         return [smallest_sump(sheet)]
-    except Impossible:
+    except NamedCase:
         return asking.remedies(sheet, DRAIN_DOWN)
 
 

@@ -3,11 +3,11 @@
 import math
 
 from loquen.core.data import library
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
+from loquen.core.graph.judging import at_least, caution
+from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import geometry
-from loquen.core.sheet.judging import at_least, caution
-from loquen.core.sheet.nodes import Verdict, check, figure, step
 
 
 @figure("Wall taken off", formula="{measured}: 0, or {pane_mm} ÷ 10 when outside", source="definition")
@@ -231,7 +231,7 @@ def floor_kpa(total_mass_kg: float, footprint_m2: float) -> float:
 @figure("Longest pane", formula="{shape}: from {inside_length_cm} and bow {bow_cm}", source="definition")
 def pane_length_cm(shape: str, inside_length_cm: float, bow_cm: float) -> float:
     if shape == "cylinder":
-        raise Impossible("curved_pane")
+        raise NamedCase("curved_pane")
     if shape == "bow_front":
         return geometry.arc_length_cm(inside_length_cm, bow_cm)
     return inside_length_cm / 2 if shape == "hexagon" else inside_length_cm
@@ -245,7 +245,7 @@ def pane_length_cm(shape: str, inside_length_cm: float, bow_cm: float) -> float:
 )
 def pane_needed_mm(pane_length_cm: float, water_height_cm: float, support: str, pane_material: str) -> float:
     if pane_material != "glass":
-        raise Impossible("acrylic_pane")
+        raise NamedCase("acrylic_pane")
     return geometry.pane_thickness_mm(length_cm=pane_length_cm, water_height_cm=water_height_cm, support=support)
 
 
@@ -254,7 +254,7 @@ def pane_stock_mm(pane_needed_mm: float) -> float:
     for stock in library.stock_panes_mm():
         if stock >= pane_needed_mm:
             return stock
-    raise Impossible("no_stock_pane", needed_mm=pane_needed_mm)
+    raise NamedCase("no_stock_pane", needed_mm=pane_needed_mm)
 
 
 @figure(
@@ -264,7 +264,7 @@ def pane_stock_mm(pane_needed_mm: float) -> float:
 )
 def pane_bulge_mm(pane_length_cm: float, water_height_cm: float, pane_mm: float, support: str) -> float:
     if support == "four_edges":
-        raise Impossible("braced_edge")
+        raise NamedCase("braced_edge")
     return geometry.pane_bulge_mm(length_cm=pane_length_cm, water_height_cm=water_height_cm, thickness_mm=pane_mm)
 
 

@@ -4,13 +4,13 @@ import math
 
 from loquen.core.data import library
 from loquen.core.data.library import Species
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
+from loquen.core.graph.judging import at_least, at_most
+from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Term, of, say
 from loquen.core.physics import chemistry, nitrogen
 from loquen.core.sheet.animals import require_animals
 from loquen.core.sheet.changes import NO_CAP
-from loquen.core.sheet.judging import at_least, at_most
-from loquen.core.sheet.nodes import Verdict, check, figure, step
 
 LIFETIME_D = 36_525.0
 
@@ -61,7 +61,7 @@ def settled_kh_dkh(new_kh_dkh: float, used_dkh_d: float, standing_peak_d: float)
 )
 def kh_lasts_d(new_kh_dkh: float, used_dkh_d: float, standing_trough_d: float) -> float:
     if used_dkh_d * LIFETIME_D <= new_kh_dkh:
-        raise Impossible("kh_not_used" if used_dkh_d <= 0 else "kh_hardly_used")
+        raise NamedCase("kh_not_used" if used_dkh_d <= 0 else "kh_hardly_used")
     return max(0.0, new_kh_dkh / used_dkh_d - standing_trough_d)
 
 

@@ -1,8 +1,8 @@
 """Sentences of the named cases: why there is no number, and what that means for a check."""
 
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
+from loquen.core.graph.nodes import State
 from loquen.core.model.quantity import Sentence, Term, say
-from loquen.core.sheet.nodes import State
 
 CASES: dict[str, tuple[State, str]] = {
     "media_can_not_carry": (
@@ -95,7 +95,7 @@ KINDS = {
 }
 
 
-def told_case(case: Impossible) -> tuple[State, Sentence]:
+def told_case(case: NamedCase) -> tuple[State, Sentence]:
     """The state and the sentence of a named case; raise KeyError for one without words."""
     state, text = CASES[case.code]
     terms = {name: Term(float(value), KINDS[name]) for name, value in case.values.items() if name in KINDS}

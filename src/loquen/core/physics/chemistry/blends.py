@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
 from loquen.core.physics.gases import oxygen_saturation_mg_l
 from loquen.core.physics.ranges import Number, within
 
@@ -20,14 +20,14 @@ def blended(litres: Sequence[float], values: Sequence[float]) -> float:
         litres: L, one per water, each 0 to 1e6. Poured together.
         values: any conserved quantity, one per water, each -100 to 1e6.
     Returns: as values, scalar.
-    Raises: OutOfRange; Impossible "nothing_poured" when all litres are 0.
+    Raises: OutOfRange; NamedCase "nothing_poured" when all litres are 0.
     Source: balance
     """
     within("litres", np.asarray(litres), 0, 1e6, "L")
     within("values", np.asarray(values), -100, 1e6, "")
     total = sum(litres)
     if total <= 0:
-        raise Impossible("nothing_poured")
+        raise NamedCase("nothing_poured")
     return sum(volume * value for volume, value in zip(litres, values, strict=True)) / total
 
 
@@ -40,14 +40,14 @@ def share_for_target(first: float, second: float, target: float) -> float:
         second: as first. Of the second.
         target: as first. Wanted.
     Returns: share, scalar.
-    Raises: OutOfRange; Impossible "no_share_reaches" when the target lies outside both.
+    Raises: OutOfRange; NamedCase "no_share_reaches" when the target lies outside both.
     Source: balance
     """
     for name, value in (("first", first), ("second", second), ("target", target)):
         within(name, value, -100, 1e6, "")
     low, high = min(first, second), max(first, second)
     if not low <= target <= high:
-        raise Impossible("no_share_reaches", target=target, low=low, high=high)
+        raise NamedCase("no_share_reaches", target=target, low=low, high=high)
     return 1.0 if first == second else (target - second) / (first - second)
 
 
@@ -88,7 +88,7 @@ def permeate_lph(
         rated_tds_mg_l: mg/L, scalar, 0 to 5000. That the rating is for.
         back_kpa: kPa, scalar, 0 to 1000. Against the permeate.
     Returns: L/h, scalar.
-    Raises: OutOfRange; Impossible "no_permeate" when the pressure does not pass the water's own.
+    Raises: OutOfRange; NamedCase "no_permeate" when the pressure does not pass the water's own.
     Source: osmosis
     """
     within("rated_lph", rated_lph, 0, 10_000, "L/h")
@@ -100,7 +100,7 @@ def permeate_lph(
     within("back_kpa", back_kpa, 0, 1000, "kPa")
     driving = feed_kpa - back_kpa - OSMOTIC_KPA_PER_MG_L * tds_mg_l
     if driving <= 0:
-        raise Impossible("no_permeate", feed=feed_kpa)
+        raise NamedCase("no_permeate", feed=feed_kpa)
     rated = rated_kpa - OSMOTIC_KPA_PER_MG_L * rated_tds_mg_l
     return float(rated_lph * driving / rated * PER_DEGREE ** (temp_c - 25))
 

@@ -2,7 +2,7 @@
 
 import math
 
-from loquen.core.errors import Impossible
+from loquen.core.errors import NamedCase
 from loquen.core.physics.chemistry.ammonia import kelvin
 from loquen.core.physics.ranges import choice, within
 
@@ -148,7 +148,7 @@ def lime_ceiling_dkh(
         temp_c: °C, scalar, 0 to 45. Of the water.
         mineral: one of calcite, aragonite.
     Returns: dKH, scalar.
-    Raises: OutOfRange; UnknownKey; Impossible "already_saturated" when nothing dissolves, "dissolves_on" when it
+    Raises: OutOfRange; UnknownKey; NamedCase "already_saturated" when nothing dissolves, "dissolves_on" when it
         does so beyond the range.
     Source: plummer1982
     """
@@ -160,9 +160,9 @@ def lime_ceiling_dkh(
         return saturation_index(ph_from_kh_co2(kh, co2_mg_l, temp_c), kh, calcium, temp_c, mineral)
 
     if index(0.0) >= 0:
-        raise Impossible("already_saturated", kh=kh_dkh)
+        raise NamedCase("already_saturated", kh=kh_dkh)
     if index(MOST_DKH - kh_dkh) < 0:
-        raise Impossible("dissolves_on", most_dkh=MOST_DKH)
+        raise NamedCase("dissolves_on", most_dkh=MOST_DKH)
     from scipy.optimize import brentq
 
     return kh_dkh + float(brentq(index, 0.0, MOST_DKH - kh_dkh, xtol=1e-6))

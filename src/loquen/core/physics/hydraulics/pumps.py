@@ -6,7 +6,7 @@ from typing import cast
 
 import numpy as np
 
-from loquen.core.errors import Impossible, OutOfRange
+from loquen.core.errors import NamedCase, OutOfRange
 from loquen.core.physics.hydraulics.pipes import Loss
 from loquen.core.physics.ranges import Number, within
 
@@ -72,13 +72,13 @@ def operating_flow_lph(pump: PumpCurve, static_head_m: float, system_loss: Loss)
         static_head_m: m, scalar, -100 to 1000. Lift from the sump's level to the outlet or the display's level.
         system_loss: a function of L/h giving m, rising.
     Returns: L/h, scalar.
-    Raises: OutOfRange; Impossible "no_flow" when the lift is at or above the shut-off head.
+    Raises: OutOfRange; NamedCase "no_flow" when the lift is at or above the shut-off head.
     Source: pump_curves
     """
     within("static_head_m", static_head_m, -100, 1000, "m")
     head, most = pump_of(pump)
     if static_head_m >= head(0.0):
-        raise Impossible("no_flow", static=static_head_m, shutoff=head(0.0))
+        raise NamedCase("no_flow", static=static_head_m, shutoff=head(0.0))
     from scipy.optimize import brentq
 
     def spare(flow: float) -> float:
@@ -122,14 +122,14 @@ def split_flow_lph(
         static_heads_m: m, one per return, each -100 to 1000. Lift of each.
         branch_losses: one function of L/h giving m per return, rising.
     Returns: L/h, one per return; 0 for one that the head does not reach.
-    Raises: OutOfRange; Impossible "no_flow" when the head reaches none.
+    Raises: OutOfRange; NamedCase "no_flow" when the head reaches none.
     Source: pump_curves
     """
     within("static_heads_m", np.asarray(static_heads_m), -100, 1000, "m")
     head, most = pump_of(pump)
     lowest = min(static_heads_m)
     if lowest >= head(0.0):
-        raise Impossible("no_flow", static=lowest, shutoff=head(0.0))
+        raise NamedCase("no_flow", static=lowest, shutoff=head(0.0))
     from scipy.optimize import brentq
 
     # Down a negative lift more may pass than the pump moves by itself.

@@ -5,9 +5,9 @@ from collections import Counter, defaultdict
 from dataclasses import dataclass
 
 from loquen.core.data import library
-from loquen.core.sheet.asking import number
+from loquen.core.graph.asking import number
+from loquen.core.graph.engine import Sheet
 from loquen.core.sheet.build.cutting import panes
-from loquen.core.sheet.engine import Sheet
 
 PIPE_SPARE = 1.1
 SILICONE_M = 8.0
@@ -27,7 +27,7 @@ class PartLine:
 
 def parts(sheet: Sheet) -> tuple[PartLine, ...]:
     """Everything to buy beside the glass, with spares."""
-    plan = sheet.plan
+    plan = sheet.root
     lines = [PartLine("Silicone for tanks, cartridge of 310 mL", silicone(sheet), "pieces", 1, "glass")]
     if plan.tank.bed != "none":
         bed = library.beds()[plan.tank.bed].label
@@ -61,7 +61,7 @@ def silicone(sheet: Sheet) -> float:
 
 def plumbing(sheet: Sheet) -> list[PartLine]:
     """Pump, pipe by size and length, and fittings by size and number."""
-    plan, flow = sheet.plan, sheet.plan.flow
+    plan, flow = sheet.root, sheet.root.flow
     tanks = plan.tank.tank_count
     metres: defaultdict[str, float] = defaultdict(float)
     fittings: Counter[tuple[str, str]] = Counter()

@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 
 from loquen.core.data import library
+from loquen.core.graph.engine import Sheet
 from loquen.core.model.quantity import Sentence, Term, say
-from loquen.core.sheet.engine import Sheet
 
 BULKHEAD_MM = 10.0
 """How much wider than its pipe the hole for a bulkhead is."""
@@ -34,7 +34,7 @@ class Pane:
 
 def panes(sheet: Sheet) -> tuple[Pane, ...]:
     """Every pane of display and sump: the base lies under the walls, the sides stand between front and back."""
-    plan = sheet.plan
+    plan = sheet.root
     cut = []
     if plan.tank.shape == "box":
         length, width, height = (sheet.value(f"inside_{side}_cm") * 10 for side in ("length", "width", "height"))
@@ -83,7 +83,7 @@ def box_panes(
 
 def back_holes(sheet: Sheet) -> tuple[Hole, ...]:
     """Holes at the working level in the back pane, their lowest edge at the crest."""
-    flow, tank = sheet.plan.flow, sheet.plan.tank
+    flow, tank = sheet.root.flow, sheet.root.tank
     if flow.way != "holes":
         return ()
     outside = sheet.value("inside_length_cm") * 10 + 2 * tank.pane_mm
@@ -95,7 +95,7 @@ def back_holes(sheet: Sheet) -> tuple[Hole, ...]:
 
 def base_holes(sheet: Sheet) -> tuple[Hole, ...]:
     """Bulkhead holes for the drains, under the weir box in the back right corner."""
-    flow, tank = sheet.plan.flow, sheet.plan.tank
+    flow, tank = sheet.root.flow, sheet.root.tank
     if flow.way != "weir":
         return ()
     wanted = [(flow.drain_pipe, "drain")] * flow.drain_count

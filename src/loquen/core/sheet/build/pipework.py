@@ -4,9 +4,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from loquen.core.data import library
+from loquen.core.graph.engine import Sheet
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import hydraulics
-from loquen.core.sheet.engine import Sheet
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,7 +26,7 @@ class PipeLine:
 
 def pipework(sheet: Sheet) -> tuple[PipeLine, ...]:
     """Run, returns and drains of one tank's way; empty without a sump."""
-    if sheet.plan.flow.way == "none":
+    if sheet.root.flow.way == "none":
         return ()
     return (*run_lines(sheet), *return_lines(sheet), *drain_lines(sheet))
 
@@ -37,7 +37,7 @@ def speed_m_s(flow_lph: float, pipe: str) -> float:
 
 def run_lines(sheet: Sheet) -> Iterator[PipeLine]:
     flow = sheet.value("planned_return_lph")
-    for i, row in enumerate(sheet.plan.run):
+    for i, row in enumerate(sheet.root.run):
         label = library.run_parts()[row.part]
         what = say(
             "{count} × {part}" if row.run_count > 1 else "{part}", count=Term(row.run_count, "count"), part=label
@@ -55,8 +55,8 @@ def run_lines(sheet: Sheet) -> Iterator[PipeLine]:
 
 
 def return_lines(sheet: Sheet) -> Iterator[PipeLine]:
-    tanks = sheet.plan.tank.tank_count
-    for i, (row, together) in enumerate(zip(sheet.plan.returns, sheet.value("outlet_flows"), strict=False)):
+    tanks = sheet.root.tank.tank_count
+    for i, (row, together) in enumerate(zip(sheet.root.returns, sheet.value("outlet_flows"), strict=False)):
         flow = together / tanks
         yield PipeLine(
             f"return {i + 1}",
@@ -75,7 +75,7 @@ def return_lines(sheet: Sheet) -> Iterator[PipeLine]:
 
 
 def drain_lines(sheet: Sheet) -> Iterator[PipeLine]:
-    flow, way = sheet.value("overflow_lph"), sheet.plan.flow
+    flow, way = sheet.value("overflow_lph"), sheet.root.flow
     runs = "runs open" if way.drain_kind == "open" else "runs full, throttled by its valve"
     terms = {
         "count": Term(way.drain_count, "count"),

@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 
 from loquen.core.data import library
-from loquen.core.sheet.asking import number
-from loquen.core.sheet.engine import Sheet
+from loquen.core.graph.asking import number
+from loquen.core.graph.engine import Sheet
 
 
 @dataclass(frozen=True, slots=True)
@@ -18,7 +18,7 @@ class Load:
 
 def loads(sheet: Sheet) -> tuple[Load, ...]:
     """Everything that plugs in, with its watts."""
-    plan = sheet.plan
+    plan = sheet.root
     rows = [Load(library.filter_kinds()[row.filter_kind].label, 1, row.filter_w) for row in plan.filters]
     if plan.flow.way != "none":
         rows.append(Load("Return pump", 1, sheet.value("return_w")))

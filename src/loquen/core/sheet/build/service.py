@@ -2,10 +2,10 @@
 
 from dataclasses import dataclass
 
+from loquen.core.graph.asking import number
+from loquen.core.graph.engine import Sheet
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import heat
-from loquen.core.sheet.asking import number
-from loquen.core.sheet.engine import Sheet
 
 BUCKET_L = 10.0
 
@@ -30,9 +30,9 @@ def trials(sheet: Sheet) -> tuple[Trial, ...]:
             ),
         )
     ]
-    if sheet.plan.flow.way != "none":
+    if sheet.root.flow.way != "none":
         found += sump_trials(sheet)
-    if sheet.plan.heat.heated:
+    if sheet.root.heat.heated:
         found.append(heater_trial(sheet))
     found.append(
         Trial(
@@ -46,7 +46,7 @@ def trials(sheet: Sheet) -> tuple[Trial, ...]:
 
 
 def sump_trials(sheet: Sheet) -> list[Trial]:
-    plan = sheet.plan
+    plan = sheet.root
     flow = sheet.value("return_lph")
     terms = {
         "level": Term(plan.sump.return_level_cm, "length"),

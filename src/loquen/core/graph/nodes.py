@@ -3,13 +3,14 @@
 import inspect
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
-from types import ModuleType
-from typing import Any, Literal, TypeVar
+from types import ModuleType, NoneType, UnionType
+from typing import Any, Literal, TypeVar, get_args, get_origin
 
 from loquen.core.model.quantity import Sentence, kind_of_name
 
 State = Literal["holds", "tight", "short", "unknown"]
-RowOf = Literal["", "animals", "filters", "run", "returns", "chambers", "sources", "bags"]
+RowOf = str
+"""A list of the root's; empty for a node of the whole."""
 Function = TypeVar("Function", bound=Callable[..., Any])
 WORST_FIRST: tuple[State, ...] = ("short", "tight", "unknown", "holds")
 
@@ -18,8 +19,9 @@ WORST_FIRST: tuple[State, ...] = ("short", "tight", "unknown", "holds")
 class Node:
     """A pure function with its words; parameters are names of other nodes, inputs or constants.
 
-    `row` says that it is made once for every row of that part of the plan. A node without label is
-    a step that is not shown as a number.
+    `row` says that it is made once for every row of that part of the root. A node without label is a step that is not
+    shown as a number. A parameter typed `X | None` (`optional`) is given None where a named case stands; a node with
+    no such parameter for it carries the case on.
     """
 
     name: str
@@ -31,6 +33,7 @@ class Node:
     kind: str = ""
     row: RowOf = ""
     check: "CheckWords | None" = None
+    optional: frozenset[str] = frozenset()
 
     @property
     def is_number(self) -> bool:
@@ -129,8 +132,18 @@ def attach(
     row: RowOf,
     words: CheckWords | None = None,
 ) -> None:
-    parameters = tuple(inspect.signature(function).parameters)
-    function.node = Node(function.__name__, function, parameters, label, formula, source, kind, row, words)
+    parameters = inspect.signature(function).parameters
+    optional = frozenset(name for name, parameter in parameters.items() if takes_none(parameter.annotation))
+    function.node = Node(
+        function.__name__, function, tuple(parameters), label, formula, source, kind, row, words, optional
+    )
+
+
+def takes_none(annotation: Any) -> bool:
+    """Whether a parameter's type has None in it, or is a list of such."""
+    if isinstance(annotation, UnionType):
+        return NoneType in annotation.__args__
+    return get_origin(annotation) is tuple and any(map(takes_none, get_args(annotation)))
 
 
 def collected(modules: Iterable[ModuleType]) -> dict[str, Node]:

@@ -1,7 +1,7 @@
 """From a value and its limit to a verdict, the same way everywhere."""
 
+from loquen.core.graph.nodes import Gauge, State, Verdict
 from loquen.core.model.quantity import Sentence, Term, of, say
-from loquen.core.sheet.nodes import Gauge, State, Verdict
 
 TIGHT_FRAC = 0.1
 

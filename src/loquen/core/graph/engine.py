@@ -3,19 +3,22 @@
 import logging
 from collections import OrderedDict
 from collections.abc import Callable, Iterator, Mapping
-from dataclasses import dataclass, fields
-from functools import cache, cached_property, lru_cache
+from dataclasses import dataclass
+from functools import cached_property, lru_cache
 from graphlib import TopologicalSorter
-from math import inf, isfinite
+from math import isfinite
 from operator import itemgetter
 from threading import Lock
-from typing import Any
+from typing import Any, Generic
 
-from loquen.core.data.tables import constants
-from loquen.core.errors import Impossible, OutOfRange, UnknownKey
-from loquen.core.model.fields import ROWS, leaves, sections
-from loquen.core.model.plan import Plan
-from loquen.core.sheet.nodes import Node
+from typing_extensions import TypeVar
+
+from loquen.core.data.tables import Constant
+from loquen.core.errors import NamedCase, OutOfRange, UnknownKey
+from loquen.core.graph.domain import Domain
+from loquen.core.graph.nodes import Node
+from loquen.core.model.fields import names
+from loquen.core.model.shape import Shape
 
 Key = str
 Argument = Key | tuple[Key, ...]
@@ -26,16 +29,23 @@ MOST_NODES = 24_000
 """In all wirings that are kept at once, of some three kilobytes each: fifty of usual plans."""
 PLACE = "place"
 """What a figure of a row calls the row's own number, from 1."""
-ASKED = {"months_ahead": inf}
-"""What a sheet is asked about that is no part of the plan, and what is meant when nothing is said."""
+Root = TypeVar("Root", default=Any)
+"""What a sheet is of."""
 
 
 @dataclass(frozen=True, slots=True)
 class Missing:
     """A named case in place of a number, and the figure that it arose in."""
 
-    case: Impossible
+    case: NamedCase
     origin: Key
+
+
+def spared(value: Any) -> Any:
+    """A value as a parameter typed `X | None` takes it: None where a named case stands, also in a list of rows."""
+    if isinstance(value, tuple):
+        return tuple([spared(row) for row in value])
+    return None if isinstance(value, Missing) else value
 
 
 Reader = Callable[[Mapping[Key, Any]], tuple[Any, ...]]
@@ -59,10 +69,11 @@ def node_reader(arguments: tuple[Argument, ...]) -> Reader:
 
 @dataclass(frozen=True, slots=True)
 class Move:
-    """One node's turn: the keys it takes, how they are read, and what is made of them."""
+    """One node's turn: the keys it can not do without, how all are read, and what is made of them."""
 
     key: Key
-    takes: tuple[Key, ...]
+    needs: tuple[Key, ...]
+    spares: tuple[Key, ...]
     read: Reader
     compute: Callable[..., Any]
     number: bool
@@ -88,10 +99,23 @@ class Wiring:
         """Every node's turn, in an order in which each finds what it takes."""
         graph = {key: [k for k in takes if k in self.nodes] for key, takes in self.takes.items()}
         return {
-            key: Move(key, self.takes[key], node_reader(self.arguments[key]), node.compute, node.is_number)
+            key: Move(
+                key, *self.needs_and_spares(key), node_reader(self.arguments[key]), node.compute, node.is_number
+            )
             for key in TopologicalSorter(graph).static_order()
             for node in [self.nodes[key]]
         }
+
+    def needs_and_spares(self, key: Key) -> tuple[tuple[Key, ...], tuple[Key, ...]]:
+        """The keys that a node can not do without, and those in whose place it takes None."""
+        node = self.nodes[key]
+        needs: list[Key] = []
+        spares: list[Key] = []
+        for name, argument in zip(node.parameters, self.arguments[key], strict=True):
+            (spares if name in node.optional else needs).extend(
+                [argument] if isinstance(argument, str) else argument
+            )
+        return tuple(needs), tuple(spares)
 
     @cached_property
     def shown(self) -> tuple[Key, ...]:
@@ -144,16 +168,41 @@ class Wiring:
 
 
 class Book:
-    """A set of nodes that sheets are made from."""
+    """A set of nodes over the roots of one shape, and the numbers that they know.
 
-    def __init__(self, nodes: Mapping[str, Node]) -> None:
+    An input is called by its field's name, or by section and field where two sections have fields of that name:
+    `length_cm` of `tank` and of `sump` are `tank_length_cm` and `sump_length_cm`, and each row's own is plain.
+    """
+
+    def __init__(
+        self,
+        nodes: Mapping[str, Node],
+        shape: Shape,
+        constants: Mapping[str, Constant],
+        asked: Mapping[str, float] | None = None,
+        domain: Domain | None = None,
+    ) -> None:
         self.nodes = nodes
+        self.shape = shape
+        self.constants = constants
+        self.values = {CONSTANT + name: row.value for name, row in constants.items()}
+        self.domain = domain or Domain()
+        self.asked = dict(asked or {})
         self.wirings: OrderedDict[tuple[tuple[str, int], ...], Wiring] = OrderedDict()
         self.lock = Lock()
-        places = [(item.name, section) for section, model in sections().items() for item in fields(model)]
-        self.inputs = dict(places)
-        if len(self.inputs) < len(places) or self.inputs.keys() & nodes.keys():
-            raise ValueError("a name stands for two things")
+        self.homes: dict[str, list[str]] = {}
+        for section, model in shape.sections.items():
+            for name in names(model):
+                self.homes.setdefault(name, []).append(section)
+        self.inputs = {
+            called: (section, name)
+            for name, sections in self.homes.items()
+            for section in sections
+            for called in ([name] if len(sections) == 1 else [f"{section}_{name}"])
+        }
+        twice = self.inputs.keys() & nodes.keys() or self.homes.keys() & nodes.keys()
+        if twice or len(self.inputs) < sum(map(len, self.homes.values())):
+            raise ValueError(f"a name stands for two things: {', '.join(sorted(twice))}")
 
     def wiring(self, row_counts: tuple[tuple[str, int], ...]) -> Wiring:
         """The wiring for so many rows; those asked for last are kept, as far as memory allows."""
@@ -178,37 +227,40 @@ class Book:
 
     def _argument(self, node: Node, prefix: str, name: str, counts: dict[str, int]) -> Argument:
         """What a parameter name stands for, seen from one node."""
-        home: str
         if name == PLACE:
             return prefix + PLACE
-        if name in self.nodes:
-            home, path = self.nodes[name].row, name
-        elif name in self.inputs:
-            section = self.inputs[name]
-            home, path = (section, name) if section in ROWS else ("", f"{section}.{name}")
-        elif name in constants():
+        if name in self.constants:
             return CONSTANT + name
-        elif name in ASKED:
+        if name in self.asked:
             return f"asked.{name}"
-        else:
-            raise UnknownKey(f"parameters of {node.name}", name)
-        if home == "":
-            return path
+        home, path = self._home(node, name)
+        if home not in self.shape.rows:
+            return f"{home}.{path}" if home else path
         if home == node.row:
             return prefix + path
         return tuple(f"{home}.{i}.{path}" for i in range(counts[home]))
 
+    def _home(self, node: Node, name: str) -> tuple[str, str]:
+        """The section that a name lives in, and what it is called there; a node of the whole lives in none."""
+        if name in self.nodes:
+            return self.nodes[name].row, name
+        if node.row and node.row in self.homes.get(name, ()):
+            return node.row, name
+        if name not in self.inputs:
+            raise UnknownKey(f"parameters of {node.name}", name)
+        return self.inputs[name]
 
-def note_fault(key: Key, plan: Plan) -> None:
-    """A figure that fails is a fault of the program: it is logged with its plan, each figure once."""
+
+def note_fault(key: Key, root: object) -> None:
+    """A figure that fails is a fault of the program: it is logged with its root, each figure once."""
     name = key.rsplit(".", 1)[-1]
     if name not in noted:
         noted.add(name)
-        log.exception("%s failed on the plan %r", key, plan)
+        log.exception("%s failed on %r", key, root)
 
 
 def note_refused(key: Key, fault: OutOfRange) -> None:
-    """A relation that refuses a plan's numbers: each figure once, since what is refused has no number on the page."""
+    """A relation that refuses a root's numbers: each figure once, since what is refused has no number on the page."""
     name = key.rsplit(".", 1)[-1]
     if name not in noted:
         noted.add(name)
@@ -219,24 +271,27 @@ log = logging.getLogger("loquen")
 noted: set[str] = set()
 
 
-@cache
-def constant_values() -> dict[Key, float]:
-    return {CONSTANT + name: row.value for name, row in constants().items()}
+class Sheet(Generic[Root]):
+    """The figures and checks of one root. A value is computed when asked for, and once.
 
+    A calibration has the value and range of some constants for this root; what is asked for is no part of it.
+    """
 
-class Sheet:
-    """The figures and checks of one plan. A value is computed when asked for, and once."""
-
-    def __init__(self, book: Book, plan: Plan, **asked: float) -> None:
-        self.plan = plan
-        self.wiring = book.wiring(tuple((section, len(getattr(plan, section))) for section in ROWS))
-        self.known: dict[Key, Any] = constant_values() | dict(leaves(plan))
-        self.known |= {f"{rows}.{i}.{PLACE}": i + 1 for rows in ROWS for i in range(len(getattr(plan, rows)))}
-        self.known |= {f"asked.{name}": value for name, value in (ASKED | asked).items()}
+    def __init__(
+        self, book: Book, root: Root, calibration: Mapping[str, Constant] | None = None, **asked: float
+    ) -> None:
+        shape = book.shape
+        self.book, self.root = book, root
+        self.constants = {**book.constants, **calibration} if calibration else book.constants
+        self.wiring = book.wiring(shape.counts(root))
+        self.known: dict[Key, Any] = book.values | dict(shape.leaves(root))
+        self.known |= {CONSTANT + name: row.value for name, row in (calibration or {}).items()}
+        self.known |= {f"{rows}.{i}.{PLACE}": i + 1 for rows, count in shape.counts(root) for i in range(count)}
+        self.known |= {f"asked.{name}": value for name, value in (book.asked | asked).items()}
         self.lacking: set[Key] = set()
 
     def value(self, key: Key) -> Any:
-        """The value under a key; raise Impossible where a named case stands in its place."""
+        """The value under a key; raise NamedCase where a named case stands in its place."""
         found = self.look(key)
         if isinstance(found, Missing):
             raise found.case
@@ -260,27 +315,30 @@ class Sheet:
         for move in route:
             if move.key in known:
                 continue
-            if lacking.isdisjoint(move.takes):
+            if lacking.isdisjoint(move.needs):
                 try:
-                    value = move.compute(*move.read(known))
+                    taken = move.read(known)
+                    if not lacking.isdisjoint(move.spares):
+                        taken = tuple([spared(value) for value in taken])
+                    value = move.compute(*taken)
                     if move.number and not isfinite(value):
                         raise ArithmeticError(f"{move.key} comes to {value}")
                     known[move.key] = value
                     continue
-                except Impossible as case:
+                except NamedCase as case:
                     found = Missing(case, move.key)
                 except OutOfRange as fault:
                     note_refused(move.key, fault)
-                    found = Missing(Impossible("beyond_relation", **fault.values), move.key)
+                    found = Missing(NamedCase("beyond_relation", **fault.values), move.key)
                 except Exception:
-                    note_fault(move.key, self.plan)
-                    found = Missing(Impossible("fault_inside"), move.key)
+                    note_fault(move.key, self.root)
+                    found = Missing(NamedCase("fault_inside"), move.key)
             else:
-                found = next(known[key] for key in move.takes if key in lacking)
+                found = next(known[key] for key in move.needs if key in lacking)
             known[move.key] = found
             lacking.add(move.key)
 
-    def changed(self, changes: Mapping[Key, Any]) -> "Sheet":
+    def changed(self, changes: Mapping[Key, Any]) -> "Sheet[Root]":
         """The sheet with some inputs or constants changed; raise UnknownKey for a key that is neither.
 
         It keeps every value that does not hang on the changes.
@@ -291,8 +349,8 @@ class Sheet:
                 raise UnknownKey("inputs", path)
             if value != self.known[path]:
                 stale |= self.wiring.users_of(path)
-        sheet = Sheet.__new__(Sheet)
-        sheet.plan, sheet.wiring = self.plan, self.wiring
+        sheet: Sheet[Root] = Sheet.__new__(Sheet)
+        sheet.book, sheet.root, sheet.constants, sheet.wiring = self.book, self.root, self.constants, self.wiring
         sheet.known, sheet.lacking = {**self.known, **changes}, self.lacking - stale
         for key in stale:
             sheet.known.pop(key, None)

@@ -5,15 +5,11 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from typing import Any
 
-from loquen.core.data import library
-from loquen.core.data.tables import constants
-from loquen.core.errors import Impossible, UnknownKey
-from loquen.core.model.consistency import conflicts
-from loquen.core.model.fields import ROWS, changed_plan, entry_at, is_list
+from loquen.core.errors import UnknownKey
+from loquen.core.graph.engine import CONSTANT, Key, Missing, Sheet
+from loquen.core.graph.nodes import Node, Remedy, Verdict
 from loquen.core.model.options import options_of
 from loquen.core.model.quantity import Quantity, Term, say
-from loquen.core.sheet.engine import CONSTANT, Key, Missing, Sheet
-from loquen.core.sheet.nodes import Node, Remedy, Verdict
 
 NUDGE = 0.1
 NUDGE_K = 1.0
@@ -24,14 +20,6 @@ STEPS = 40
 PROBES = 4
 BAND_PROBES = 12
 CLOSE = 1e-3
-ROW_NAMES = {
-    "filters": "filter",
-    "run": "part",
-    "returns": "return",
-    "chambers": "chamber",
-    "sources": "water",
-    "bags": "arrival",
-}
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,21 +50,20 @@ def number(sheet: Sheet, key: Key) -> float | None:
 
 
 def label_of(sheet: Sheet, path: Key) -> str:
-    """Words for an input: its label, with the animal it belongs to."""
-    entry = entry_at(path)
+    """Words for an input: its label, with the row it belongs to."""
+    shape = sheet.book.shape
+    entry = shape.entry_at(path)
     label = entry.label if entry else path
     section, *rest = path.split(".")
-    if section == "animals":
-        return f"{label}: {sheet.value(f'animals.{rest[0]}.animal').common}"
-    if section in ROW_NAMES and len(getattr(sheet.plan, section)) > 1:
-        return f"{label}, {ROW_NAMES[section]} {int(rest[0]) + 1}"
-    return label
+    if section not in shape.rows:
+        return label
+    return sheet.book.domain.row_label(sheet, section, int(rest[0]), label)
 
 
 def entered(sheet: Sheet, key: Key) -> Iterator[tuple[Key, Quantity, float]]:
     """The numbers that a person entered and that a node hangs on, nearest first."""
     for path in sheet.wiring.upstream(key):
-        entry = entry_at(path)
+        entry = sheet.book.shape.entry_at(path)
         value = sheet.known.get(path)
         if isinstance(entry, Quantity) and isinstance(value, int | float):
             yield path, entry, float(value)
@@ -108,7 +95,7 @@ def spreads(sheet: Sheet, keys: tuple[Key, ...]) -> dict[Key, tuple[float, float
     """
     bases = {key: base for key in keys if (base := number(sheet, key)) is not None}
     downs, ups = dict.fromkeys(bases, 0.0), dict.fromkeys(bases, 0.0)
-    for name, row in constants().items():
+    for name, row in sheet.constants.items():
         path = CONSTANT + name
         hanging = [key for key in bases if key in sheet.wiring.users_of(path)]
         if row.low is None or row.high is None or not hanging:
@@ -189,7 +176,7 @@ def nearest_crossing(
 
 def solved(sheet: Sheet, path: Key, good: Callable[[Sheet], bool], count: int = PROBES) -> float | None:
     """The value of one input, nearest to the present one, with which the sheet is good; None if none is."""
-    entry = entry_at(path)
+    entry = sheet.book.shape.entry_at(path)
     if not isinstance(entry, Quantity):
         raise UnknownKey("inputs to solve for", path)
     if path not in sheet.known:
@@ -223,9 +210,13 @@ def answers(sheet: Sheet, key: Key, target: float, paths: list[Key]) -> list[Ans
     from_above = base is None or base > target
     out = []
     for path in paths:
-        entry = entry_at(path)
+        entry = sheet.book.shape.entry_at(path)
         present = sheet.known.get(path)
-        if not isinstance(entry, Quantity) or is_list(path) or not isinstance(present, int | float | None):
+        if (
+            not isinstance(entry, Quantity)
+            or sheet.book.shape.is_list(path)
+            or not isinstance(present, int | float | None)
+        ):
             raise UnknownKey("inputs to solve for", path)
         needed = solved(sheet, path, reaches(target, from_above, key))
         out.append(Answer(path, label_of(sheet, path), entry.kind, present, needed))
@@ -247,13 +238,13 @@ def mend_paths(sheet: Sheet, node: Node) -> list[Key]:
     paths: list[Key] = []
     for pattern in node.check.mends if node.check else ():
         section, _, rest = pattern.partition(".")
-        if section in ROWS:
-            rows = range(len(getattr(sheet.plan, section)))
+        if section in sheet.book.shape.rows:
+            rows = range(len(getattr(sheet.root, section)))
             candidates = [f"{section}.{i}.{rest.removeprefix('*.')}" for i in rows]
-            # The row that weighs most is the one a person would change.
-            paths += sorted((p for p in candidates if sheet.known[p] is not None), key=lambda p: -sheet.known[p])[
-                :1
-            ]
+            entered = [path for path in candidates if sheet.known[path] is not None]
+            # The row that weighs most is the one a person would change; of choices the first.
+            numbers = [path for path in entered if isinstance(sheet.known[path], int | float)]
+            paths += sorted(numbers, key=lambda path: -sheet.known[path])[:1] or entered[:1]
         else:
             paths.append(pattern)
     return paths
@@ -270,7 +261,7 @@ def remedies(sheet: Sheet, key: Key) -> list[Remedy]:
     band = gauge is not None and gauge.low is not None and gauge.high is not None
     count = BAND_PROBES if band else PROBES
     for path in mend_paths(sheet, sheet.wiring.nodes[key]):
-        entry = entry_at(path)
+        entry = sheet.book.shape.entry_at(path)
         label = label_of(sheet, path)
         if isinstance(entry, Quantity):
             value = solved(sheet, path, mended(key), count)
@@ -279,31 +270,18 @@ def remedies(sheet: Sheet, key: Key) -> list[Remedy]:
                 found.append(Remedy(sentence, {path: retyped(entry, value)}))
         else:
             found += chosen(sheet, path, key, label)
-    return [remedy for remedy in found if not conflicts(changed_plan(sheet.plan, remedy.changes))]
+    return [
+        remedy
+        for remedy in found
+        if not sheet.book.domain.contradicts(sheet.book.shape.changed(sheet.root, remedy.changes))
+    ]
 
 
 def chosen(sheet: Sheet, path: Key, key: Key, label: str) -> list[Remedy]:
-    """The option of a choice that mends a check, when one does; of pipes the narrowest of the kind there is."""
-    entry: Any = entry_at(path)
+    """The option of a choice that mends a check, when one does; the first in the order that the domain says."""
+    entry: Any = sheet.book.shape.entry_at(path)
     options: dict[Any, str] = dict(options_of(entry)) or {True: "yes"}
-    for option in sorted(options, key=lambda key: pipe_order(key, sheet.known[path])):
+    for option in sorted(options, key=lambda option: sheet.book.domain.option_order(option, sheet.known[path])):
         if option != sheet.known[path] and mended(key)(sheet.changed({path: option})):
             return [Remedy(say("{label}: {value}", label=label, value=options[option]), {path: option})]
     return []
-
-
-def pipe_order(option: Any, present: Any) -> tuple[bool, float]:
-    """Pipes of the present one's kind first (waste pipe when there is none), by bore; other options as they stand."""
-    pipes = library.pipes()
-    if option not in pipes:
-        return (False, 0.0)
-    system = pipes[present].system if present in pipes else "waste"
-    return (pipes[option].system != system, pipes[option].bore_mm)
-
-
-def least_work(sheet: Sheet) -> list[Remedy]:
-    """The regime of least work that holds, where one does."""
-    try:
-        return [sheet.value("least_regime_remedy")]
-    except Impossible:
-        return []

@@ -1,0 +1,30 @@
+"""What questions need to know of a root beyond its shape."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any
+
+
+def same_label(_sheet: Any, _section: str, _at: int, label: str) -> str:
+    return label
+
+
+def as_listed(_option: Any, _present: Any) -> Any:
+    return 0
+
+
+def never(_root: Any) -> bool:
+    return False
+
+
+@dataclass(frozen=True)
+class Domain:
+    """How a row's input is called, in which order choices are tried, and what can not both be true.
+
+    Each is a function: (sheet, section, place from 0, label) to words; (option, present one) to a sort key; a root to
+    whether its parts contradict each other.
+    """
+
+    row_label: Callable[[Any, str, int, str], str] = same_label
+    option_order: Callable[[Any, Any], Any] = as_listed
+    contradicts: Callable[[Any], bool] = never
