@@ -1,6 +1,7 @@
 """Revisions, undo and redo, conflicts, deletion, migration and backup, on a real file."""
 
 import json
+from datetime import UTC, datetime, timedelta
 
 import pytest
 from sqlalchemy import inspect
@@ -71,6 +72,20 @@ def test_deleted_systems_are_away_until_restored(database, saved):
         assert systems.restore(session, saved.id).document == plan(0)
         with pytest.raises(systems.NoSuchSystem):
             systems.restore(session, 99)
+
+
+def test_moments_are_told_with_their_time_zone(database, saved):
+    before = datetime.now(UTC)
+    with database.writing() as session:
+        systems.update(session, saved.id, 1, plan(1))
+        systems.delete(session, saved.id)
+    with database.reading() as session:
+        (away,) = systems.list_deleted(session)
+    with database.writing() as session:
+        back = systems.restore(session, saved.id)
+    for moment in (away.deleted, back.saved):
+        assert before <= moment <= datetime.now(UTC)
+        assert moment.utcoffset() == timedelta(0)
 
 
 def test_a_failed_transaction_keeps_nothing(database, saved):

@@ -2,12 +2,25 @@
 
 from datetime import UTC, datetime
 
-from sqlalchemy import Column, Text, UniqueConstraint
+from sqlalchemy import Column, DateTime, Dialect, Text, TypeDecorator, UniqueConstraint
 from sqlmodel import Field, SQLModel
 
 
 def now() -> datetime:
     return datetime.now(UTC)
+
+
+class Moment(TypeDecorator[datetime]):
+    """A moment that knows its time zone: kept as UTC, which SQLite does not note beside it."""
+
+    impl = DateTime
+    cache_ok = True
+
+    def process_bind_param(self, value: datetime | None, dialect: Dialect) -> datetime | None:
+        return value.astimezone(UTC).replace(tzinfo=None) if value is not None else None
+
+    def process_result_value(self, value: datetime | None, dialect: Dialect) -> datetime | None:
+        return value.replace(tzinfo=UTC) if value is not None else None
 
 
 class SystemRow(SQLModel, table=True):
@@ -16,9 +29,9 @@ class SystemRow(SQLModel, table=True):
     __tablename__ = "system"
 
     id: int | None = Field(default=None, primary_key=True)
-    created: datetime = Field(default_factory=now)
+    created: datetime = Field(default_factory=now, sa_type=Moment)
     current: int
-    deleted: datetime | None = None
+    deleted: datetime | None = Field(default=None, sa_type=Moment)
 
 
 class RevisionRow(SQLModel, table=True):
@@ -31,7 +44,7 @@ class RevisionRow(SQLModel, table=True):
     system_id: int = Field(foreign_key="system.id", index=True)
     number: int
     previous: int | None = None
-    saved: datetime = Field(default_factory=now)
+    saved: datetime = Field(default_factory=now, sa_type=Moment)
     plan: str = Field(sa_column=Column(Text, nullable=False))
 
 
@@ -42,6 +55,6 @@ class WaterRow(SQLModel, table=True):
 
     id: int | None = Field(default=None, primary_key=True)
     revision: int = 1
-    saved: datetime = Field(default_factory=now)
+    saved: datetime = Field(default_factory=now, sa_type=Moment)
     document: str = Field(sa_column=Column(Text, nullable=False))
-    deleted: datetime | None = None
+    deleted: datetime | None = Field(default=None, sa_type=Moment)
