@@ -1,6 +1,7 @@
 """Oxygen, the carbonate reserve, the shock of a change, disinfectant, and animals that grow."""
 
 import math
+from dataclasses import replace
 
 import pytest
 from hypothesis import given, settings
@@ -112,6 +113,9 @@ def test_days_left_end_where_the_reserve_does():
 def test_soft_water_kept_so_on_purpose_is_care_and_no_fault():
     soft = plan(animals=(Group("crystal_shrimp", 20),), water=Water(source_kh_dkh=0.5))
     assert sheet_of(soft).value("reserve_lasts").state == "tight"
+    # One among them that wants carbonate makes it a fault.
+    mixed = replace(soft, animals=(Group("crystal_shrimp", 20), Group("cherry_shrimp", 5)))
+    assert sheet_of(mixed).value("reserve_lasts").state == "short"
 
 
 # The shock of a change and disinfectant ---------------------------------------------------------

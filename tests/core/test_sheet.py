@@ -1,6 +1,7 @@
 """Figures of whole plans against hand calculations, and the laws that must hold over all of them."""
 
 import math
+from dataclasses import replace
 
 import pytest
 from hypothesis import given, settings
@@ -370,3 +371,10 @@ def test_a_pane_that_is_not_sold_is_told_in_any_unit():
     case = sheet_of(plan(tank=tank)).look("pane_stock_mm").case
     words = told(told_case(case)[1], {"thickness": "in"})
     assert (case.code, " in;" in words) == ("no_stock_pane", True)
+
+
+@pytest.mark.parametrize(("more_mm", "state"), [(-0.01, "short"), (0.04, "tight"), (0.06, "holds")])
+def test_a_pane_is_tight_within_a_twentieth_of_a_millimetre(more_mm, state):
+    tank = Tank(tank_length_cm=100, tank_width_cm=50, tank_height_cm=50)
+    needed = sheet_of(plan(tank=tank)).value("pane_needed_mm")
+    assert sheet_of(plan(tank=replace(tank, pane_mm=needed + more_mm))).value("pane_holds").state == state
