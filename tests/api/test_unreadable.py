@@ -76,6 +76,14 @@ def test_a_species_that_is_gone_can_be_mended_in_the_page(client, store):
     assert client.post("/api/sheet", json={"plan": plan}).json()["fields"][0]["path"] == "animals.0.species"
 
 
+def test_a_longer_list_of_an_older_release_opens_and_says_so(client, store):
+    plan = client.get("/api/systems/2").json()["plan"]
+    plan["bags"] = [{}] * 30
+    store(2, json.dumps(plan))
+    assert text_of(line(client, "Tidal Corner")["summary"]) == "At most 16.0 of them."
+    assert len(client.get("/api/systems/2").json()["plan"]["bags"]) == 30
+
+
 def test_an_earlier_revision_is_put_back_on_top_and_nothing_is_lost(client, database):
     plan = {**client.get("/api/systems/2").json()["plan"], "name": "Wider"}
     client.put("/api/systems/2", json={"base": 1, "plan": plan})

@@ -13,11 +13,13 @@ from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, create_model
 from pydantic_core import PydanticCustomError
 
 from loquen.core.model.fields import entries, hints
-from loquen.core.model.plan import PLAN, PLAN_VERSION, Plan, Source, Tank
+from loquen.core.model.plan import PLAN_VERSION, Plan, Source, Tank
 from loquen.core.model.quantity import Choice, Quantity
 from loquen.core.model.typed import Ambiguous, NotANumber, read_number
 
 MOST_NOTES = 4000
+MOST_READ = 200
+"""Rows that a list is read with: more than a plan may have, so that an older, longer one opens and says so."""
 
 
 class Strict(BaseModel):
@@ -54,10 +56,9 @@ def mirror(model: type) -> type[Strict]:
     """The Pydantic model of one plan dataclass."""
     definitions: dict[str, Any] = {}
     types_of = hints(model)
-    section = next((f"{name}." for name, part in PLAN.sections.items() if part is model), "")
     for item in fields(model):
-        entry, path = entries(model).get(item.name), section + item.name
-        annotation = wire_type(types_of[item.name], entry, PLAN.limits.get(path))
+        entry = entries(model).get(item.name)
+        annotation = wire_type(types_of[item.name], entry)
         if item.name == "version":
             annotation = Annotated[int, Field(ge=PLAN_VERSION, le=PLAN_VERSION)]
         if item.default is not MISSING:
@@ -70,16 +71,16 @@ def mirror(model: type) -> type[Strict]:
     return create_model(model.__name__, __base__=Strict, **definitions)
 
 
-def wire_type(hint: Any, entry: Any, most: int | None = None) -> Any:
-    """The type of one field: its limits applied to the number or the list, its rows mirrored."""
+def wire_type(hint: Any, entry: Any) -> Any:
+    """The type of one field: its limits applied to the number, its rows mirrored."""
     if is_dataclass(hint):
         return mirror(typing.cast(type, hint))
     if isinstance(hint, types.UnionType):
         inner = next(option for option in hint.__args__ if option is not type(None))
-        return Annotated[wire_type(inner, entry, most) | None, READ_NUMBER]
+        return Annotated[wire_type(inner, entry) | None, READ_NUMBER]
     if typing.get_origin(hint) is tuple:
         rows: Any = list[wire_type(typing.get_args(hint)[0], entry)]  # type: ignore[misc]
-        return Annotated[rows, Field(max_length=most)]
+        return Annotated[rows, Field(max_length=MOST_READ)]
     if isinstance(entry, Quantity):
         return Annotated[hint, READ_NUMBER, Field(ge=entry.low, le=entry.high)]
     if hint is str and isinstance(entry, Choice) and entry.table == "text":

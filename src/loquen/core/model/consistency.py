@@ -75,7 +75,7 @@ def lists(plan: Plan) -> list[PlanConflict]:
             found.append(PlanConflict("too_many", path, most=most))
     for name in ("weekdays", "there"):
         days = getattr(plan.changes, name)
-        if len(set(days)) < len(days):
+        if len(set(days)) < len(days) <= PLAN.limits[f"changes.{name}"]:
             found.append(PlanConflict("day_twice", f"changes.{name}"))
     return found
 

@@ -2,6 +2,7 @@ import { Trash2 } from "lucide-react";
 import type { ReactNode } from "react";
 import type { Plan } from "@/api/client";
 import { usePlan, usePlanInUse } from "./context";
+import { FaultOf } from "./FaultSays";
 
 type Rows = "animals" | "filters" | "run" | "returns" | "chambers" | "sources" | "bags";
 
@@ -25,9 +26,21 @@ export function useRows(section: Rows) {
   };
 }
 
+interface AddingProps {
+  /** The list that a row is added to: what is wrong with it as a whole is said here. */
+  to: Rows;
+  full: string | null;
+  children: ReactNode;
+}
+
 /** What adds a row, or why none can be added any more. */
-export function Adding({ full, children }: { full: string | null; children: ReactNode }) {
-  return full ? <p className="text-sm text-quiet">{full}</p> : children;
+export function Adding({ to, full, children }: AddingProps) {
+  return (
+    <>
+      <FaultOf path={to} />
+      {full ? <p className="text-sm text-quiet">{full}</p> : children}
+    </>
+  );
 }
 
 export function Remove({ label, run, className }: { label: string; run: () => void; className?: string }) {

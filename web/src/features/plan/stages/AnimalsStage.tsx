@@ -18,7 +18,7 @@ export function AnimalsStage() {
       <Groups />
       <PlannedSize />
       <div className="mt-2 mb-6 max-w-md">
-        <Adding full={full}>
+        <Adding to="animals" full={full}>
           <SpeciesPicker
             label="Add an animal"
             pick={({ key, group_least }) => add({ species: key, number: group_least })}

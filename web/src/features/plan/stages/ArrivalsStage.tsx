@@ -39,7 +39,7 @@ export function ArrivalsStage() {
         <Card key={i} index={i} remove={() => remove(i)} />
       ))}
       <div className="mb-6">
-        <Adding full={full}>
+        <Adding to="bags" full={full}>
           <Button onClick={() => add()}>Add an arrival</Button>
         </Adding>
       </div>

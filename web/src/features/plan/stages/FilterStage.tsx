@@ -63,7 +63,7 @@ export function AddFilter() {
   const { library } = usePlanInUse();
   const { add, full } = useRows("filters");
   return (
-    <Adding full={full}>
+    <Adding to="filters" full={full}>
       <p className="mb-6 flex items-center gap-2">
         <span className="text-quiet">Add</span>
         <Select

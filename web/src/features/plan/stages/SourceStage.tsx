@@ -173,7 +173,7 @@ function Mix() {
           </li>
         ))}
       </ul>
-      <Adding full={full}>
+      <Adding to="sources" full={full}>
         <p className="mt-2 flex items-center gap-2 text-sm">
           <span className="text-quiet">Add</span>
           <Select

@@ -2,7 +2,6 @@ import type { ReactNode } from "react";
 import { Button } from "@/ui/controls";
 import { usePlan, useSheet } from "../context";
 import { ChoiceField, Fields, NumberField } from "../fields";
-import { FaultOf } from "../FaultSays";
 import { Figures, FigureValue } from "../Figures";
 import { Adding, Remove, useRows } from "../rows";
 import { Measure } from "@/ui/Says";
@@ -39,7 +38,7 @@ export function RunRows() {
           </li>
         ))}
       </ul>
-      <Adding full={full}>
+      <Adding to="run" full={full}>
         <Button look="word" onClick={() => add({ part: "elbow_90" })}>
           add a part
         </Button>
@@ -78,7 +77,7 @@ export function ReturnRows() {
           </li>
         ))}
       </ul>
-      <Adding full={full}>
+      <Adding to="returns" full={full}>
         <Button look="word" onClick={() => add()}>
           add a return
         </Button>
@@ -97,7 +96,6 @@ export function Chambers() {
         Chambers, in the order of the flow{" "}
         <span className="font-normal text-quiet">(a baffle can be dragged in the drawing)</span>
       </h3>
-      <FaultOf path="chambers" />
       <ul>
         {chambers.map((chamber, i) => {
           const last = chamber.chamber_kind === "return";
@@ -125,7 +123,7 @@ export function Chambers() {
           );
         })}
       </ul>
-      <Adding full={full}>
+      <Adding to="chambers" full={full}>
         <Button
           look="word"
           onClick={() => add({ chamber_kind: "media", chamber_cm: 10 }, Math.max(0, count - 1))}
