@@ -44,34 +44,50 @@ def length_at_age_cm(
     return adult_length_cm - (adult_length_cm - start_length_cm) * exp(-growth_per_year * age_d / 365.25)
 
 
-def feed_g_d(mass_g: Number, temp_c: Number, level: str = "normal") -> Number:
+def feed_g_d(
+    mass_g: Number, temp_c: Number, level: str = "normal", at_25c: Number = 0.030, warmth_10k: Number = 2.0
+) -> Number:
     """Dry feed of one animal a day.
 
-    Equation: F = 0.030·m^0.75·2^((T − 25)/10)·level, level 0.6 light, 1 normal, 1.8 growing
+    Equation: F = at_25c·m^0.75·warmth^((T − 25)/10)·level, level 0.6 light, 1 normal, 1.8 growing
     Parameters:
         mass_g: g, scalar or array, 0 to 200000. One animal.
         temp_c: °C, scalar or array, 0 to 45. Water.
         level: one of light, normal, growing.
-    Returns: g/d, as broadcast; the likely value of a ±40 % range.
+        at_25c: g/d, scalar or array, 0 to 1. Of an animal of one gram; ±40 %.
+        warmth_10k: 1, scalar or array, 1 to 5. Factor over ten kelvin.
+    Returns: g/d, as broadcast.
     Raises: OutOfRange; UnknownKey.
     Source: kleiber
+
+    >>> round(feed_g_d(10, 25), 4)
+    0.1687
     """
     within("mass_g", mass_g, 0, 200_000, "g")
     within("temp_c", temp_c, 0, 45, "°C")
-    return 0.030 * mass_g**0.75 * 2 ** ((temp_c - 25) / 10) * choice("feed levels", FEED_LEVELS, level)
+    within("at_25c", at_25c, 0, 1, "g/d")
+    within("warmth_10k", warmth_10k, 1, 5, "1")
+    return at_25c * mass_g**0.75 * warmth_10k ** ((temp_c - 25) / 10) * choice("feed levels", FEED_LEVELS, level)
 
 
-def oxygen_use_mg_h(mass_g: Number, temp_c: Number) -> Number:
+def oxygen_use_mg_h(mass_g: Number, temp_c: Number, at_25c: Number = 0.45, warmth_10k: Number = 1.83) -> Number:
     """Oxygen that one water-breathing animal takes at routine activity.
 
-    Equation: R = 0.45·m^0.80·1.83^((T − 25)/10)
+    Equation: R = at_25c·m^0.80·warmth^((T − 25)/10)
     Parameters:
         mass_g: g, scalar or array, 0 to 200000. One animal.
         temp_c: °C, scalar or array, 0 to 45. Water.
-    Returns: mg/h, as broadcast; the coefficient ranges from 0.25 to 0.8.
+        at_25c: mg/h, scalar or array, 0 to 10. Of an animal of one gram; 0.25 to 0.8.
+        warmth_10k: 1, scalar or array, 1 to 5. Factor over ten kelvin.
+    Returns: mg/h, as broadcast.
     Raises: OutOfRange.
     Source: clarke1999
+
+    >>> round(oxygen_use_mg_h(10, 25), 3)
+    2.839
     """
     within("mass_g", mass_g, 0, 200_000, "g")
     within("temp_c", temp_c, 0, 45, "°C")
-    return 0.45 * mass_g**0.80 * 1.83 ** ((temp_c - 25) / 10)
+    within("at_25c", at_25c, 0, 10, "mg/h")
+    within("warmth_10k", warmth_10k, 1, 5, "1")
+    return at_25c * mass_g**0.80 * warmth_10k ** ((temp_c - 25) / 10)

@@ -2,7 +2,6 @@
 
 import math
 
-from loquen.core.data.tables import constant
 from loquen.core.errors import NamedCase
 from loquen.core.physics.ranges import Number, exp, within
 
@@ -64,20 +63,25 @@ def surface_transfer_l_h(surface_m2: Number, velocity_m_h: Number) -> Number:
     return surface_m2 * velocity_m_h * 1000
 
 
-def air_stone_transfer_l_h(air_lph: Number, depth_cm: Number) -> Number:
+def air_stone_transfer_l_h(air_lph: Number, depth_cm: Number, stone_l_h: Number = 25.0) -> Number:
     """Gas exchange that rising bubbles add.
 
-    Equation: k·V = 25·(air/60)·(depth/30)
+    Equation: k·V = stone·(air/60)·(depth/30)
     Parameters:
         air_lph: L/h, scalar or array, 0 to 100000. Air let out.
         depth_cm: cm, scalar or array, 0 to 300. Of the stone under the surface.
-    Returns: L/h, as broadcast; the coefficient 25 ranges from 10 to 50.
+        stone_l_h: L/h, scalar or array, 0 to 500. Of 60 L/h of air let out at 30 cm; 10 to 50.
+    Returns: L/h, as broadcast.
     Raises: OutOfRange.
     Source: oxygen_transfer
+
+    >>> air_stone_transfer_l_h(120, 45)
+    75.0
     """
     within("air_lph", air_lph, 0, 100_000, "L/h")
     within("depth_cm", depth_cm, 0, 300, "cm")
-    return constant("stone_transfer_l_h") * air_lph / 60 * depth_cm / 30
+    within("stone_l_h", stone_l_h, 0, 500, "L/h")
+    return stone_l_h * air_lph / 60 * depth_cm / 30
 
 
 def fall_transfer_l_h(flow_lph: Number, fall_cm: Number, temp_c: Number, weir: Number = 0.8) -> Number:

@@ -5,41 +5,51 @@ import math
 import numpy as np
 
 from loquen.core.data.library import materials
-from loquen.core.data.tables import constant
 from loquen.core.errors import NamedCase
 from loquen.core.physics.ranges import Number, exp, within
 
 SECONDS_PER_DAY = 86_400
+WATER_HEAT_J_L_K = 4186.0
 
 
-def wall_u_w_m2k(thickness_mm: Number, material: str) -> Number:
+def wall_u_w_m2k(
+    thickness_mm: Number, material: str, outside_w_m2k: Number = 9.0, inside_w_m2k: Number = 300.0
+) -> Number:
     """Heat that passes a wall between water and room air.
 
-    Equation: U = 1/(1/9.0 + t/k + 1/300)
+    Equation: U = 1/(1/outside + t/k + 1/inside)
     Parameters:
         thickness_mm: mm, scalar or array, 0 to 500. The wall.
         material: a key of materials.csv.
-    Returns: W/m²K, as thickness_mm; the outside film of 9 ranges from 7 to 11.
+        outside_w_m2k: W/m²K, scalar or array, 1 to 50. Film of air; 7 to 11 in a room.
+        inside_w_m2k: W/m²K, scalar or array, 10 to 5000. Film of water.
+    Returns: W/m²K, as broadcast.
     Raises: OutOfRange; UnknownKey.
     Source: film
+
+    >>> round(wall_u_w_m2k(8, "glass"), 3)
+    8.167
     """
-    return layered_u_w_m2k([(thickness_mm, material)])
+    return layered_u_w_m2k([(thickness_mm, material)], outside_w_m2k, inside_w_m2k)
 
 
-def layered_u_w_m2k(layers: list[tuple[Number, str]], outside_w_m2k: Number | None = None) -> Number:
+def layered_u_w_m2k(
+    layers: list[tuple[Number, str]], outside_w_m2k: Number = 9.0, inside_w_m2k: Number = 300.0
+) -> Number:
     """Heat that passes a wall of several layers.
 
-    Equation: U = 1/(1/outside + Σ t/k + 1/300)
+    Equation: U = 1/(1/outside + Σ t/k + 1/inside)
     Parameters:
         layers: pairs of thickness in mm (0 to 500) and a key of materials.csv.
-        outside_w_m2k: W/m²K, scalar or array, 1 to 50. Outside film; the table's 9 when left out.
+        outside_w_m2k: W/m²K, scalar or array, 1 to 50. Film of air.
+        inside_w_m2k: W/m²K, scalar or array, 10 to 5000. Film of water.
     Returns: W/m²K, as broadcast.
     Raises: OutOfRange; UnknownKey.
     Source: film
     """
-    film = constant("outside_film_w_m2k") if outside_w_m2k is None else outside_w_m2k
-    within("outside_w_m2k", film, 1, 50, "W/m2K")
-    resistance = 1 / film + 1 / constant("inside_film_w_m2k")
+    within("outside_w_m2k", outside_w_m2k, 1, 50, "W/m2K")
+    within("inside_w_m2k", inside_w_m2k, 10, 5000, "W/m2K")
+    resistance = 1 / outside_w_m2k + 1 / inside_w_m2k
     for thickness_mm, material in layers:
         within("thickness_mm", thickness_mm, 0, 500, "mm")
         resistance = resistance + thickness_mm / 1000 / materials()[material].conductivity_w_mk
@@ -81,10 +91,12 @@ def evaporation_l_d(
     humidity_frac: Number,
     cover_frac: Number = 0.0,
     air_m_s: Number = 0.0,
+    calm_frac: Number = 0.5,
+    cover_effect: Number = 0.9,
 ) -> Number:
     """Water that evaporates from a calm surface in a day.
 
-    Equation: E = 86400·F·A·(p_w − φ·p_a)·(0.089 + 0.0782·v)/Y, F = 0.5·(1 − 0.9·cover), never below 0
+    Equation: E = 86400·F·A·(p_w − φ·p_a)·(0.089 + 0.0782·v)/Y, F = calm·(1 − effect·cover), never below 0
     Parameters:
         surface_m2: m², scalar or array, 0 to 10000. Open water.
         water_c: °C, scalar or array, 0 to 45. Water.
@@ -92,9 +104,14 @@ def evaporation_l_d(
         humidity_frac: share, scalar or array, 0 to 1. Relative humidity of the room.
         cover_frac: share, scalar or array, 0 to 1. Of the surface under a lid.
         air_m_s: m/s, scalar or array, 0 to 10. Air over the surface.
+        calm_frac: share, scalar or array, 0 to 2. Of a busy pool's evaporation that a calm surface has.
+        cover_effect: share, scalar or array, 0 to 1. Of the evaporation that a whole lid keeps back.
     Returns: L/d, as broadcast.
     Raises: OutOfRange.
     Source: ashrae_pools
+
+    >>> round(evaporation_l_d(0.405, 25, 18, 0.5), 2)
+    1.36
     """
     within("surface_m2", surface_m2, 0, 10_000, "m2")
     within("water_c", water_c, 0, 45, "°C")
@@ -102,7 +119,9 @@ def evaporation_l_d(
     within("humidity_frac", humidity_frac, 0, 1, "share")
     within("cover_frac", cover_frac, 0, 1, "share")
     within("air_m_s", air_m_s, 0, 10, "m/s")
-    activity = constant("calm_surface") * (1 - constant("cover_effect") * cover_frac)
+    within("calm_frac", calm_frac, 0, 2, "share")
+    within("cover_effect", cover_effect, 0, 1, "share")
+    activity = calm_frac * (1 - cover_effect * cover_frac)
     pull = vapour_pressure_kpa(water_c) - humidity_frac * vapour_pressure_kpa(air_c)
     litres = (
         SECONDS_PER_DAY * activity * surface_m2 * pull * (0.089 + 0.0782 * air_m_s) / latent_heat_kj_kg(water_c)
@@ -144,7 +163,7 @@ def warm_up_h(volume_l: Number, power_w: Number, loss_w: Number, rise_c: Number)
     within("rise_c", rise_c, 0, 45, "K")
     if np.any(np.asarray(power_w) <= np.asarray(loss_w)):
         raise NamedCase("heater_too_weak", power=power_w, loss=loss_w)
-    return volume_l * constant("water_heat_j_l_k") * rise_c / (power_w - loss_w) / 3600
+    return volume_l * WATER_HEAT_J_L_K * rise_c / (power_w - loss_w) / 3600
 
 
 def settle_temperature_c(power_w: Number, loss_w_k: Number, room_c: Number) -> Number:
@@ -188,5 +207,5 @@ def cooling_h(volume_l: float, loss_w_k: float, from_c: float, to_c: float, room
         return 0.0
     if to_c <= room_c:
         raise NamedCase("room_not_colder", room=room_c, to=to_c)
-    seconds = constant("water_heat_j_l_k") * volume_l / loss_w_k * math.log((from_c - room_c) / (to_c - room_c))
+    seconds = WATER_HEAT_J_L_K * volume_l / loss_w_k * math.log((from_c - room_c) / (to_c - room_c))
     return seconds / 3600

@@ -10,9 +10,6 @@ NITRATE_PER_N = (ATOMIC_N + 3 * ATOMIC_O) / ATOMIC_N
 NITRITE_PER_N = (ATOMIC_N + 2 * ATOMIC_O) / ATOMIC_N
 AMMONIA_PER_N = (ATOMIC_N + 3 * ATOMIC_H) / ATOMIC_N
 NITROGEN_OF_PROTEIN = 0.16
-FULL_RATE_G_M2_D = 0.60
-HALF_RATE_MG_L = 1.0
-WARMTH = 1.08
 ALKALINITY_MG_PER_N = 7.14
 CACO3_MG_L_PER_DKH = 17.848
 
@@ -95,66 +92,105 @@ def alkalinity_used_dkh(n_mg_l: Number) -> Number:
     return n_mg_l * ALKALINITY_MG_PER_N / CACO3_MG_L_PER_DKH
 
 
-def full_rate_g_m2_d(temp_c: Number) -> Number:
+def full_rate_g_m2_d(temp_c: Number, rate_g_m2_d: Number = 0.60, warmth: Number = 1.08) -> Number:
     """Nitrification per area when ammonia does not limit it.
 
-    Equation: r_max = 0.60·1.08^(T − 25)
+    Equation: r_max = rate·warmth^(T − 25)
     Parameters:
         temp_c: °C, scalar or array, 0 to 45. Water.
-    Returns: g N/m²/d, as temp_c.
-    Raises: OutOfRange.
-    Source: monod
-    """
-    within("temp_c", temp_c, 0, 45, "°C")
-    return FULL_RATE_G_M2_D * WARMTH ** (temp_c - 25)
-
-
-def nitrification_rate_g_m2_d(ammonia_mg_l: Number, temp_c: Number) -> Number:
-    """Nitrification per area of media at an ammonia level.
-
-    Equation: r = 0.60·N/(1.0 + N)·1.08^(T − 25)
-    Parameters:
-        ammonia_mg_l: mg/L N, scalar or array, 0 to 10000. Total ammonia.
-        temp_c: °C, scalar or array, 0 to 45. Water.
+        rate_g_m2_d: g N/m²/d, scalar or array, 0 to 10. With ammonia in plenty, at 25 °C.
+        warmth: 1, scalar or array, 1 to 1.5. Factor of the rate per kelvin.
     Returns: g N/m²/d, as broadcast.
     Raises: OutOfRange.
     Source: monod
     """
+    within("temp_c", temp_c, 0, 45, "°C")
+    within("rate_g_m2_d", rate_g_m2_d, 0, 10, "g/m2/d")
+    within("warmth", warmth, 1, 1.5, "1")
+    return rate_g_m2_d * warmth ** (temp_c - 25)
+
+
+def nitrification_rate_g_m2_d(
+    ammonia_mg_l: Number,
+    temp_c: Number,
+    half_mg_l: Number = 1.0,
+    rate_g_m2_d: Number = 0.60,
+    warmth: Number = 1.08,
+) -> Number:
+    """Nitrification per area of media at an ammonia level.
+
+    Equation: r = rate·N/(half + N)·warmth^(T − 25)
+    Parameters:
+        ammonia_mg_l: mg/L N, scalar or array, 0 to 10000. Total ammonia.
+        temp_c: °C, scalar or array, 0 to 45. Water.
+        half_mg_l: mg/L N, scalar or array, 0.001 to 100. Ammonia at which the rate is half.
+        rate_g_m2_d: g N/m²/d, scalar or array, 0 to 10. With ammonia in plenty, at 25 °C.
+        warmth: 1, scalar or array, 1 to 1.5. Factor of the rate per kelvin.
+    Returns: g N/m²/d, as broadcast.
+    Raises: OutOfRange.
+    Source: monod
+
+    >>> round(nitrification_rate_g_m2_d(0.1, 25), 3)
+    0.055
+    """
     within("ammonia_mg_l", ammonia_mg_l, 0, 10_000, "mg/L N")
-    return full_rate_g_m2_d(temp_c) * ammonia_mg_l / (HALF_RATE_MG_L + ammonia_mg_l)
+    within("half_mg_l", half_mg_l, 0.001, 100, "mg/L N")
+    return full_rate_g_m2_d(temp_c, rate_g_m2_d, warmth) * ammonia_mg_l / (half_mg_l + ammonia_mg_l)
 
 
-def ammonia_at_load_mg_l(load_mg_d: float, area_m2: float, temp_c: float) -> float:
+def ammonia_at_load_mg_l(
+    load_mg_d: float,
+    area_m2: float,
+    temp_c: float,
+    half_mg_l: float = 1.0,
+    rate_g_m2_d: float = 0.60,
+    warmth: float = 1.08,
+) -> float:
     """Total ammonia at which media with ample flow keeps up with a load.
 
-    Equation: r = load/1000/area; N = r·1.0/(r_max − r)
+    Equation: r = load/1000/area; N = r·half/(r_max − r)
     Parameters:
         load_mg_d: mg N/d, scalar, 0 to 1e8. Ammonia made.
         area_m2: m², scalar, 0 to 1e6. Media area at work.
         temp_c: °C, scalar, 0 to 45. Water.
+        half_mg_l: mg/L N, scalar, 0.001 to 100. Ammonia at which the rate is half.
+        rate_g_m2_d: g N/m²/d, scalar, 0 to 10. With ammonia in plenty, at 25 °C.
+        warmth: 1, scalar, 1 to 1.5. Factor of the rate per kelvin.
     Returns: mg/L N, scalar.
     Raises: OutOfRange; NamedCase "media_can_not_carry" when the load is above the full rate.
     Source: monod
     """
     within("load_mg_d", load_mg_d, 0, 1e8, "mg/d")
     within("area_m2", area_m2, 0, 1e6, "m2")
-    most = float(full_rate_g_m2_d(temp_c)) * area_m2 * 1000
+    within("half_mg_l", half_mg_l, 0.001, 100, "mg/L N")
+    most = float(full_rate_g_m2_d(temp_c, rate_g_m2_d, warmth)) * area_m2 * 1000
     if load_mg_d == 0:
         return 0.0
     if load_mg_d >= most:
         raise NamedCase("media_can_not_carry", load=load_mg_d, most=most)
-    return load_mg_d * HALF_RATE_MG_L / (most - load_mg_d)
+    return load_mg_d * half_mg_l / (most - load_mg_d)
 
 
-def ammonia_removal_mg_d(ammonia_mg_l: Number, flow_lph: Number, area_m2: Number, temp_c: Number) -> Number:
+def ammonia_removal_mg_d(
+    ammonia_mg_l: Number,
+    flow_lph: Number,
+    area_m2: Number,
+    temp_c: Number,
+    half_mg_l: Number = 1.0,
+    rate_g_m2_d: Number = 0.60,
+    warmth: Number = 1.08,
+) -> Number:
     """Ammonia that a bed takes from the water driven through it.
 
-    Equation: R = 24·Q·N·(1 − exp(−1000·k·A/(24·Q))), k = 0.60/(1 + N)·1.08^(T − 25)
+    Equation: R = 24·Q·N·(1 − exp(−1000·k·A/(24·Q))), k = rate/(half + N)·warmth^(T − 25)
     Parameters:
         ammonia_mg_l: mg/L N, scalar or array, 0 to 10000. Total ammonia in the tank.
         flow_lph: L/h, scalar or array, 0 to 1e7. Through the media; 0 removes nothing.
         area_m2: m², scalar or array, 0 to 1e6. Media area at work.
         temp_c: °C, scalar or array, 0 to 45. Water.
+        half_mg_l: mg/L N, scalar or array, 0.001 to 100. Ammonia at which the rate is half.
+        rate_g_m2_d: g N/m²/d, scalar or array, 0 to 10. With ammonia in plenty, at 25 °C.
+        warmth: 1, scalar or array, 1 to 1.5. Factor of the rate per kelvin.
     Returns: mg N/d, as broadcast.
     Raises: OutOfRange.
     Source: monod
@@ -162,6 +198,7 @@ def ammonia_removal_mg_d(ammonia_mg_l: Number, flow_lph: Number, area_m2: Number
     within("ammonia_mg_l", ammonia_mg_l, 0, 10_000, "mg/L N")
     within("flow_lph", flow_lph, 0, 1e7, "L/h")
     within("area_m2", area_m2, 0, 1e6, "m2")
+    within("half_mg_l", half_mg_l, 0.001, 100, "mg/L N")
     per_day = 24 * np.maximum(flow_lph, 1e-9)
-    speed = full_rate_g_m2_d(temp_c) / (HALF_RATE_MG_L + ammonia_mg_l)
+    speed = full_rate_g_m2_d(temp_c, rate_g_m2_d, warmth) / (half_mg_l + ammonia_mg_l)
     return per_day * ammonia_mg_l * -np.expm1(-1000 * speed * area_m2 / per_day)

@@ -16,17 +16,17 @@ KPA_PER_CM = 0.0980665
 
 @figure(
     "Oxygen the animals use",
-    formula="{number} × 0.45 × {mass_then_g}^0.80 × 1.83^(({water_c} − 25) ÷ 10) × {oxygen_scale}; "
+    formula="{number} × 0.45 × {mass_then_g}^0.80 × {oxygen_q10}^(({water_c} − 25) ÷ 10) × {oxygen_scale}; "
     "0 for air breathers: {animal}",
     source="clarke1999",
     row="animals",
 )
 def breathing_oxygen_mg_h(
-    number: int, mass_then_g: float, water_c: float, oxygen_scale: float, animal: Species
+    number: int, mass_then_g: float, water_c: float, oxygen_scale: float, oxygen_q10: float, animal: Species
 ) -> float:
     if animal.breathes_air:
         return 0.0
-    return number * float(biology.oxygen_use_mg_h(mass_then_g, water_c)) * oxygen_scale
+    return number * float(biology.oxygen_use_mg_h(mass_then_g, water_c, warmth_10k=oxygen_q10)) * oxygen_scale
 
 
 @figure("Oxygen the filter uses", formula="{load_full_mg_d} × {oxygen_per_n} ÷ 24", source="sharma1977")
@@ -109,7 +109,8 @@ def filter_air_lph(rated_lph: float, filter_type: library.FilterKind) -> float:
 
 @figure(
     "Exchange of air stones and air-driven filters",
-    formula="{stone_transfer_l_h} × ({stones_lph} ÷ 60 × {stones_cm} ÷ 30 + Σ {filter_air_lph} ÷ 60 × {water_height_cm} ÷ 30)",
+    formula="{stone_transfer_l_h} × ({stones_lph} ÷ 60 × {stones_cm}, at most {water_height_cm}, ÷ 30 "
+    "+ Σ {filter_air_lph} ÷ 60 × {water_height_cm} ÷ 30)",
     source="oxygen_transfer",
 )
 def bubble_transfer_l_h(
@@ -119,8 +120,9 @@ def bubble_transfer_l_h(
     filter_air_lph: tuple[float, ...],
     water_height_cm: float,
 ) -> float:
-    depth = min(stones_cm, water_height_cm)
-    return stone_transfer_l_h / 1800 * (stones_lph * depth + sum(filter_air_lph) * water_height_cm)
+    of_stones = gases.air_stone_transfer_l_h(stones_lph, min(stones_cm, water_height_cm), stone_transfer_l_h)
+    of_filters = gases.air_stone_transfer_l_h(sum(filter_air_lph), water_height_cm, stone_transfer_l_h)
+    return float(of_stones + of_filters)
 
 
 @figure(

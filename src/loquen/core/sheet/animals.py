@@ -102,7 +102,7 @@ def level(feed_by: str, growing: bool) -> str:
 
 @figure(
     "Dry food today",
-    formula="{number} × 0.030 × {mass_now_g}^0.75 × 2^(({water_c} − 25) ÷ 10) × {feed_scale} × level "
+    formula="{number} × 0.030 × {mass_now_g}^0.75 × {feed_q10}^(({water_c} − 25) ÷ 10) × {feed_scale} × level "
     "({feed_by}, growing: {growing}), or {weighed_g_d} as weighed",
     source="kleiber",
     row="animals",
@@ -112,18 +112,23 @@ def feed_now_g_d(
     mass_now_g: float,
     water_c: float,
     feed_scale: float,
+    feed_q10: float,
     feed_by: str,
     growing: bool,
     weighed_g_d: float,
 ) -> float:
     if feed_by == "weighed":
         return weighed_g_d
-    return number * feed_scale * float(biology.feed_g_d(mass_now_g, water_c, level(feed_by, growing)))
+    return (
+        number
+        * feed_scale
+        * float(biology.feed_g_d(mass_now_g, water_c, level(feed_by, growing), warmth_10k=feed_q10))
+    )
 
 
 @figure(
     "Dry food to plan for",
-    formula="{number} × 0.030 × {mass_then_g}^0.75 × 2^(({water_c} − 25) ÷ 10) × {feed_scale} × level "
+    formula="{number} × 0.030 × {mass_then_g}^0.75 × {feed_q10}^(({water_c} − 25) ÷ 10) × {feed_scale} × level "
     "({feed_by}, growing: {growing_then}), or {weighed_g_d} × ({mass_then_g} ÷ {mass_now_g})^0.75 as weighed",
     source="kleiber",
     row="animals",
@@ -134,13 +139,18 @@ def feed_then_g_d(
     mass_now_g: float,
     water_c: float,
     feed_scale: float,
+    feed_q10: float,
     feed_by: str,
     growing_then: bool,
     weighed_g_d: float,
 ) -> float:
     if feed_by == "weighed":
         return float(weighed_g_d * (mass_then_g / mass_now_g) ** 0.75)
-    return number * feed_scale * float(biology.feed_g_d(mass_then_g, water_c, level(feed_by, growing_then)))
+    return (
+        number
+        * feed_scale
+        * float(biology.feed_g_d(mass_then_g, water_c, level(feed_by, growing_then), warmth_10k=feed_q10))
+    )
 
 
 @figure(

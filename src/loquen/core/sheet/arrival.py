@@ -10,6 +10,7 @@ from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import animals as biology
 from loquen.core.physics import chemistry, dilution, nitrogen
+from loquen.core.sheet.filter import Nitrifiers
 
 ROUNDING = 1e-9
 """A whole number of days is not made one more by a machine's rounding."""
@@ -242,22 +243,24 @@ def bag_step(
 
 @figure(
     "Waste in one tub",
-    formula="food for {bag_mass_g} at {water_c} × 0.42 of protein × 0.16 × (1 − {kept_grown}) × 1000",
+    formula="food for {bag_mass_g} at {water_c} (× {feed_q10} over ten kelvin, × {feed_scale}) × 0.42 of protein × 0.16 × (1 − {kept_grown}) × 1000",
     source="timmons",
     row="bags",
 )
-def tub_mg_d(bag_mass_g: float, water_c: float, kept_grown: float) -> float:
-    feed = float(biology.feed_g_d(bag_mass_g, water_c, "light"))
+def tub_mg_d(bag_mass_g: float, water_c: float, kept_grown: float, feed_scale: float, feed_q10: float) -> float:
+    feed = feed_scale * float(biology.feed_g_d(bag_mass_g, water_c, "light", warmth_10k=feed_q10))
     return float(nitrogen.ammonia_from_feed_mg_d(feed, 0.42, kept_grown, 0.0))
 
 
 @figure(
     "Seeded media take of it",
-    formula="0.60 × N ÷ (1 + N) × 1.08^({water_c} − 25) × {tub_media_m2} × 1000 at {allowed_ammonia_mg_l}",
+    formula="what {tub_media_m2} take at {allowed_ammonia_mg_l}, {water_c}: {nitrifiers}",
     source="monod",
 )
-def tub_taken_mg_d(tub_media_m2: float, water_c: float, allowed_ammonia_mg_l: float) -> float:
-    return float(nitrogen.nitrification_rate_g_m2_d(allowed_ammonia_mg_l, water_c)) * tub_media_m2 * 1000
+def tub_taken_mg_d(
+    tub_media_m2: float, water_c: float, allowed_ammonia_mg_l: float, nitrifiers: Nitrifiers
+) -> float:
+    return nitrifiers.taken_mg_d(allowed_ammonia_mg_l, tub_media_m2, water_c)
 
 
 @figure(

@@ -4,7 +4,7 @@ from loquen.core.graph.judging import at_most
 from loquen.core.graph.nodes import Verdict, check, figure
 from loquen.core.model.quantity import Term, of, say
 from loquen.core.physics import heat
-from loquen.core.sheet.heat import evaporation_w
+from loquen.core.sheet.heat import OpenWater
 from loquen.core.sheet.heaters import HOTTEST_C
 
 DAYS_IN_MONTH = (31, 28.25, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31)
@@ -12,8 +12,8 @@ DAYS_IN_MONTH = (31, 28.25, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31)
 
 @figure(
     "Chiller for the hottest day",
-    formula="({equipment_high_w} − {walls_w_k} × ({animals_high_c} − {room_warm_c}) − evaporation at {animals_high_c}, "
-    "{evaporating_m2}, {humidity_frac}, {cover_frac}) × {chiller_margin}, not below 0",
+    formula="({equipment_high_w} − {walls_w_k} × ({animals_high_c} − {room_warm_c}) − evaporation of {open_water}) "
+    "× {chiller_margin}, not below 0",
     source="balance",
 )
 def chiller_w(
@@ -21,20 +21,17 @@ def chiller_w(
     walls_w_k: float,
     animals_high_c: float,
     room_warm_c: float,
-    evaporating_m2: float,
-    humidity_frac: float,
-    cover_frac: float,
+    open_water: OpenWater,
     chiller_margin: float,
 ) -> float:
-    evaporation = evaporation_w(evaporating_m2, animals_high_c, room_warm_c, humidity_frac, cover_frac)
-    loss = walls_w_k * (animals_high_c - room_warm_c) + evaporation
+    loss = walls_w_k * (animals_high_c - room_warm_c) + open_water.watts(animals_high_c, room_warm_c)
     return max(0.0, (equipment_high_w - loss) * chiller_margin)
 
 
 @figure(
     "Heating energy a year",
     formula="Σ over months of ({walls_w_k} × ({water_c} − room) + evaporation + {change_heat_w} − pumps and lamp) × hours ÷ 1000; "
-    "room {room_months_c} or {room_mean_c}, {humidity_frac}, {evaporating_m2}, {cover_frac}, {equipment_low_w}, "
+    "room {room_months_c} or {room_mean_c}, {open_water}, {equipment_low_w}, "
     "{equipment_high_w} for {light_h}; heated: {heated}",
     source="balance",
 )
@@ -44,9 +41,7 @@ def heating_kwh(
     change_heat_w: float,
     room_months_c: tuple[float, ...] | None,
     room_mean_c: float,
-    humidity_frac: float,
-    evaporating_m2: float,
-    cover_frac: float,
+    open_water: OpenWater,
     equipment_low_w: float,
     equipment_high_w: float,
     light_h: float,
@@ -57,8 +52,8 @@ def heating_kwh(
     given = equipment_low_w + (equipment_high_w - equipment_low_w) * light_h / 24
     total = 0.0
     for days, room in zip(DAYS_IN_MONTH, room_months_c or (room_mean_c,) * 12, strict=True):
-        evaporation = evaporation_w(evaporating_m2, water_c, room, humidity_frac, cover_frac)
-        total += max(0.0, walls_w_k * (water_c - room) + evaporation + change_heat_w - given) * days
+        lost = walls_w_k * (water_c - room) + open_water.watts(water_c, room)
+        total += max(0.0, lost + change_heat_w - given) * days
     return total * 24 / 1000
 
 
@@ -78,17 +73,12 @@ def electricity_money(heating_kwh: float, equipment_kwh: float, price_per_kwh: f
 
 @figure(
     "Fan over the surface takes on the hottest day",
-    formula="evaporation of {evaporating_m2} with {fan_m_s} of air, less the calm one's, at {animals_high_c} in {room_warm_c}, {humidity_frac}",
+    formula="evaporation of {open_water}, uncovered, with {fan_m_s} of air, less the calm one's, at {animals_high_c} in {room_warm_c}",
     source="ashrae_pools",
 )
-def fan_w(
-    evaporating_m2: float, fan_m_s: float, animals_high_c: float, room_warm_c: float, humidity_frac: float
-) -> float:
-    water = min(animals_high_c, HOTTEST_C)
-    blown = heat.evaporation_l_d(evaporating_m2, water, room_warm_c, humidity_frac, 0.0, fan_m_s)
-    return float(heat.evaporation_loss_w(blown, water)) - evaporation_w(
-        evaporating_m2, water, room_warm_c, humidity_frac, 0.0
-    )
+def fan_w(open_water: OpenWater, fan_m_s: float, animals_high_c: float, room_warm_c: float) -> float:
+    water, bare = min(animals_high_c, HOTTEST_C), open_water.uncovered()
+    return bare.watts(water, room_warm_c, fan_m_s) - bare.watts(water, room_warm_c)
 
 
 @figure("Water the fan evaporates", formula="{fan_w} × 86400 ÷ Y at {animals_high_c}", source="ashrae_pools")

@@ -152,11 +152,41 @@ class Beds:
         return "; ".join(f"{area:.2f} m² at {flow:.0f} L/h" for flow, area in pairs if area > 0)
 
 
-def removed_mg_d(level: float, beds: Beds, tank_area: float, water_c: float) -> float:
-    """Ammonia that media beds and tank surfaces take together at a level."""
-    surfaces = float(nitrogen.nitrification_rate_g_m2_d(level, water_c)) * tank_area * 1000
-    flows, areas = np.asarray(beds.flows_lph), np.asarray(beds.areas_m2)
-    return surfaces + float(nitrogen.ammonia_removal_mg_d(level, flows, areas, water_c).sum())
+@dataclass(frozen=True, slots=True)
+class Nitrifiers:
+    """How fast the film on media and surfaces turns ammonia over."""
+
+    rate_g_m2_d: float
+    half_mg_l: float
+    warmth: float
+
+    @property
+    def label(self) -> str:
+        return f"{self.rate_g_m2_d:.2g} g/m²/d at 25 °C in plenty, half at {self.half_mg_l:.2g} mg/L N"
+
+    def most_mg_d(self, area_m2: float, water_c: float) -> float:
+        """What an area takes when ammonia does not limit it."""
+        return float(nitrogen.full_rate_g_m2_d(water_c, self.rate_g_m2_d, self.warmth)) * area_m2 * 1000
+
+    def taken_mg_d(self, level_mg_l: float, area_m2: float, water_c: float) -> float:
+        """What an area takes that the water of a level passes freely."""
+        rate = nitrogen.nitrification_rate_g_m2_d(
+            level_mg_l, water_c, self.half_mg_l, self.rate_g_m2_d, self.warmth
+        )
+        return float(rate) * area_m2 * 1000
+
+    def removed_mg_d(self, level_mg_l: float, beds: Beds, tank_area_m2: float, water_c: float) -> float:
+        """What media beds, each by its flow, and tank surfaces take together at a level."""
+        flows, areas = np.asarray(beds.flows_lph), np.asarray(beds.areas_m2)
+        driven = nitrogen.ammonia_removal_mg_d(
+            level_mg_l, flows, areas, water_c, self.half_mg_l, self.rate_g_m2_d, self.warmth
+        )
+        return self.taken_mg_d(level_mg_l, tank_area_m2, water_c) + float(driven.sum())
+
+
+@step()
+def nitrifiers(nitrify_rate_g_m2_d: float, nitrify_half_mg_l: float, nitrify_warmth: float) -> Nitrifiers:
+    return Nitrifiers(nitrify_rate_g_m2_d, nitrify_half_mg_l, nitrify_warmth)
 
 
 @step()
@@ -172,25 +202,30 @@ def beds(
 
 @figure(
     "Most the media can turn over",
-    formula="0.60 × 1.08^({water_c} − 25) × (Σ area of {beds} + {tank_area_m2}) × 1000",
+    formula="rate × warmth^({water_c} − 25) of {nitrifiers} × (Σ area of {beds} + {tank_area_m2}) × 1000",
     source="monod",
 )
-def capacity_mg_d(water_c: float, beds: Beds, tank_area_m2: float) -> float:
+def capacity_mg_d(nitrifiers: Nitrifiers, water_c: float, beds: Beds, tank_area_m2: float) -> float:
     working = sum(area for area, flow in zip(beds.areas_m2, beds.flows_lph, strict=True) if flow > 0)
-    return float(nitrogen.full_rate_g_m2_d(water_c)) * (working + tank_area_m2) * 1000
+    return nitrifiers.most_mg_d(working + tank_area_m2, water_c)
 
 
 @figure(
     "Ammonia at full load",
     formula="level N at which Σ 24·Q·N·(1 − e^(−1000·k·A ÷ 24·Q)) over {beds}, "
-    "plus {tank_area_m2} of surface, takes {load_full_mg_d} at {water_c}; at most {capacity_mg_d}",
+    "plus {tank_area_m2} of surface, takes {load_full_mg_d} at {water_c}: {nitrifiers}; at most {capacity_mg_d}",
     source="monod",
 )
 def settled_ammonia_mg_l(
-    load_full_mg_d: float, capacity_mg_d: float, beds: Beds, tank_area_m2: float, water_c: float
+    load_full_mg_d: float,
+    capacity_mg_d: float,
+    nitrifiers: Nitrifiers,
+    beds: Beds,
+    tank_area_m2: float,
+    water_c: float,
 ) -> float:
     def excess(level: float) -> float:
-        return removed_mg_d(level, beds, tank_area_m2, water_c) - load_full_mg_d
+        return nitrifiers.removed_mg_d(level, beds, tank_area_m2, water_c) - load_full_mg_d
 
     if load_full_mg_d == 0:
         return 0.0
@@ -238,11 +273,13 @@ def allowed_ammonia_mg_l(ammonia_limit_mg_l: float, unionised_limit_mg_l: float,
 
 @figure(
     "Waste the media take at that level",
-    formula="Σ over {beds} and {tank_area_m2} at {allowed_ammonia_mg_l}, {water_c}",
+    formula="Σ over {beds} and {tank_area_m2} at {allowed_ammonia_mg_l}, {water_c}: {nitrifiers}",
     source="monod",
 )
-def media_allow_mg_d(allowed_ammonia_mg_l: float, beds: Beds, tank_area_m2: float, water_c: float) -> float:
-    return removed_mg_d(allowed_ammonia_mg_l, beds, tank_area_m2, water_c)
+def media_allow_mg_d(
+    allowed_ammonia_mg_l: float, nitrifiers: Nitrifiers, beds: Beds, tank_area_m2: float, water_c: float
+) -> float:
+    return nitrifiers.removed_mg_d(allowed_ammonia_mg_l, beds, tank_area_m2, water_c)
 
 
 @check(

@@ -1,6 +1,8 @@
 """Heat: what the tank loses, and what pumps and lamps give it."""
 
-from loquen.core.graph.nodes import figure
+from dataclasses import dataclass, replace
+
+from loquen.core.graph.nodes import figure, step
 from loquen.core.physics import heat
 
 LID_COVER = {"open": 0.0, "part": 0.5, "closed": 1.0}
@@ -32,28 +34,36 @@ def wall_m2(perimeter_cm: float, water_height_cm: float, inside_length_cm: float
 
 @figure(
     "A wall passes",
-    formula="1 ÷ (1 ÷ {outside_film_w_m2k} + {pane_mm} ÷ 1000 ÷ conductivity of {pane_material} + 1 ÷ 300), "
+    formula="1 ÷ (1 ÷ {outside_film_w_m2k} + {pane_mm} ÷ 1000 ÷ conductivity of {pane_material} + 1 ÷ {inside_film_w_m2k}), "
     "{foam_frac} of the wall behind {side_foam_mm} of foam",
     source="film",
 )
 def wall_w_m2k(
-    pane_mm: float, pane_material: str, outside_film_w_m2k: float, foam_frac: float, side_foam_mm: float
+    pane_mm: float,
+    pane_material: str,
+    outside_film_w_m2k: float,
+    inside_film_w_m2k: float,
+    foam_frac: float,
+    side_foam_mm: float,
 ) -> float:
-    bare = float(heat.layered_u_w_m2k([(pane_mm, pane_material)], outside_film_w_m2k))
+    films = (outside_film_w_m2k, inside_film_w_m2k)
+    bare = float(heat.layered_u_w_m2k([(pane_mm, pane_material)], *films))
     if foam_frac == 0 or side_foam_mm == 0:
         return bare
     layers = [(pane_mm, pane_material), (side_foam_mm, "polystyrene")]
-    return bare * (1 - foam_frac) + float(heat.layered_u_w_m2k(layers, outside_film_w_m2k)) * foam_frac
+    return bare * (1 - foam_frac) + float(heat.layered_u_w_m2k(layers, *films)) * foam_frac
 
 
 @figure(
     "The base passes",
-    formula="1 ÷ (1 ÷ {base_film_w_m2k} + {pane_mm} of {pane_material} + {base_foam_mm} of foam + 1 ÷ 300)",
+    formula="1 ÷ (1 ÷ {base_film_w_m2k} + {pane_mm} of {pane_material} + {base_foam_mm} of foam + 1 ÷ {inside_film_w_m2k})",
     source="film",
 )
-def base_w_m2k(base_film_w_m2k: float, pane_mm: float, pane_material: str, base_foam_mm: float) -> float:
+def base_w_m2k(
+    base_film_w_m2k: float, inside_film_w_m2k: float, pane_mm: float, pane_material: str, base_foam_mm: float
+) -> float:
     layers = [(pane_mm, pane_material), (base_foam_mm, "polystyrene")]
-    return float(heat.layered_u_w_m2k(layers, base_film_w_m2k))
+    return float(heat.layered_u_w_m2k(layers, base_film_w_m2k, inside_film_w_m2k))
 
 
 @figure(
@@ -87,33 +97,65 @@ def evaporating_m2(surface_m2: float, surface_movement: str, vigorous_evaporatio
     return surface_m2 * (vigorous_evaporation if surface_movement == "strong" else 1.0)
 
 
-def evaporation_w(evaporating_m2: float, water_c: float, room_c: float, humidity: float, cover: float) -> float:
-    litres = heat.evaporation_l_d(evaporating_m2, water_c, max(room_c, 0.0), humidity, cover)
-    return float(heat.evaporation_loss_w(litres, water_c))
+@dataclass(frozen=True, slots=True)
+class OpenWater:
+    """Water that evaporates into the room: its surface, the room's humidity, and what a lid keeps back."""
+
+    area_m2: float
+    humidity_frac: float
+    cover_frac: float
+    calm_frac: float
+    cover_effect: float
+
+    @property
+    def label(self) -> str:
+        return f"{self.area_m2:.2f} m², {self.cover_frac:.0%} covered, at {self.humidity_frac:.0%} humidity"
+
+    def litres_d(self, water_c: float, room_c: float, air_m_s: float = 0.0) -> float:
+        """Litres a day that evaporate."""
+        litres = heat.evaporation_l_d(
+            self.area_m2,
+            water_c,
+            max(room_c, 0.0),
+            self.humidity_frac,
+            self.cover_frac,
+            air_m_s,
+            self.calm_frac,
+            self.cover_effect,
+        )
+        return float(litres)
+
+    def watts(self, water_c: float, room_c: float, air_m_s: float = 0.0) -> float:
+        """Watts that evaporation takes."""
+        return float(heat.evaporation_loss_w(self.litres_d(water_c, room_c, air_m_s), water_c))
+
+    def uncovered(self) -> "OpenWater":
+        return replace(self, cover_frac=0.0)
+
+
+@step()
+def open_water(
+    evaporating_m2: float, humidity_frac: float, cover_frac: float, calm_surface: float, cover_effect: float
+) -> OpenWater:
+    return OpenWater(evaporating_m2, humidity_frac, cover_frac, calm_surface, cover_effect)
 
 
 @figure(
     "Evaporation in the mean room",
-    formula="86400 × F × {evaporating_m2} × (p({water_c}) − {humidity_frac} × p({room_mean_c})) × 0.089 ÷ Y, "
-    "F from cover {cover_frac}",
+    formula="86400 × F × A × (p({water_c}) − φ × p({room_mean_c})) × 0.089 ÷ Y of {open_water}",
     source="ashrae_pools",
 )
-def evaporation_l_d(
-    evaporating_m2: float, water_c: float, room_mean_c: float, humidity_frac: float, cover_frac: float
-) -> float:
-    room = max(room_mean_c, 0.0)
-    return float(heat.evaporation_l_d(evaporating_m2, water_c, room, humidity_frac, cover_frac))
+def evaporation_l_d(open_water: OpenWater, water_c: float, room_mean_c: float) -> float:
+    return open_water.litres_d(water_c, room_mean_c)
 
 
 @figure(
     "Evaporation takes on the coldest night",
-    formula="litres evaporated at {water_c} in {room_cold_c}, {humidity_frac}, {evaporating_m2}, {cover_frac} × Y ÷ 86400",
+    formula="litres evaporated at {water_c} in {room_cold_c} by {open_water} × Y ÷ 86400",
     source="ashrae_pools",
 )
-def evaporation_cold_w(
-    water_c: float, room_cold_c: float, humidity_frac: float, evaporating_m2: float, cover_frac: float
-) -> float:
-    return evaporation_w(evaporating_m2, water_c, room_cold_c, humidity_frac, cover_frac)
+def evaporation_cold_w(open_water: OpenWater, water_c: float, room_cold_c: float) -> float:
+    return open_water.watts(water_c, room_cold_c)
 
 
 @figure(

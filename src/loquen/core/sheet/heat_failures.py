@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import figure, step
-from loquen.core.sheet.heat import evaporation_w
+from loquen.core.sheet.heat import OpenWater
 from loquen.core.sheet.heaters import settle_c, unused_when
 
 FAILURE_HOURS = 48
@@ -61,31 +61,20 @@ def approach(start_c: float, settles_c: float, first_k_h: float) -> tuple[float,
 
 @figure(
     "With all power off, on the coldest night",
-    formula="T at which {walls_w_k} × (T − {room_cold_c}) + evaporation(T) = 0; surface {evaporating_m2}, {humidity_frac}, "
-    "cover {cover_frac}",
+    formula="T at which {walls_w_k} × (T − {room_cold_c}) + evaporation(T) of {open_water} = 0",
     source="balance",
 )
-def powerless_c(
-    walls_w_k: float, room_cold_c: float, evaporating_m2: float, humidity_frac: float, cover_frac: float
-) -> float:
-    return settle_c(0.0, walls_w_k, evaporating_m2, room_cold_c, humidity_frac, cover_frac)
+def powerless_c(walls_w_k: float, room_cold_c: float, open_water: OpenWater) -> float:
+    return settle_c(0.0, walls_w_k, open_water, room_cold_c)
 
 
 @figure(
     "Lost on the hottest day at the temperature kept",
-    formula="{walls_w_k} × ({water_c} − {room_warm_c}) + evaporation of {evaporating_m2} in {humidity_frac}, cover {cover_frac}",
+    formula="{walls_w_k} × ({water_c} − {room_warm_c}) + evaporation of {open_water}",
     source="balance",
 )
-def loss_warm_w(
-    walls_w_k: float,
-    water_c: float,
-    room_warm_c: float,
-    evaporating_m2: float,
-    humidity_frac: float,
-    cover_frac: float,
-) -> float:
-    evaporated = evaporation_w(evaporating_m2, water_c, room_warm_c, humidity_frac, cover_frac)
-    return walls_w_k * (water_c - room_warm_c) + evaporated
+def loss_warm_w(walls_w_k: float, water_c: float, room_warm_c: float, open_water: OpenWater) -> float:
+    return walls_w_k * (water_c - room_warm_c) + open_water.watts(water_c, room_warm_c)
 
 
 @figure(

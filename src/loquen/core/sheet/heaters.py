@@ -5,7 +5,7 @@ from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most
 from loquen.core.graph.nodes import Gauge, Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
-from loquen.core.sheet.heat import evaporation_w
+from loquen.core.sheet.heat import OpenWater
 from loquen.core.sheet.roots import root
 
 HOTTEST_C, COLDEST_C = 45.0, 0.0
@@ -69,14 +69,11 @@ def heater_each_w(fitted_w: float | None, heater_need_w: float, heater_count: fl
     raise NamedCase("no_stock_heater")
 
 
-def settle_c(
-    power_w: float, walls_w_k: float, evaporating_m2: float, room_c: float, humidity: float, cover: float
-) -> float:
+def settle_c(power_w: float, walls_w_k: float, open_water: OpenWater, room_c: float) -> float:
     """Temperature at which walls and evaporation lose what is put in, within 0 to 45 °C."""
 
     def excess(water_c: float) -> float:
-        lost = walls_w_k * (water_c - room_c) + evaporation_w(evaporating_m2, water_c, room_c, humidity, cover)
-        return lost - power_w
+        return walls_w_k * (water_c - room_c) + open_water.watts(water_c, room_c) - power_w
 
     if excess(HOTTEST_C) < 0:
         return HOTTEST_C
@@ -85,8 +82,8 @@ def settle_c(
 
 @figure(
     "With one heater dead, on the coldest night",
-    formula="T at which {walls_w_k} × (T − {room_cold_c}) + evaporation(T) = ({heater_count} − 1) × {heater_each_w} "
-    "+ {equipment_low_w}; surface {evaporating_m2}, {humidity_frac}, cover {cover_frac}; not above {water_c}",
+    formula="T at which {walls_w_k} × (T − {room_cold_c}) + evaporation(T) of {open_water} = ({heater_count} − 1) × {heater_each_w} "
+    "+ {equipment_low_w}; not above {water_c}",
     source="balance",
 )
 def one_dead_c(
@@ -95,19 +92,17 @@ def one_dead_c(
     heater_count: float,
     heater_each_w: float,
     equipment_low_w: float,
-    evaporating_m2: float,
-    humidity_frac: float,
-    cover_frac: float,
+    open_water: OpenWater,
     water_c: float,
 ) -> float:
     power = (heater_count - 1) * heater_each_w + equipment_low_w
-    return min(water_c, settle_c(power, walls_w_k, evaporating_m2, room_cold_c, humidity_frac, cover_frac))
+    return min(water_c, settle_c(power, walls_w_k, open_water, room_cold_c))
 
 
 @figure(
     "With one heater stuck on, on the hottest day",
-    formula="T at which {walls_w_k} × (T − {room_warm_c}) + evaporation(T) = {heater_each_w} + {equipment_high_w}; "
-    "surface {evaporating_m2}, {humidity_frac}, cover {cover_frac}; 45 °C at most",
+    formula="T at which {walls_w_k} × (T − {room_warm_c}) + evaporation(T) of {open_water} = {heater_each_w} + {equipment_high_w}; "
+    "45 °C at most",
     source="balance",
 )
 def stuck_on_c(
@@ -115,46 +110,38 @@ def stuck_on_c(
     room_warm_c: float,
     heater_each_w: float,
     equipment_high_w: float,
-    evaporating_m2: float,
-    humidity_frac: float,
-    cover_frac: float,
+    open_water: OpenWater,
 ) -> float:
     power = heater_each_w + equipment_high_w
-    return settle_c(power, walls_w_k, evaporating_m2, room_warm_c, humidity_frac, cover_frac)
+    return settle_c(power, walls_w_k, open_water, room_warm_c)
 
 
 @figure(
     "With no heater on, on the hottest day",
-    formula="T at which {walls_w_k} × (T − {room_warm_c}) + evaporation(T) = {equipment_high_w}; "
-    "surface {evaporating_m2}, {humidity_frac}, cover {cover_frac}",
+    formula="T at which {walls_w_k} × (T − {room_warm_c}) + evaporation(T) of {open_water} = {equipment_high_w}",
     source="balance",
 )
 def summer_c(
     walls_w_k: float,
     room_warm_c: float,
     equipment_high_w: float,
-    evaporating_m2: float,
-    humidity_frac: float,
-    cover_frac: float,
+    open_water: OpenWater,
 ) -> float:
-    return settle_c(equipment_high_w, walls_w_k, evaporating_m2, room_warm_c, humidity_frac, cover_frac)
+    return settle_c(equipment_high_w, walls_w_k, open_water, room_warm_c)
 
 
 @figure(
     "With no heater, on the coldest night",
-    formula="T at which {walls_w_k} × (T − {room_cold_c}) + evaporation(T) = {equipment_low_w}; "
-    "surface {evaporating_m2}, {humidity_frac}, cover {cover_frac}",
+    formula="T at which {walls_w_k} × (T − {room_cold_c}) + evaporation(T) of {open_water} = {equipment_low_w}",
     source="balance",
 )
 def winter_c(
     walls_w_k: float,
     room_cold_c: float,
     equipment_low_w: float,
-    evaporating_m2: float,
-    humidity_frac: float,
-    cover_frac: float,
+    open_water: OpenWater,
 ) -> float:
-    return settle_c(equipment_low_w, walls_w_k, evaporating_m2, room_cold_c, humidity_frac, cover_frac)
+    return settle_c(equipment_low_w, walls_w_k, open_water, room_cold_c)
 
 
 def unused_when(state: bool) -> None:

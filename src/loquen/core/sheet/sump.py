@@ -131,7 +131,7 @@ def surface_m2(display_m2: float, sump_m2: float) -> float:
 
 @figure(
     "The sump's walls and base lose",
-    formula="U of {sump_pane_mm} of glass × (2 × ({sump_length_cm} + {sump_width_cm}) × {return_level_cm} ÷ 10000 + {sump_m2}); "
+    formula="1 ÷ (1 ÷ {outside_film_w_m2k} + {sump_pane_mm} of glass + 1 ÷ {inside_film_w_m2k}) × (2 × ({sump_length_cm} + {sump_width_cm}) × {return_level_cm} ÷ 10000 + {sump_m2}); "
     "with a sump: {sumped}",
     source="film",
 )
@@ -142,11 +142,15 @@ def sump_w_k(
     return_level_cm: float,
     sump_m2: float,
     sumped: bool,
+    outside_film_w_m2k: float,
+    inside_film_w_m2k: float,
 ) -> float:
     if not sumped:
         return 0.0
     walls_m2 = 2 * (sump_length_cm + sump_width_cm) * return_level_cm / 1e4
-    return float(heat.wall_u_w_m2k(sump_pane_mm, "glass")) * (walls_m2 + sump_m2)
+    return float(heat.wall_u_w_m2k(sump_pane_mm, "glass", outside_film_w_m2k, inside_film_w_m2k)) * (
+        walls_m2 + sump_m2
+    )
 
 
 # Evaporation, bubbles, hands --------------------------------------------------------------------

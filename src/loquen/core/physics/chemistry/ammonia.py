@@ -2,7 +2,6 @@
 
 import numpy as np
 
-from loquen.core.data.tables import constant
 from loquen.core.physics.ranges import Number, within
 
 
@@ -30,33 +29,44 @@ def ammonia_fraction(ph: Number, temp_c: Number, salinity_ppt: Number = 0.0) -> 
     return float(share) if np.ndim(share) == 0 else share
 
 
-def nitrite_limit_mg_l(chloride_mg_l: Number) -> Number:
+def nitrite_limit_mg_l(
+    chloride_mg_l: Number,
+    chloride_per_nitrite: Number = 20.0,
+    least_mg_l: Number = 0.1,
+    most_mg_l: Number = 1.0,
+) -> Number:
     """Nitrite that animals may live in, by the chloride that keeps it out of them.
 
-    Equation: 0.1 under 20 mg/L of chloride, else Cl/20 up to 1
+    Equation: least under 20 mg/L of chloride, else Cl/20 up to most
     Parameters:
         chloride_mg_l: mg/L, scalar or array, 0 to 40000. Chloride of the water.
+        chloride_per_nitrite: mg/L of chloride per mg/L N, scalar or array, 1 to 1000. That keeps it out.
+        least_mg_l: mg/L N, scalar or array, 0 to 100. Borne in water without chloride.
+        most_mg_l: mg/L N, scalar or array, 0 to 100. Never more than this.
     Returns: mg/L N, as chloride_mg_l.
     Raises: OutOfRange.
     Source: lewismorris1986
     """
     within("chloride_mg_l", chloride_mg_l, 0, 40_000, "mg/L")
-    ratio = constant("chloride_per_nitrite")
-    low, high = constant("nitrite_limit_mg_l"), constant("nitrite_most_mg_l")
-    guarded = np.minimum(np.asarray(chloride_mg_l) / ratio, high)
-    limit = np.where(np.asarray(chloride_mg_l) < ratio, low, guarded)
+    within("chloride_per_nitrite", chloride_per_nitrite, 1, 1000, "mg/L per mg/L N")
+    within("least_mg_l", least_mg_l, 0, 100, "mg/L N")
+    within("most_mg_l", most_mg_l, 0, 100, "mg/L N")
+    guarded = np.minimum(np.asarray(chloride_mg_l) / chloride_per_nitrite, most_mg_l)
+    limit = np.where(np.asarray(chloride_mg_l) < chloride_per_nitrite, least_mg_l, guarded)
     return float(limit) if np.ndim(limit) == 0 else limit
 
 
-def chloride_for_nitrite_mg_l(nitrite_mg_l: Number) -> Number:
+def chloride_for_nitrite_mg_l(nitrite_mg_l: Number, chloride_per_nitrite: Number = 20.0) -> Number:
     """Chloride at which a nitrite level does little harm.
 
     Equation: Cl = 20·NO2-N
     Parameters:
         nitrite_mg_l: mg/L N, scalar or array, 0 to 1000. Nitrite.
+        chloride_per_nitrite: mg/L of chloride per mg/L N, scalar or array, 1 to 1000. That keeps it out.
     Returns: mg/L, as nitrite_mg_l.
     Raises: OutOfRange.
     Source: lewismorris1986
     """
     within("nitrite_mg_l", nitrite_mg_l, 0, 1000, "mg/L N")
-    return constant("chloride_per_nitrite") * nitrite_mg_l
+    within("chloride_per_nitrite", chloride_per_nitrite, 1, 1000, "mg/L per mg/L N")
+    return chloride_per_nitrite * nitrite_mg_l
