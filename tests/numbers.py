@@ -11,7 +11,7 @@ from pathlib import Path
 from loquen.core import physics
 from loquen.core.data import library
 from loquen.core.data.tables import constants, sources
-from loquen.core.sheet.book import STAGES, system_book
+from loquen.core.system.book import STAGES, system_book
 
 ROOT = Path(__file__).parent.parent
 TARGET = ROOT / "docs/numbers.md"

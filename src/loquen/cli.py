@@ -99,7 +99,7 @@ def openapi(target: Path) -> None:
 def book(system: int, target: Path, db: Present = None, demo: Demo = False) -> None:
     """Write the build book of a system, by its number, as a PDF."""
     from loquen.api.documents import Unreadable, read_document
-    from loquen.core.sheet.book import sheet_of
+    from loquen.core.system.book import sheet_of
     from loquen.exchange.book import build_book
     from loquen.store import systems
     from loquen.store.database import open_database

@@ -11,7 +11,7 @@ from loquen.api.documents import document
 from loquen.core.graph import engine
 from loquen.core.graph.nodes import Node
 from loquen.core.model.plan import PLAN
-from loquen.core.sheet.book import system_book
+from loquen.core.system.book import system_book
 from loquen.demo import sluice_street
 from tests.at_limits import odd_change, odd_plan
 
@@ -173,7 +173,7 @@ def failing(book, name):
 
 def test_a_fault_inside_a_figure_is_that_figures_own_and_logged_with_its_plan(monkeypatch, caplog):
     from loquen.api import sheets
-    from loquen.core.sheet import book as books
+    from loquen.core.system import book as books
 
     monkeypatch.setattr(engine, "noted", set())
     broken = failing(books.system_book(), "peak_nitrate_mg_l")
@@ -190,7 +190,7 @@ def test_a_fault_inside_a_figure_is_that_figures_own_and_logged_with_its_plan(mo
 
 
 def test_a_number_that_is_none_is_no_figure(monkeypatch):
-    from loquen.core.sheet import book as books
+    from loquen.core.system import book as books
 
     monkeypatch.setattr(engine, "noted", set())
     book = books.system_book()

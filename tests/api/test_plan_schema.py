@@ -14,7 +14,7 @@ from loquen.api.schemas.plan import PlanSchema, to_core
 from loquen.core.model.fields import entries
 from loquen.core.model.plan import PLAN, Plan
 from loquen.core.model.quantity import Quantity
-from loquen.core.sheet.book import sheet_of
+from loquen.core.system.book import sheet_of
 from loquen.demo.sluice_street import long_hall, rope_walk_b, tidal_corner
 
 LISTS = ("room_months_c", "curve_lph", "curve_head_m")

@@ -9,7 +9,7 @@ import pytest
 from loquen.api import sheets
 from loquen.api.listing import Listing
 from loquen.api.working import working
-from loquen.core.sheet.book import sheet_of
+from loquen.core.system.book import sheet_of
 from loquen.demo.sluice_street import long_hall, old_copper, rope_walk_b
 from loquen.store import systems
 from loquen.store.database import open_database

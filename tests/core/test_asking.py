@@ -5,8 +5,9 @@ import pytest
 from loquen.core.errors import UnknownKey
 from loquen.core.graph import asking
 from loquen.core.model.plan import Changes, Filter, Group, Heat, Plan, Tank, Water
-from loquen.core.sheet import regimes, starting
-from loquen.core.sheet.book import sheet_of
+from loquen.core.system.book import sheet_of
+from loquen.core.system.changes import side_by_side
+from loquen.core.system.propose import first_plan
 from tests.core.plans import plan
 
 HEAVY = {"animals": (Group("boeseman_rainbowfish", 14),)}
@@ -90,29 +91,29 @@ def test_the_least_regime_as_a_remedy_holds():
     sheet = sheet_of(
         plan(animals=(Group("boeseman_rainbowfish", 20),), changes=Changes(change_frac=0.1, weekdays=("Sat",)))
     )
-    (remedy,) = regimes.least_work(sheet)
+    (remedy,) = side_by_side.least_work(sheet)
     assert sheet.changed(remedy.changes).value("nitrate_held").state != "short"
 
 
 def test_a_start_from_animals_has_room_for_them():
-    started = starting.from_animals("x", (Group("discus", 6),))
+    started = first_plan.from_animals("x", (Group("discus", 6),))
     sheet = sheet_of(started)
-    for key in (*starting.SPACE_CHECKS, "water_suits", "turnover_fits", "media_carry"):
+    for key in (*first_plan.SPACE_CHECKS, "water_suits", "turnover_fits", "media_carry"):
         assert sheet.value(key).state != "short", key
 
 
 def test_a_start_from_glass_keeps_the_glass():
     tank = Tank(tank_length_cm=77)
-    started = starting.from_tank("x", tank)
+    started = first_plan.from_tank("x", tank)
     assert started.tank == tank
     assert sheet_of(started).value("turnover_per_h") >= 4
 
 
 def test_animals_no_sold_tank_can_hold_are_a_named_case():
-    with pytest.raises(starting.NamedCase) as caught:
-        starting.from_animals("x", (Group("yellow_bellied_slider", 1), Group("frontosa", 60)))
+    with pytest.raises(first_plan.NamedCase) as caught:
+        first_plan.from_animals("x", (Group("yellow_bellied_slider", 1), Group("frontosa", 60)))
     assert caught.value.code == "no_stock_tank"
 
 
 def test_an_empty_start_is_a_plan():
-    assert starting.suited_to(Plan(name="x")).animals == ()
+    assert first_plan.suited_to(Plan(name="x")).animals == ()

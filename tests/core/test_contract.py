@@ -10,7 +10,7 @@ import pytest
 from loquen.core import physics
 from loquen.core.data.tables import constants, sources
 from loquen.core.model.quantity import kinds
-from loquen.core.sheet.book import RESULTS_OF, STAGES, system_book
+from loquen.core.system.book import RESULTS_OF, STAGES, system_book
 
 HEADS = ["Equation:", "Parameters:", "Returns:", "Raises:", "Source:"]
 

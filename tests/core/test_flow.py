@@ -11,8 +11,8 @@ from loquen.core.graph import asking
 from loquen.core.graph.engine import Missing
 from loquen.core.model.consistency import conflicts
 from loquen.core.model.plan import PLAN, Chamber, Heat, Light, Outlet, RunPart, Tank
-from loquen.core.sheet import build
-from loquen.core.sheet.book import sheet_of
+from loquen.core.system import build
+from loquen.core.system.book import sheet_of
 from loquen.demo.sluice_street import long_hall, old_copper
 from tests.core.plans import CHAMBERS, DISPLAY, FLOW, RETURNS, SUMP, plan, sumped
 

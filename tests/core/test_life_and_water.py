@@ -11,8 +11,8 @@ from loquen.core.graph import asking
 from loquen.core.graph.engine import Missing
 from loquen.core.model.consistency import conflicts
 from loquen.core.model.plan import Air, Changes, Filter, Group, Heat, Tank, Water
-from loquen.core.sheet.book import sheet_of
-from loquen.core.sheet.life import outgrown
+from loquen.core.system.book import sheet_of
+from loquen.core.system.propose.growth import outgrown
 from tests.core.plans import BARE_BOX, plan
 
 YOUNG = (Group("boeseman_rainbowfish", 10, size_by="length", length_cm=3),)

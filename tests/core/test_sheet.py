@@ -12,8 +12,8 @@ from loquen.core.errors import NamedCase, UnknownKey
 from loquen.core.graph.engine import Missing
 from loquen.core.model.plan import Changes, Filter, Group, Heat, Light, Tank, Water
 from loquen.core.model.quantity import told
-from loquen.core.sheet.book import sheet_of
-from loquen.core.sheet.words import told_case
+from loquen.core.system.book import sheet_of
+from loquen.core.system.told import told_case
 from tests.core.plans import BARE_BOX, plan, with_value
 
 # Volumes and weights, by hand -------------------------------------------------------------------

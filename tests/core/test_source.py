@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 from loquen.core.graph import asking
 from loquen.core.model.plan import Bag, Changes, Group, Quarantine, Recipe, Source, Water
 from loquen.core.physics import chemistry, dilution
-from loquen.core.sheet import changes, regimes
-from loquen.core.sheet.book import sheet_of
+from loquen.core.system.book import sheet_of
+from loquen.core.system.changes import regime, side_by_side
 from tests.core.plans import plan
 
 TAP = Source("Tap", "tap", 2.0, 9.0, 5.0, 7.6, 450, 2.5, 14, 24, 10)
@@ -248,7 +248,7 @@ def test_days_to_get_there_from_todays_reading():
     assert half.settles_d == pytest.approx(7 * weeks, abs=7)
 
 
-@pytest.mark.parametrize("there", [("Sat", "Sun"), ("Mon", "Wed", "Fri"), changes.WEEK])
+@pytest.mark.parametrize("there", [("Sat", "Sun"), ("Mon", "Wed", "Fri"), regime.WEEK])
 def test_the_least_work_is_never_beaten_on_its_own_grid(there):
     heavy = plan(animals=(Group("boeseman_rainbowfish", 16),), changes=Changes(there=there, target_nitrate_mg_l=9))
     sheet = sheet_of(heavy)
@@ -257,8 +257,8 @@ def test_the_least_work_is_never_beaten_on_its_own_grid(there):
     works = []
     for count in range(1, len(there) + 1):
         for days in combinations(there, count):
-            for share in regimes.SHARES:
-                gaps = changes.gaps_of(days)
+            for share in side_by_side.SHARES:
+                gaps = regime.gaps_of(days)
                 peaks, _ = dilution.settled_cycle(rise, 1.0, gaps, (share,) * count)
                 if max(peaks) <= 9 and share <= sheet.value("shock_cap_frac"):
                     works.append(share * 250 * count / 8 + 12 * count)

@@ -7,9 +7,9 @@ import pytest
 from loquen.core.errors import NamedCase
 from loquen.core.model.consistency import conflicts
 from loquen.core.model.plan import PLAN, Chamber, Outlet, Tank
-from loquen.core.sheet import starting, sumps
-from loquen.core.sheet.book import sheet_of
-from loquen.core.sheet.life import short
+from loquen.core.system.book import sheet_of
+from loquen.core.system.propose import first_plan, sumps
+from loquen.core.system.propose.growth import short
 from loquen.demo.sluice_street import bottle_shelf, long_hall, old_copper, rope_walk_b, tidal_corner
 from tests.core.plans import CHAMBERS, FLOW, RETURNS, SUMP, plan, sumped
 
@@ -90,8 +90,8 @@ BARE = {"flow": replace(long_hall().flow, way="none"), "run": (), "returns": (),
         rope_walk_b(),
         bottle_shelf(),
         replace(long_hall(), **BARE),
-        starting.from_tank("60 cm", Tank(tank_length_cm=60, tank_width_cm=30, tank_height_cm=36)),
-        starting.from_tank("2 m", Tank(tank_length_cm=200, tank_width_cm=70, tank_height_cm=70, pane_mm=15)),
+        first_plan.from_tank("60 cm", Tank(tank_length_cm=60, tank_width_cm=30, tank_height_cm=36)),
+        first_plan.from_tank("2 m", Tank(tank_length_cm=200, tank_width_cm=70, tank_height_cm=70, pane_mm=15)),
     ],
     ids=lambda start: start if isinstance(start, str) else start.name,
 )

@@ -10,8 +10,8 @@ import pytest
 from openpyxl import load_workbook
 from pypdf import PdfReader
 
-from loquen.core.sheet import build
-from loquen.core.sheet.book import sheet_of
+from loquen.core.system import build
+from loquen.core.system.book import sheet_of
 from loquen.demo.sluice_street import long_hall, old_copper, tidal_corner
 from loquen.exchange import drawing, tables
 from loquen.exchange.book import build_book

@@ -4,7 +4,7 @@ from loquen.api.reading import listed, sentence_of, where_known
 from loquen.api.schemas import sheet as out
 from loquen.core.data import library
 from loquen.core.graph.engine import CONSTANT, Missing, Sheet
-from loquen.core.sheet.life import short
+from loquen.core.system.propose.growth import short
 
 
 def section_of(sheet: Sheet) -> out.SectionOut:

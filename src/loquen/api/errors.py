@@ -16,7 +16,7 @@ from loquen.api.schemas.sheet import SentenceOut
 from loquen.api.words import conflict_sentence, entry_sentence, plan_path, problem_sentence, quoted
 from loquen.core.errors import CoreError, NamedCase, OutOfRange, PlanConflict, UnknownKey
 from loquen.core.model.quantity import Sentence, Term, say
-from loquen.core.sheet.words import told_case
+from loquen.core.system.told import told_case
 from loquen.exchange.reports import UnreadReport
 from loquen.store.faults import Busy, StoreFault
 from loquen.store.systems import NoSuchRevision, NoSuchSystem, NothingToUndo, StaleRevision

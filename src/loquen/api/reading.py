@@ -8,8 +8,8 @@ from loquen.core.graph.engine import Key, Missing, Sheet
 from loquen.core.graph.nodes import Verdict
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, say
-from loquen.core.sheet.book import sheet_of
-from loquen.core.sheet.words import told_case
+from loquen.core.system.book import sheet_of
+from loquen.core.system.told import told_case
 
 Part = TypeVar("Part")
 Nothing = TypeVar("Nothing")

@@ -10,18 +10,19 @@ from loquen.core.graph.engine import Key, Missing, Sheet
 from loquen.core.graph.nodes import WORST_FIRST, CheckWords, Verdict, worst
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, Term, say
-from loquen.core.sheet import life, regimes, sumps
-from loquen.core.sheet.book import GLASSES, RESULTS_OF, STAGES, sheet_of, system_book
-from loquen.core.sheet.changes import Regime
-from loquen.core.sheet.company import Finding
-from loquen.core.sheet.regimes import RegimeRow
-from loquen.core.sheet.words import told_case
+from loquen.core.system.animals.company import Finding
+from loquen.core.system.book import GLASSES, RESULTS_OF, STAGES, sheet_of, system_book
+from loquen.core.system.changes import side_by_side
+from loquen.core.system.changes.regime import Regime
+from loquen.core.system.changes.side_by_side import RegimeRow
+from loquen.core.system.propose import growth, sumps
+from loquen.core.system.told import told_case
 
 RANGED = ("dawn_oxygen_mg_l", "outage_h", "peak_nitrate_mg_l")
 """Figures whose range is shown without being asked for."""
 OWN_REMEDIES = {
-    "nitrate_held": regimes.least_work,
-    "in_balance": regimes.least_work,
+    "nitrate_held": side_by_side.least_work,
+    "in_balance": side_by_side.least_work,
     "drain_down_fits": sumps.raised_returns,
 }
 
@@ -42,7 +43,7 @@ def view(plan: Plan, months_ahead: float | None = None) -> out.SheetOut:
         suited=findings(f for i in range(len(plan.animals)) for f in listed(sheet, f"animals.{i}.suited")),
         outgrown=[
             out.OutgrownOut(check=row.check, label=row.label, months=row.months)
-            for row in where_known(lambda: life.outgrown(sheet), ())
+            for row in where_known(lambda: growth.outgrown(sheet), ())
         ],
         outage=out.SentenceOut.of(sentence_of(sheet, "outage_result")),
         flow=where_known(lambda: flow_of(sheet), None),

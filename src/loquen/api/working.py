@@ -11,8 +11,8 @@ from loquen.core.graph.engine import CONSTANT, PLACE, Key, Missing, Sheet
 from loquen.core.graph.nodes import Verdict
 from loquen.core.model.plan import PLAN, Plan
 from loquen.core.model.quantity import Choice, Quantity
-from loquen.core.sheet import life
-from loquen.core.sheet.words import told_case
+from loquen.core.system.propose import growth
+from loquen.core.system.told import told_case
 
 
 def working(
@@ -77,7 +77,7 @@ def working_node(sheet: Sheet, key: Key) -> out.WorkingNode:
         return plain(key, name.replace("_", " "), "", row.value, row.unit, sources()[row.source])
     if key.endswith(f".{PLACE}"):
         return plain(key, "Its number in the order", "count", float(value), "", "as listed")
-    if key == life.ASKED_MONTHS:
+    if key == growth.ASKED_MONTHS:
         words = "until full grown" if math.isinf(value) else ""
         return plain(key, "Months ahead", "months", None if words else float(value), words, "asked for")
     if node is None:

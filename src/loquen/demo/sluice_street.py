@@ -24,7 +24,7 @@ from loquen.core.model.plan import (
     Water,
 )
 from loquen.core.physics.nitrogen import NITRATE_PER_N
-from loquen.core.sheet.starting import filter_of
+from loquen.core.system.propose.first_plan import filter_of
 from loquen.store import systems, waters
 from loquen.store.database import Database
 

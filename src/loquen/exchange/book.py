@@ -17,9 +17,9 @@ from reportlab.platypus import Flowable, KeepTogether, PageBreak, Paragraph, Sim
 from loquen.core.graph.engine import Missing, Sheet
 from loquen.core.graph.nodes import Verdict
 from loquen.core.model.quantity import told, written
-from loquen.core.sheet import build
-from loquen.core.sheet.book import STAGES
-from loquen.core.sheet.words import told_case
+from loquen.core.system import build
+from loquen.core.system.book import STAGES
+from loquen.core.system.told import told_case
 from loquen.exchange import tables
 from loquen.exchange.drawing import INKS, Area, Drawing, Line, section
 

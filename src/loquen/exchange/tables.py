@@ -5,7 +5,7 @@ import io
 from collections.abc import Sequence
 
 from loquen.core.graph.engine import Sheet
-from loquen.core.sheet import build
+from loquen.core.system import build
 
 RUNS_AS_FORMULA = ("=", "+", "-", "@", "\t", "\r")
 CUTS = ("pane", "pieces", "width mm", "height mm", "thickness mm", "holes (x, y, bore mm from lower left)")

@@ -10,7 +10,7 @@ from loquen.api.computing import computed
 from loquen.api.dependencies import COMPUTING, sensible
 from loquen.api.schemas.plan import PlanSchema, Strict
 from loquen.core.graph.engine import Sheet
-from loquen.core.sheet.book import sheet_of
+from loquen.core.system.book import sheet_of
 
 router = APIRouter(prefix="/api/build", tags=["building"], responses=dict(COMPUTING))
 

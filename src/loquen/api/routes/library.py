@@ -14,7 +14,7 @@ from loquen.core.model.fields import entries, optional
 from loquen.core.model.options import options_of
 from loquen.core.model.plan import PLAN
 from loquen.core.model.quantity import Choice, Quantity, kinds
-from loquen.core.sheet import starting, sumps
+from loquen.core.system.propose import first_plan, sumps
 
 router = APIRouter(prefix="/api", tags=["library"])
 
@@ -102,7 +102,7 @@ def whole_library() -> LibraryOut:
     return LibraryOut(
         species=[species_out(row) for row in library.species().values()],
         filters=[
-            FilterOut(key=key, label=model.label, row=asdict(starting.filter_of(key)))
+            FilterOut(key=key, label=model.label, row=asdict(first_plan.filter_of(key)))
             for key, model in library.filter_models().items()
         ],
         pumps=[

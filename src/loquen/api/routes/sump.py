@@ -8,8 +8,8 @@ from loquen.api.computing import computed
 from loquen.api.dependencies import COMPUTING, sensible
 from loquen.api.schemas.plan import PlanSchema, Strict, from_core
 from loquen.api.schemas.sheet import RemedyOut
-from loquen.core.sheet import sumps
-from loquen.core.sheet.book import sheet_of
+from loquen.core.system.book import sheet_of
+from loquen.core.system.propose import sumps
 
 router = APIRouter(prefix="/api/sump", tags=["sump"], responses=dict(COMPUTING))
 

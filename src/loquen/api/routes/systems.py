@@ -25,7 +25,7 @@ from loquen.api.schemas.system import (
     SystemsOut,
 )
 from loquen.core.model.plan import Group, Plan, Tank
-from loquen.core.sheet import starting
+from loquen.core.system.propose import first_plan
 from loquen.store import systems
 from loquen.store.database import Database
 from loquen.store.tables import RevisionRow
@@ -79,7 +79,7 @@ def start_from_animals(start: StartFromAnimals, database: Kept) -> SystemOut:
     """The smallest stock tank with room for these animals, with filter, heat and water to match."""
     wanted = tuple(Group(row.species, row.number) for row in start.animals)
     sensible(Plan(name=start.name, animals=wanted))
-    return kept(database, starting.from_animals(start.name, wanted))
+    return kept(database, first_plan.from_animals(start.name, wanted))
 
 
 @router.post("/from-glass", status_code=201)
@@ -87,7 +87,7 @@ def start_from_glass(start: StartFromGlass, database: Kept) -> SystemOut:
     """A plan around the tank a keeper has."""
     tank: Tank = rebuilt(Tank, start.tank.model_dump())
     sensible(Plan(name=start.name, tank=tank))
-    return kept(database, starting.from_tank(start.name, tank))
+    return kept(database, first_plan.from_tank(start.name, tank))
 
 
 @router.get("/{system_id}")

@@ -12,7 +12,7 @@ from loquen.api.schemas.plan import SourceSchema, rebuilt
 from loquen.api.schemas.sheet import SentenceOut
 from loquen.api.schemas.water import AreaOut, DeletedWater, ReportIn, WaterIn, WaterOut, WaterUpdate
 from loquen.core.model.plan import Plan, Source
-from loquen.core.sheet.book import sheet_of
+from loquen.core.system.book import sheet_of
 from loquen.devices import water_reports
 from loquen.exchange.reports import LineFault, UnreadReport, read_report
 from loquen.store import waters

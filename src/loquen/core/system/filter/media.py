@@ -11,8 +11,8 @@ from loquen.core.graph.judging import at_most, within_band
 from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import chemistry, nitrogen
-from loquen.core.sheet.animals import require_animals
-from loquen.core.sheet.roots import root
+from loquen.core.system.animals.food import require_animals
+from loquen.core.system.roots import root
 
 MOST_AMMONIA_MG_L = 50.0
 

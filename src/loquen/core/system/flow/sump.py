@@ -8,7 +8,7 @@ from loquen.core.graph.judging import at_least, at_most
 from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import heat, hydraulics
-from loquen.core.sheet.flow import need_sump
+from loquen.core.system.flow.returns import need_sump
 
 # Chambers and levels ----------------------------------------------------------------------------
 

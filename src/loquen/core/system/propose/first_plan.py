@@ -6,7 +6,7 @@ from loquen.core.data import library
 from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import Verdict
 from loquen.core.model.plan import Filter, Group, Heat, Plan, Tank, Water
-from loquen.core.sheet.book import sheet_of
+from loquen.core.system.book import sheet_of
 
 SPACE_CHECKS = ("litres_enough", "length_enough", "width_enough")
 FIRST_FILTERS = ("canister_300", "canister_600", "canister_1000", "canister_1500", "canister_2400")

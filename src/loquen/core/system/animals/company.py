@@ -7,7 +7,7 @@ from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import State, Verdict, check, step, worst
 from loquen.core.model.quantity import Sentence, Term, say
-from loquen.core.sheet.animals import require_animals
+from loquen.core.system.animals.food import require_animals
 
 CURRENTS = ("still", "gentle", "moderate", "strong")
 STREAM_AND_STILL = 2

@@ -14,9 +14,9 @@ from loquen.core.model.consistency import SHORTEST_RETURN_CM, hole_edge_least_cm
 from loquen.core.model.plan import PLAN, Chamber, Outlet, Plan, RunPart, Sump
 from loquen.core.model.quantity import Quantity, Term, say
 from loquen.core.physics import hydraulics
-from loquen.core.sheet.book import sheet_of
-from loquen.core.sheet.flow import need_sump
-from loquen.core.sheet.life import short
+from loquen.core.system.book import sheet_of
+from loquen.core.system.flow.returns import need_sump
+from loquen.core.system.propose.growth import short
 
 LENGTH = "sump.sump_length_cm"
 DRAIN_DOWN = "drain_down_fits"

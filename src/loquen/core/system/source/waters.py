@@ -6,7 +6,7 @@ from loquen.core.graph.judging import at_most
 from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import chemistry
-from loquen.core.sheet.company import Finding, told
+from loquen.core.system.animals.company import Finding, told
 
 CALCIUM_MG_PER_DGH = 0.17833 * 40.078
 BICARBONATE_MG_PER_DKH = 0.35665 * 61.017

@@ -8,7 +8,7 @@ from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import animals as biology
 from loquen.core.physics import gases
-from loquen.core.sheet.animals import require_animals
+from loquen.core.system.animals.food import require_animals
 
 PLANTED = ("slow", "stems")
 KPA_PER_CM = 0.0980665

@@ -9,8 +9,8 @@ from loquen.core.graph.judging import at_least, at_most
 from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Term, of, say
 from loquen.core.physics import chemistry, nitrogen
-from loquen.core.sheet.animals import require_animals
-from loquen.core.sheet.changes import NO_CAP
+from loquen.core.system.animals.food import require_animals
+from loquen.core.system.changes.regime import NO_CAP
 
 LIFETIME_D = 36_525.0
 

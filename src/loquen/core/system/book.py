@@ -12,31 +12,14 @@ from loquen.core.graph.engine import Book, Sheet
 from loquen.core.graph.nodes import collected
 from loquen.core.model.consistency import conflicts
 from loquen.core.model.plan import PLAN, Plan
-from loquen.core.sheet import (
-    air,
-    animals,
-    arrival,
-    changes,
-    clarifier,
-    company,
-    disinfect,
-    energy,
-    filter,  # noqa: A004
-    flooding,
-    flow,
-    heat,
-    heat_failures,
-    heaters,
-    light,
-    overflow,
-    recipe,
-    regimes,
-    schools,
-    source,
-    sump,
-    tank,
-    water,
-)
+from loquen.core.system.animals import company, food, schools
+from loquen.core.system.arrivals import bags
+from loquen.core.system.changes import regime, side_by_side
+from loquen.core.system.filter import clarifier, media, oxygen
+from loquen.core.system.flow import flooding, overflow, returns, sump
+from loquen.core.system.heat import energy, failures, heaters, light, losses
+from loquen.core.system.source import disinfectant, recipe, settled, waters
+from loquen.core.system.tank import glass
 
 STAGES = {
     "animals": "Animals",
@@ -78,29 +61,14 @@ def system_book() -> Book:
     """All nodes of a single system, wired once."""
     nodes = collected(
         [
-            animals,
-            tank,
-            filter,
-            flooding,
-            overflow,
-            sump,
-            flow,
-            clarifier,
-            heat,
-            heaters,
-            heat_failures,
-            energy,
-            air,
-            light,
-            changes,
-            regimes,
-            source,
-            recipe,
-            disinfect,
-            water,
-            arrival,
-            company,
-            schools,
+            *(food, company, schools),
+            glass,
+            *(media, oxygen, clarifier),
+            *(returns, overflow, sump, flooding),
+            *(losses, heaters, failures, energy, light),
+            *(waters, recipe, disinfectant, settled),
+            *(regime, side_by_side),
+            bags,
         ]
     )
     return Book(nodes, PLAN, constants(), ASKED, Domain(row_label, pipe_order, lambda plan: bool(conflicts(plan))))

@@ -6,9 +6,9 @@ from loquen.core.data import library
 from loquen.core.graph.judging import at_most
 from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Term, of, say
-from loquen.core.sheet.flow import need_sump
-from loquen.core.sheet.roots import root
-from loquen.core.sheet.sump import no_lower_than_next
+from loquen.core.system.flow.returns import need_sump
+from loquen.core.system.flow.sump import no_lower_than_next
+from loquen.core.system.roots import root
 
 
 def pipe_litres(pipe: str, length_m: float) -> float:

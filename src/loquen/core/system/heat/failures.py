@@ -6,8 +6,8 @@ from dataclasses import dataclass
 
 from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import figure, step
-from loquen.core.sheet.heat import OpenWater
-from loquen.core.sheet.heaters import settle_c, unused_when
+from loquen.core.system.heat.heaters import settle_c, unused_when
+from loquen.core.system.heat.losses import OpenWater
 
 FAILURE_HOURS = 48
 

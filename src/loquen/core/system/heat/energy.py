@@ -4,8 +4,8 @@ from loquen.core.graph.judging import at_most
 from loquen.core.graph.nodes import Verdict, check, figure
 from loquen.core.model.quantity import Term, of, say
 from loquen.core.physics import heat
-from loquen.core.sheet.heat import OpenWater
-from loquen.core.sheet.heaters import HOTTEST_C
+from loquen.core.system.heat.heaters import HOTTEST_C
+from loquen.core.system.heat.losses import OpenWater
 
 DAYS_IN_MONTH = (31, 28.25, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31)
 

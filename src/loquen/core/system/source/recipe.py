@@ -7,7 +7,7 @@ from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import chemistry
-from loquen.core.sheet.source import CALCIUM_MG_PER_DGH
+from loquen.core.system.source.waters import CALCIUM_MG_PER_DGH
 
 
 @figure("Hardness to add", formula="{target_gh_dgh} − {mix_gh_dgh}, not below 0", source="balance")

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from loquen.core.data import library
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
-from loquen.core.sheet.build.cutting import panes
+from loquen.core.system.build.cutting import panes
 
 PIPE_SPARE = 1.1
 SILICONE_M = 8.0

@@ -5,8 +5,8 @@ from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most
 from loquen.core.graph.nodes import Gauge, Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
-from loquen.core.sheet.heat import OpenWater
-from loquen.core.sheet.roots import root
+from loquen.core.system.heat.losses import OpenWater
+from loquen.core.system.roots import root
 
 HOTTEST_C, COLDEST_C = 45.0, 0.0
 ELECTRICITY = "Drip loops on every cable and a residual-current device on the circuit; a licensed electrician and the local code decide."

@@ -8,7 +8,7 @@ from loquen.core.graph.judging import at_least
 from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import of, say
 from loquen.core.physics import hydraulics
-from loquen.core.sheet.flow import need_sump
+from loquen.core.system.flow.returns import need_sump
 
 
 @figure("Flow down from one tank", formula="{return_lph} ÷ {tank_count}", source="definition")

@@ -7,7 +7,7 @@ from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most, within_band
 from loquen.core.graph.nodes import State, Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
-from loquen.core.sheet.animals import mass_of, require_animals
+from loquen.core.system.animals.food import mass_of, require_animals
 
 DEEP_BODIED = {"deep", "disc", "globular", "turtle", "frog"}
 PICK = "balance"

@@ -10,7 +10,17 @@ from loquen.core.graph.engine import Sheet
 from loquen.core.graph.nodes import Remedy, step
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Term, say
-from loquen.core.sheet.changes import NO_CAP, WEEK, WEEKS_D, Regime, flowed, gaps_of, standing_d, teeth, trigger_gap
+from loquen.core.system.changes.regime import (
+    NO_CAP,
+    WEEK,
+    WEEKS_D,
+    Regime,
+    flowed,
+    gaps_of,
+    standing_d,
+    teeth,
+    trigger_gap,
+)
 
 SHARES = tuple(n / 100 for n in range(5, 80, 5))
 SMALL_CHART_DAYS = 28

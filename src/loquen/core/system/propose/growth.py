@@ -6,7 +6,7 @@ from functools import cache
 
 from loquen.core.graph.engine import Key, Missing, Sheet
 from loquen.core.graph.nodes import Verdict
-from loquen.core.sheet.words import told_case
+from loquen.core.system.told import told_case
 
 ASKED_MONTHS = "asked.months_ahead"
 NEARLY_GROWN = 0.99

@@ -10,7 +10,7 @@ from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import animals as biology
 from loquen.core.physics import chemistry, dilution, nitrogen
-from loquen.core.sheet.filter import Nitrifiers
+from loquen.core.system.filter.media import Nitrifiers
 
 ROUNDING = 1e-9
 """A whole number of days is not made one more by a machine's rounding."""

@@ -1,0 +1,1 @@
+"""Who lives here: size, food and waste, company, and the schools of stocking."""

@@ -1,0 +1,1 @@
+"""Bags, introductions and quarantine."""

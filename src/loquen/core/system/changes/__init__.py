@@ -1,0 +1,1 @@
+"""Water changes: the regime chosen, and every other beside it."""

@@ -1,0 +1,1 @@
+"""What turns waste over and brings oxygen."""

@@ -1,0 +1,1 @@
+"""Returns, overflow, sump, and what floods."""

@@ -1,0 +1,1 @@
+"""Losses, heaters, failures, energy and light."""

@@ -1,0 +1,1 @@
+"""What the sheet is asked for: a first plan, a sump, when animals outgrow it."""

@@ -1,0 +1,1 @@
+"""The glass, what it holds and what it weighs."""
