@@ -2,8 +2,8 @@
 
 from dataclasses import replace
 
-from loquen.api.documents import document
 from loquen.core.data import library
+from loquen.core.model.documents import document
 from loquen.core.model.plan import PLAN, Group
 from loquen.demo import sluice_street
 from loquen.store import systems

@@ -18,7 +18,7 @@ from threading import Barrier, Thread
 
 import httpx
 
-from loquen.api.documents import document
+from loquen.core.model.documents import document
 from loquen.core.model.plan import PLAN
 from loquen.demo import sluice_street
 from loquen.devices import water_reports

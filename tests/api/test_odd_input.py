@@ -7,9 +7,9 @@ import random
 import pytest
 
 from loquen.api import working
-from loquen.api.documents import document
 from loquen.core.graph import engine
 from loquen.core.graph.nodes import Node
+from loquen.core.model.documents import document
 from loquen.core.model.plan import PLAN
 from loquen.core.system.book import system_book
 from loquen.demo import sluice_street

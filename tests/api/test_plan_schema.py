@@ -9,8 +9,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from loquen.api.documents import document, read_document
+from loquen.api.documents import read_document
 from loquen.api.schemas.plan import PlanSchema, to_core
+from loquen.core.model.documents import document
 from loquen.core.model.fields import entries
 from loquen.core.model.plan import PLAN, Plan
 from loquen.core.model.quantity import Quantity

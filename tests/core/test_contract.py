@@ -1,5 +1,6 @@
 """The shape of docstrings, names and sources, walked over all public relations and figures."""
 
+import doctest
 import importlib
 import inspect
 import pkgutil
@@ -33,6 +34,48 @@ def test_docstring_has_every_part_in_order(function):
     source = re.search(r"^Source: (\w+)$", text, flags=re.M)
     assert source
     assert source.group(1) in sources()
+
+
+def test_examples_in_docstrings_come_out():
+    modules = [
+        importlib.import_module(i.name) for i in pkgutil.walk_packages(physics.__path__, f"{physics.__name__}.")
+    ]
+    found = {module.__name__: doctest.testmod(module) for module in modules}
+    assert not [name for name, result in found.items() if result.failed]
+    shown = {name for name, result in found.items() if result.attempted}
+    packages_and_ranges = {m.__name__ for m in modules if hasattr(m, "__path__") or m.__name__.endswith("ranges")}
+    assert shown >= {module.__name__ for module in modules} - packages_and_ranges
+
+
+# What a relation is given by a sheet, and what its own definition has when nothing is given: one number.
+SAME = {
+    "heat.wall_u_w_m2k": {"outside_w_m2k": "outside_film_w_m2k", "inside_w_m2k": "inside_film_w_m2k"},
+    "heat.evaporation_l_d": {"calm_frac": "calm_surface", "cover_effect": "cover_effect"},
+    "gases.air_stone_transfer_l_h": {"stone_l_h": "stone_transfer_l_h"},
+    "nitrogen.nitrification_rate_g_m2_d": {
+        "half_mg_l": "nitrify_half_mg_l",
+        "rate_g_m2_d": "nitrify_rate_g_m2_d",
+        "warmth": "nitrify_warmth",
+    },
+    "nitrogen.ammonia_from_feed_mg_d": {"kept_frac": "kept_growing", "removed_frac": "removed_growing"},
+    "animals.feed_g_d": {"warmth_10k": "feed_q10"},
+    "animals.oxygen_use_mg_h": {"warmth_10k": "oxygen_q10"},
+    "chemistry.ammonia.nitrite_limit_mg_l": {
+        "chloride_per_nitrite": "chloride_per_nitrite",
+        "least_mg_l": "nitrite_limit_mg_l",
+        "most_mg_l": "nitrite_most_mg_l",
+    },
+}
+
+
+@pytest.mark.parametrize(("relation", "names"), SAME.items(), ids=SAME)
+def test_a_relations_own_numbers_are_those_of_the_table(relation, names):
+    module, _, name = relation.rpartition(".")
+    parameters = inspect.signature(
+        getattr(importlib.import_module(f"{physics.__name__}.{module}"), name)
+    ).parameters
+    for parameter, constant in names.items():
+        assert parameters[parameter].default == constants()[constant].value
 
 
 NODES = system_book().nodes.values()

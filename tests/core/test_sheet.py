@@ -8,13 +8,15 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from loquen.core.data import library
+from loquen.core.data.tables import constants
 from loquen.core.errors import NamedCase, UnknownKey
+from loquen.core.graph import asking
 from loquen.core.graph.engine import Missing
 from loquen.core.model.plan import Changes, Filter, Group, Heat, Light, Tank, Water
 from loquen.core.model.quantity import told
 from loquen.core.system.book import sheet_of
-from loquen.core.system.told import told_case
-from tests.core.plans import BARE_BOX, plan, with_value
+from loquen.core.system.cases import told_case
+from tests.core.plans import BARE_BOX, SUMP, plan, sumped, with_value
 
 # Volumes and weights, by hand -------------------------------------------------------------------
 
@@ -378,3 +380,21 @@ def test_a_pane_is_tight_within_a_twentieth_of_a_millimetre(more_mm, state):
     tank = Tank(tank_length_cm=100, tank_width_cm=50, tank_height_cm=50)
     needed = sheet_of(plan(tank=tank)).value("pane_needed_mm")
     assert sheet_of(plan(tank=replace(tank, pane_mm=needed + more_mm))).value("pane_holds").state == state
+
+
+def test_a_calibration_narrows_the_figures_that_hang_on_it():
+    usual = sheet_of(plan())
+    narrow = {"nitrify_rate_g_m2_d": replace(constants()["nitrify_rate_g_m2_d"], value=0.5, low=0.48, high=0.52)}
+    fitted = sheet_of(plan(), calibration=narrow)
+    # The media's most goes with the rate: 0.5 of 0.6.
+    assert fitted.value("capacity_mg_d") == pytest.approx(usual.value("capacity_mg_d") * 0.5 / 0.6)
+    wide, close = (asking.spread(sheet, "capacity_mg_d") for sheet in (usual, fitted))
+    assert wide == pytest.approx((usual.value("capacity_mg_d") * 0.33 / 0.6, usual.value("capacity_mg_d") / 0.6))
+    assert close == pytest.approx((fitted.value("capacity_mg_d") * 0.96, fitted.value("capacity_mg_d") * 1.04))
+
+
+def test_a_sumps_walls_lose_by_the_films_of_this_system():
+    # 10 mm of glass: U = 1/(1/9 + 0.01 + 1/300) = 8.036; with an outside film of 11 it is 9.593.
+    ours = sheet_of(sumped(sump=replace(SUMP, sump_pane_mm=10)))
+    windy = ours.changed({"constant.outside_film_w_m2k": 11.0})
+    assert windy.value("sump_w_k") / ours.value("sump_w_k") == pytest.approx(9.593 / 8.036, rel=1e-3)

@@ -9,7 +9,7 @@ from loquen.core.model.consistency import conflicts
 from loquen.core.model.plan import PLAN, Chamber, Outlet, Tank
 from loquen.core.system.book import sheet_of
 from loquen.core.system.propose import first_plan, sumps
-from loquen.core.system.propose.growth import short
+from loquen.core.system.told import is_short
 from loquen.demo.sluice_street import bottle_shelf, long_hall, old_copper, rope_walk_b, tidal_corner
 from tests.core.plans import CHAMBERS, FLOW, RETURNS, SUMP, plan, sumped
 
@@ -36,10 +36,10 @@ def test_the_smallest_sump_by_hand():
 
     holds, sheet = spare_l(shortest)
     assert holds >= 0
-    assert not any(short(sheet, key) for key in ("drain_down_fits", "blocked_stays", "pump_stays_wet"))
+    assert not any(is_short(sheet, key) for key in ("drain_down_fits", "blocked_stays", "pump_stays_wet"))
     less, smaller = spare_l(shortest - 1)
     assert less < 0
-    assert short(smaller, "drain_down_fits")
+    assert is_short(smaller, "drain_down_fits")
 
 
 def test_no_length_of_a_brimming_sump_holds():
@@ -99,7 +99,7 @@ def test_a_first_sump_makes_sense_and_holds(start, way):
     begun = sumps.with_sump(start, way)
     sheet = sheet_of(begun)
     assert conflicts(begun) == []
-    assert [key for key in sumps.flow_checks(begun) if short(sheet, key)] == []
+    assert [key for key in sumps.flow_checks(begun) if is_short(sheet, key)] == []
     assert sheet.value("return_lph") > 0
     assert begun.sump.sump_width_cm < start.tank.tank_width_cm
 

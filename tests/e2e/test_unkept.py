@@ -7,7 +7,7 @@ import sqlite3
 import pytest
 from playwright.sync_api import expect
 
-from loquen.api.documents import document
+from loquen.core.model.documents import document
 from loquen.demo import sluice_street
 from tests.e2e.server import Server
 

@@ -3,13 +3,16 @@
 import csv
 import io
 import math
+import re
 import xml.etree.ElementTree as ET
+from dataclasses import replace
 
 import ezdxf
 import pytest
 from openpyxl import load_workbook
 from pypdf import PdfReader
 
+from loquen.core.model.plan import Group
 from loquen.core.system import build
 from loquen.core.system.book import sheet_of
 from loquen.demo.sluice_street import long_hall, old_copper, tidal_corner
@@ -58,6 +61,13 @@ def test_the_book_in_gallons_and_inches(hall):
 @pytest.mark.parametrize("plan", [long_hall(), old_copper(), tidal_corner()], ids=lambda plan: plan.name)
 def test_every_demo_system_has_a_book(plan):
     assert plan.name in text_of(build_book(sheet_of(plan), {}))
+
+
+def test_the_book_lists_the_worst_checks_too():
+    crowd = replace(old_copper(), animals=(Group("goldfish_common", 2000),))
+    text = text_of(build_book(sheet_of(crowd), {}))
+    assert re.search(r"The media carry the waste short can not This media can not carry this load", text)
+    assert re.search(r"Oxygen at dawn short can not The system can not breathe", text)
 
 
 def test_panes_by_hand(hall):

@@ -1,10 +1,9 @@
 """What a page draws of a sheet: the section, the sump, the curves and the saw-tooth."""
 
-from loquen.api.reading import listed, sentence_of, where_known
 from loquen.api.schemas import sheet as out
 from loquen.core.data import library
 from loquen.core.graph.engine import CONSTANT, Missing, Sheet
-from loquen.core.system.propose.growth import short
+from loquen.core.system.told import is_short, rows_of, sentence_of, where_known
 
 
 def section_of(sheet: Sheet) -> out.SectionOut:
@@ -54,10 +53,10 @@ def overflow_of(sheet: Sheet) -> out.OverflowDrawn | None:
         box_cm=flow.box_length_cm if flow.way == "weir" else 0.0,
         hole_cm=flow.hole_mm / 10,
         hole_count=flow.hole_count,
-        drain_passes=not short(sheet, "drain_passes"),
+        drain_passes=not is_short(sheet, "drain_passes"),
         emergency=flow.emergency_pipe != "none",
         blocked_cm=sheet.value("blocked_rise_mm") / 10,
-        reaches=not short(sheet, "pump_reaches"),
+        reaches=not is_short(sheet, "pump_reaches"),
         return_lph=sheet.value("return_lph"),
         run=[
             out.RunDrawn(
@@ -69,7 +68,7 @@ def overflow_of(sheet: Sheet) -> out.OverflowDrawn | None:
         ],
         outlets=[
             out.OutletDrawn(depth_cm=row.outlet_depth_cm, open_frac=row.valve_open_frac, flow_lph=flow)
-            for row, flow in zip(sheet.root.returns, listed(sheet, "outlet_flows"), strict=False)
+            for row, flow in zip(sheet.root.returns, rows_of(sheet, "outlet_flows"), strict=False)
         ],
     )
 
@@ -86,7 +85,7 @@ def sump_of(sheet: Sheet) -> out.SumpDrawn | None:
         room_cm=below.stand_room_cm,
         power_off_cm=sheet.value("power_off_cm"),
         clogged_off_cm=sheet.value("clogged_off_cm"),
-        fits=not short(sheet, "drain_down_fits"),
+        fits=not is_short(sheet, "drain_down_fits"),
         intake_cm=below.intake_cm,
         media_l=sheet.value("sump_media_l"),
         chambers=[
@@ -132,7 +131,7 @@ def flow_of(sheet: Sheet) -> out.FlowOut | None:
         outlets_lph=list(sheet.value("outlet_flows")),
         cases=[
             out.FlowCaseOut(**{name: getattr(row, name) for name in out.FlowCaseOut.model_fields})
-            for row in listed(sheet, "flow_cases")
+            for row in rows_of(sheet, "flow_cases")
         ],
         sump=out.SentenceOut.of(sentence_of(sheet, "sump_result")),
     )

@@ -10,13 +10,13 @@ from fastapi.responses import Response
 from pydantic import BaseModel, ValidationError
 from starlette.exceptions import HTTPException
 
-from loquen.api.documents import Unreadable
 from loquen.api.refusals import FAILED
 from loquen.api.schemas.sheet import SentenceOut
-from loquen.api.words import conflict_sentence, entry_sentence, plan_path, problem_sentence, quoted
+from loquen.api.words import conflict_sentence, entry_sentence, plan_path, problem_sentence
 from loquen.core.errors import CoreError, NamedCase, OutOfRange, PlanConflict, UnknownKey
-from loquen.core.model.quantity import Sentence, Term, say
-from loquen.core.system.told import told_case
+from loquen.core.model.documents import Unreadable
+from loquen.core.model.quantity import Sentence, Term, quoted, say
+from loquen.core.system.cases import told_case
 from loquen.exchange.reports import UnreadReport
 from loquen.store.faults import Busy, StoreFault
 from loquen.store.systems import NoSuchRevision, NoSuchSystem, NothingToUndo, StaleRevision

@@ -11,13 +11,14 @@ from typing import Any, Literal
 
 from loquen.api import sheets
 from loquen.api.computing import aside
-from loquen.api.documents import Unreadable, name_of, read_document
+from loquen.api.documents import read_document
 from loquen.api.schemas.sheet import SentenceOut
 from loquen.api.schemas.system import SystemLine, SystemsOut
 from loquen.api.words import conflict_sentence
 from loquen.core.data import library
 from loquen.core.graph.nodes import worst
 from loquen.core.model.consistency import conflicts
+from loquen.core.model.documents import Unreadable, name_of
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, say
 from loquen.store.systems import Current

@@ -3,7 +3,6 @@
 from collections.abc import Iterable
 
 from loquen.api.drawing import flow_of, saw_tooth_of, section_of
-from loquen.api.reading import asked_sheet, listed, sentence_of, verdict_of, where_known
 from loquen.api.schemas import sheet as out
 from loquen.core.graph import asking
 from loquen.core.graph.engine import Key, Missing, Sheet
@@ -12,11 +11,12 @@ from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.system.animals.company import Finding
 from loquen.core.system.book import GLASSES, RESULTS_OF, STAGES, sheet_of, system_book
+from loquen.core.system.cases import told_case
 from loquen.core.system.changes import side_by_side
 from loquen.core.system.changes.regime import Regime
 from loquen.core.system.changes.side_by_side import RegimeRow
 from loquen.core.system.propose import growth, sumps
-from loquen.core.system.told import told_case
+from loquen.core.system.told import rows_of, sentence_of, verdict_of, where_known
 
 RANGED = ("dawn_oxygen_mg_l", "outage_h", "peak_nitrate_mg_l")
 """Figures whose range is shown without being asked for."""
@@ -29,7 +29,7 @@ OWN_REMEDIES = {
 
 def view(plan: Plan, months_ahead: float | None = None) -> out.SheetOut:
     """Everything a system's page shows, computed once; for the animals full grown unless months are given."""
-    sheet = asked_sheet(plan, months_ahead)
+    sheet = sheet_of(plan, months_ahead)
     sheet.all()
     checks = sorted(checks_of(sheet), key=lambda check: list(STAGES).index(check.stage))
     return out.SheetOut(
@@ -38,30 +38,30 @@ def view(plan: Plan, months_ahead: float | None = None) -> out.SheetOut:
         glasses=glasses_of(checks),
         stages=stages_of(sheet, checks),
         schools=schools_of(sheet),
-        pairs=findings(listed(sheet, "pairs")),
-        company=findings(f for i in range(len(plan.animals)) for f in listed(sheet, f"animals.{i}.company")),
-        suited=findings(f for i in range(len(plan.animals)) for f in listed(sheet, f"animals.{i}.suited")),
+        pairs=findings(rows_of(sheet, "pairs")),
+        company=findings(f for i in range(len(plan.animals)) for f in rows_of(sheet, f"animals.{i}.company")),
+        suited=findings(f for i in range(len(plan.animals)) for f in rows_of(sheet, f"animals.{i}.suited")),
         outgrown=[
             out.OutgrownOut(check=row.check, label=row.label, months=row.months)
             for row in where_known(lambda: growth.outgrown(sheet), ())
         ],
         outage=out.SentenceOut.of(sentence_of(sheet, "outage_result")),
         flow=where_known(lambda: flow_of(sheet), None),
-        failures=[out.FailureOut(label=row.label, temps_c=list(row.temps_c)) for row in listed(sheet, "failures")],
+        failures=[out.FailureOut(label=row.label, temps_c=list(row.temps_c)) for row in rows_of(sheet, "failures")],
         least_regime=least_regime_of(sheet),
-        regimes=[regime_row(row) for row in listed(sheet, "regime_rows")],
+        regimes=[regime_row(row) for row in rows_of(sheet, "regime_rows")],
         questions=findings(
-            f for i in range(len(plan.sources)) for f in listed(sheet, f"sources.{i}.src_questions")
+            f for i in range(len(plan.sources)) for f in rows_of(sheet, f"sources.{i}.src_questions")
         ),
-        card=[out.SentenceOut.of(line) for line in listed(sheet, "card")],
+        card=[out.SentenceOut.of(line) for line in rows_of(sheet, "card")],
         salt_days=[
             out.SaltDayOut(**{name: getattr(row, name) for name in out.SaltDayOut.model_fields})
-            for row in listed(sheet, "salt_days")
+            for row in rows_of(sheet, "salt_days")
         ],
         bags=[out.SentenceOut.of(sentence_of(sheet, f"bags.{i}.bag_result")) for i in range(len(plan.bags))],
         batches=[
             out.BatchOut(name=name, tub=tub, enters=enters, leaves=leaves)
-            for name, tub, enters, leaves in listed(sheet, "arrivals_order")
+            for name, tub, enters, leaves in rows_of(sheet, "arrivals_order")
         ],
         saw_tooth=where_known(lambda: saw_tooth_of(sheet), None),
         section=section_of(sheet),
@@ -167,7 +167,7 @@ def schools_of(sheet: Sheet) -> list[out.SchoolOut]:
             binds=school.binds,
             picked=school.picked,
         )
-        for school in listed(sheet, "schools")
+        for school in rows_of(sheet, "schools")
     ]
 
 

@@ -4,7 +4,7 @@ from typing import Any
 
 from loquen.core.errors import PlanConflict
 from loquen.core.model.plan import PLAN
-from loquen.core.model.quantity import Quantity, Sentence, Term, say
+from loquen.core.model.quantity import Quantity, Sentence, Term, quoted, say
 from loquen.core.model.typed import Ambiguous, NotANumber, read_number
 
 CONFLICTS: dict[str, tuple[str, dict[str, str]]] = {
@@ -73,11 +73,6 @@ def wanted(entry: Quantity) -> tuple[str, dict[str, Term]]:
     """The words for an entry's limits."""
     text = "{low} to {high}" + (", a whole number" if entry.whole else "")
     return text, {"low": Term(entry.low, entry.kind), "high": Term(entry.high, entry.kind)}
-
-
-def quoted(given: Any, most: int = 40) -> str:
-    """What was typed, short, and without what no text can hold."""
-    return str(given)[:most].encode("utf-8", "replace").decode()
 
 
 def entry_sentence(path: str, problem: str, given: Any) -> Sentence:

@@ -2,7 +2,6 @@
 
 import math
 
-from loquen.api.reading import asked_sheet
 from loquen.api.schemas import sheet as out
 from loquen.core.data.tables import sources
 from loquen.core.errors import UnknownKey
@@ -11,8 +10,9 @@ from loquen.core.graph.engine import CONSTANT, PLACE, Key, Missing, Sheet
 from loquen.core.graph.nodes import Verdict
 from loquen.core.model.plan import PLAN, Plan
 from loquen.core.model.quantity import Choice, Quantity
+from loquen.core.system.book import sheet_of
+from loquen.core.system.cases import told_case
 from loquen.core.system.propose import growth
-from loquen.core.system.told import told_case
 
 
 def working(
@@ -26,7 +26,7 @@ def working(
 
     Without a target the limit of the check that judges the figure is used, if it falls short.
     """
-    sheet = asked_sheet(plan, months_ahead)
+    sheet = sheet_of(plan, months_ahead)
     node, value = sheet.wiring.nodes.get(key), sheet.look(key)
     if not isinstance(value, int | float | Missing) or (node is not None and not node.is_number):
         raise UnknownKey("figures", key)

@@ -3,7 +3,7 @@
 import json
 from dataclasses import asdict, replace
 
-from loquen.api.documents import document
+from loquen.core.model.documents import document
 from loquen.core.model.plan import (
     Air,
     Bag,

@@ -14,12 +14,11 @@ from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.platypus import Flowable, KeepTogether, PageBreak, Paragraph, SimpleDocTemplate, Spacer, Table
 
-from loquen.core.graph.engine import Missing, Sheet
-from loquen.core.graph.nodes import Verdict
+from loquen.core.graph.engine import Sheet
 from loquen.core.model.quantity import told, written
 from loquen.core.system import build
 from loquen.core.system.book import STAGES
-from loquen.core.system.told import told_case
+from loquen.core.system.told import sentence_of, verdict_of
 from loquen.exchange import tables
 from loquen.exchange.drawing import INKS, Area, Drawing, Line, section
 
@@ -148,7 +147,7 @@ def grid(
 
 def opening(sheet: Sheet, chosen: dict[str, str], looks: dict[str, ParagraphStyle]) -> list[Flowable]:
     litres = written(sheet.value("real_volume_l"), "volume", chosen)
-    lines = [told(result_of(sheet, f"{stage}_result"), chosen) for stage in STAGES if stage != "arrivals"]
+    lines = [told(sentence_of(sheet, f"{stage}_result"), chosen) for stage in STAGES if stage != "arrivals"]
     return [
         words(sheet.root.name, looks["title"]),
         words(f"Build book. {litres} of real water.", looks["quiet"]),
@@ -157,11 +156,6 @@ def opening(sheet: Sheet, chosen: dict[str, str], looks: dict[str, ParagraphStyl
         Spacer(1, 8),
         *(words(line, looks["body"]) for line in lines),
     ]
-
-
-def result_of(sheet: Sheet, key: str) -> Any:
-    found = sheet.look(key)
-    return told_case(found.case)[1] if isinstance(found, Missing) else found
 
 
 def cutting(sheet: Sheet, chosen: dict[str, str], looks: dict[str, ParagraphStyle]) -> list[Flowable]:
@@ -216,8 +210,8 @@ def power(sheet: Sheet, chosen: dict[str, str], looks: dict[str, ParagraphStyle]
     ]
     total = sum(row.count * row.each_w for row in build.loads(sheet))
     rows.append(("Together", sum(row.count for row in build.loads(sheet)), "", f"{total:g} W"))
-    verdict = sheet.look("circuit_carries")
-    line = told(verdict.reason, chosen) if isinstance(verdict, Verdict) else ""
+    verdict = verdict_of(sheet, "circuit_carries")
+    line = told(verdict.reason, chosen) if verdict else ""
     table = grid(("device", "pieces", "each", "together"), rows, (0.5, 0.14, 0.18, 0.18), looks)
     return [KeepTogether([words("What plugs in", looks["head"]), table, words(line, looks["body"])])]
 
@@ -226,8 +220,10 @@ def verdicts(sheet: Sheet, chosen: dict[str, str], looks: dict[str, ParagraphSty
     rows = []
     for stage, label in STAGES.items():
         for key, node in sheet.wiring.nodes.items():
-            verdict = sheet.look(key)
-            if node.check and node.check.stage == stage and isinstance(verdict, Verdict):
+            if node.check is None or node.check.stage != stage:
+                continue
+            verdict = verdict_of(sheet, key)
+            if verdict is not None:
                 state = verdict.state if verdict.state != "unknown" else "not known yet"
                 rows.append(
                     (label, node.label, state, told(verdict.headline, chosen), told(verdict.reason, chosen))

@@ -7,9 +7,9 @@ from typing import Any
 from fastapi import APIRouter
 from pydantic import BaseModel
 
-from loquen.api.schemas.plan import listed
 from loquen.core.data import library
 from loquen.core.data.tables import sources
+from loquen.core.model.documents import plain_data
 from loquen.core.model.fields import entries, optional
 from loquen.core.model.options import options_of
 from loquen.core.model.plan import PLAN
@@ -121,7 +121,7 @@ def whole_library() -> LibraryOut:
 
 def usual(model: type) -> dict[str, Any]:
     """What a new row starts with; a field that has no usual value is left out."""
-    return {item.name: listed(item.default) for item in fields(model) if item.default is not MISSING}
+    return {item.name: plain_data(item.default) for item in fields(model) if item.default is not MISSING}
 
 
 def species_out(row: library.Species) -> SpeciesOut:

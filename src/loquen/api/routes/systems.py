@@ -7,9 +7,8 @@ from fastapi import APIRouter, Query, Request, Response
 
 from loquen.api.computing import aside, computed
 from loquen.api.dependencies import FAULTS, Kept, sensible
-from loquen.api.documents import Unreadable, document, name_of, read_document
+from loquen.api.documents import read_document
 from loquen.api.listing import Listing, Order
-from loquen.api.schemas.plan import rebuilt
 from loquen.api.schemas.sheet import SentenceOut
 from loquen.api.schemas.system import (
     Base,
@@ -24,6 +23,7 @@ from loquen.api.schemas.system import (
     SystemOut,
     SystemsOut,
 )
+from loquen.core.model.documents import Unreadable, document, name_of, rebuilt
 from loquen.core.model.plan import Group, Plan, Tank
 from loquen.core.system.propose import first_plan
 from loquen.store import systems

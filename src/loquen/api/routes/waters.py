@@ -6,13 +6,14 @@ from fastapi import APIRouter
 
 from loquen.api import sheets
 from loquen.api.dependencies import FAULTS, Kept
-from loquen.api.documents import Unreadable, read_water, water_document
-from loquen.api.reading import listed
-from loquen.api.schemas.plan import SourceSchema, rebuilt
+from loquen.api.documents import read_water
+from loquen.api.schemas.plan import SourceSchema, water_from_core, water_to_core
 from loquen.api.schemas.sheet import SentenceOut
 from loquen.api.schemas.water import AreaOut, DeletedWater, ReportIn, WaterIn, WaterOut, WaterUpdate
-from loquen.core.model.plan import Plan, Source
+from loquen.core.model.documents import Unreadable, document
+from loquen.core.model.plan import Plan
 from loquen.core.system.book import sheet_of
+from loquen.core.system.told import rows_of
 from loquen.devices import water_reports
 from loquen.exchange.reports import LineFault, UnreadReport, read_report
 from loquen.store import waters
@@ -29,11 +30,12 @@ def shown(kept: KeptWater) -> WaterOut:
     except Unreadable as fault:
         why = SentenceOut.of(fault.why)
         return WaterOut(id=kept.id, revision=kept.revision, water=None, figures=[], questions=[], why=why)
-    source: Source = rebuilt(Source, water.model_dump())
-    sheet = sheet_of(Plan(name="water", sources=(source,)))
+    sheet = sheet_of(Plan(name="water", sources=(water,)))
     figures = [figure for figure in sheets.figures_of(sheet) if figure.key.startswith("sources.0.")]
-    questions = sheets.findings(listed(sheet, "sources.0.src_questions"))
-    return WaterOut(id=kept.id, revision=kept.revision, water=water, figures=figures, questions=questions)
+    questions = sheets.findings(rows_of(sheet, "sources.0.src_questions"))
+    return WaterOut(
+        id=kept.id, revision=kept.revision, water=water_from_core(water), figures=figures, questions=questions
+    )
 
 
 @router.get("")
@@ -53,7 +55,7 @@ def list_deleted(database: Kept) -> list[DeletedWater]:
 
 def name_of(row: KeptWater) -> str:
     try:
-        return str(read_water(row.document).model_dump()["src_name"])
+        return read_water(row.document).src_name
     except Unreadable:
         return f"Water {row.id}"
 
@@ -67,7 +69,7 @@ def create_water(water: WaterIn, database: Kept) -> WaterOut:
 def update_water(water_id: int, update: WaterUpdate, database: Kept) -> WaterOut:
     """Keep what a water is now; 409 when it was changed since the revision that the change was made from."""
     with database.writing() as session:
-        row = waters.update(session, water_id, update.base, water_document(update.sources[0]))
+        row = waters.update(session, water_id, update.base, document(water_to_core(update.sources[0])))
     return shown(row)
 
 
@@ -109,5 +111,5 @@ def from_fields(database: Database, fields: dict[str, Any]) -> WaterOut:
 
 def kept(database: Database, water: SourceSchema) -> WaterOut:
     with database.writing() as session:
-        row = waters.create(session, water_document(water))
+        row = waters.create(session, document(water_to_core(water)))
     return shown(row)

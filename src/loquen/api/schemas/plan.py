@@ -3,7 +3,6 @@
 They are derived, not written again, so that a field or a limit has one home.
 """
 
-import types
 import typing
 from dataclasses import MISSING, asdict, fields, is_dataclass
 from functools import cache
@@ -12,7 +11,8 @@ from typing import Annotated, Any
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, create_model
 from pydantic_core import PydanticCustomError
 
-from loquen.core.model.fields import entries, hints
+from loquen.core.model.documents import plain_data, plan_of, rebuilt
+from loquen.core.model.fields import entries, hints, inner_type
 from loquen.core.model.plan import PLAN_VERSION, Plan, Source, Tank
 from loquen.core.model.quantity import Choice, Quantity
 from loquen.core.model.typed import Ambiguous, NotANumber, read_number
@@ -44,13 +44,6 @@ def as_number(value: Any) -> Any:
 READ_NUMBER = BeforeValidator(as_number)
 
 
-def listed(value: Any) -> Any:
-    """The same data with lists where the core has tuples."""
-    if isinstance(value, dict):
-        return {name: listed(inner) for name, inner in value.items()}
-    return [listed(inner) for inner in value] if isinstance(value, list | tuple) else value
-
-
 @cache
 def mirror(model: type) -> type[Strict]:
     """The Pydantic model of one plan dataclass."""
@@ -62,7 +55,7 @@ def mirror(model: type) -> type[Strict]:
         if item.name == "version":
             annotation = Annotated[int, Field(ge=PLAN_VERSION, le=PLAN_VERSION)]
         if item.default is not MISSING:
-            default = listed(item.default)
+            default = plain_data(item.default)
         elif item.default_factory is not MISSING:
             default = mirror(types_of[item.name])()
         else:
@@ -75,9 +68,8 @@ def wire_type(hint: Any, entry: Any) -> Any:
     """The type of one field: its limits applied to the number, its rows mirrored."""
     if is_dataclass(hint):
         return mirror(typing.cast(type, hint))
-    if isinstance(hint, types.UnionType):
-        inner = next(option for option in hint.__args__ if option is not type(None))
-        return Annotated[wire_type(inner, entry) | None, READ_NUMBER]
+    if inner_type(hint) is not hint:
+        return Annotated[wire_type(inner_type(hint), entry) | None, READ_NUMBER]
     if typing.get_origin(hint) is tuple:
         rows: Any = list[wire_type(typing.get_args(hint)[0], entry)]  # type: ignore[misc]
         return Annotated[rows, Field(max_length=MOST_READ)]
@@ -106,24 +98,20 @@ else:
 
 def to_core(schema: BaseModel) -> Plan:
     """A validated plan as the core's dataclasses."""
-    plan: Plan = rebuilt(Plan, schema.model_dump())
-    return plan
-
-
-def rebuilt(hint: Any, value: Any) -> Any:
-    """Plain data as what the hint says: dataclasses and tuples, all the way down."""
-    if is_dataclass(hint):
-        model = typing.cast(type, hint)
-        types_of = hints(model)
-        return model(**{name: rebuilt(types_of[name], inner) for name, inner in value.items()})
-    if isinstance(hint, types.UnionType):
-        inner = next(option for option in hint.__args__ if option is not type(None))
-        return None if value is None else rebuilt(inner, value)
-    if typing.get_origin(hint) is tuple:
-        return tuple(rebuilt(typing.get_args(hint)[0], inner) for inner in value)
-    return value
+    return plan_of(schema.model_dump())
 
 
 def from_core(plan: Plan) -> PlanSchema:
     """A plan of the core for the wire."""
-    return PlanSchema.model_validate(listed(asdict(plan)))
+    return PlanSchema.model_validate(plain_data(asdict(plan)))
+
+
+def water_to_core(schema: BaseModel) -> Source:
+    """A validated water as the core's dataclass."""
+    water: Source = rebuilt(Source, schema.model_dump())
+    return water
+
+
+def water_from_core(water: Source) -> SourceSchema:
+    """A water of the core for the wire."""
+    return SourceSchema.model_validate(plain_data(asdict(water)))

@@ -1,14 +1,15 @@
 """Parts of a plan that can not both be true, each named with the field it is typed in."""
 
-import math
 from itertools import pairwise
 from typing import Any
 
 from loquen.core.data import library
 from loquen.core.data.tables import Table, constant
 from loquen.core.errors import PlanConflict
+from loquen.core.model import heights
 from loquen.core.model.plan import PLAN, Flow, Plan, Sump, Tank
 from loquen.core.model.quantity import Quantity
+from loquen.core.physics import geometry
 
 MOST_GRAVITY = 1.030
 SHORTEST_RETURN_CM = 8.0
@@ -89,23 +90,18 @@ def groups(plan: Plan) -> list[PlanConflict]:
 
 
 def inside_height_cm(tank: Tank) -> float:
-    return tank.tank_height_cm - (tank.pane_mm / 10 if tank.measured == "outside" else 0.0)
+    return tank.tank_height_cm - heights.wall_off_cm(tank.measured, tank.pane_mm)
 
 
 def water_height_cm(tank: Tank) -> float:
-    return tank.part_fill_cm if tank.fill_by == "height" else inside_height_cm(tank) - tank.freeboard_cm
+    return heights.water_height_cm(tank.fill_by, inside_height_cm(tank), tank.freeboard_cm, tank.part_fill_cm)
 
 
 def footprint_cm2(tank: Tank) -> float:
     """What the tank covers inside; a bow's own part is left out."""
-    walls = 2 * tank.pane_mm / 10 if tank.measured == "outside" else 0.0
+    walls = 2 * heights.wall_off_cm(tank.measured, tank.pane_mm)
     length, width = tank.tank_length_cm - walls, tank.tank_width_cm - walls
-    if tank.shape in ("cylinder", "quarter_round"):
-        return math.pi * length**2 / 4
-    if tank.shape == "hexagon":
-        return 3 * math.sqrt(3) / 8 * length**2
-    notch = tank.notch_length_cm * tank.notch_width_cm if tank.shape == "l_shape" else 0.0
-    return length * width - notch
+    return geometry.footprint_cm2(tank.shape, length, width, 0.0, tank.notch_length_cm * tank.notch_width_cm)
 
 
 def glass(tank: Tank) -> list[PlanConflict]:

@@ -46,6 +46,13 @@ def row_type(hint: Any) -> type | None:
     return candidate if is_dataclass(candidate) and isinstance(candidate, type) else None
 
 
+def inner_type(hint: Any) -> Any:
+    """What an optional type may be besides None; any other type as it is."""
+    if isinstance(hint, types.UnionType):
+        return next(option for option in hint.__args__ if option is not types.NoneType)
+    return hint
+
+
 def is_tuple(hint: Any) -> bool:
     """Whether a type is a tuple, or an optional one."""
     options = hint.__args__ if isinstance(hint, types.UnionType) else (hint,)

@@ -89,6 +89,11 @@ def of(value: float, name: str, kind: str = "") -> Term:
     return Term(value, kind or kind_of_name(name), name)
 
 
+def quoted(given: Any, most: int = 40) -> str:
+    """What was typed, short, and without what no text can hold."""
+    return str(given)[:most].encode("utf-8", "replace").decode()
+
+
 @cache
 def kinds() -> Table[Kind]:
     """The one table of units."""

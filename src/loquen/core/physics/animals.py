@@ -16,6 +16,9 @@ def body_mass_g(length_cm: Number, shape: str) -> Number:
     Returns: g, as length_cm.
     Raises: OutOfRange; UnknownKey.
     Source: froese2014
+
+    >>> round(body_mass_g(length_cm=10, shape="fusiform"), 2)
+    12.28
     """
     within("length_cm", length_cm, 0, 300, "cm")
     body = body_shapes()[shape]
@@ -36,6 +39,9 @@ def length_at_age_cm(
     Returns: cm, as age_d.
     Raises: OutOfRange.
     Source: bertalanffy1938
+
+    >>> round(length_at_age_cm(age_d=0, adult_length_cm=10, growth_per_year=2), 3)
+    1.0
     """
     within("age_d", age_d, 0, 73_000, "d")
     within("adult_length_cm", adult_length_cm, 0.5, 300, "cm")

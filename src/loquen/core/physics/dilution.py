@@ -16,6 +16,9 @@ def after_batch(conc: Number, source: Number, frac: Number) -> Number:
     Returns: as conc, broadcast.
     Raises: OutOfRange.
     Source: balance
+
+    >>> round(after_batch(conc=40, source=5, frac=0.5), 2)
+    22.5
     """
     within("conc", conc, 0, 1e9, "mg/L")
     within("source", source, 0, 1e9, "mg/L")
@@ -34,6 +37,9 @@ def after_flow_through(conc: Number, source: Number, ratio: Number) -> Number:
     Returns: as conc, broadcast.
     Raises: OutOfRange.
     Source: balance
+
+    >>> round(float(after_flow_through(conc=40, source=5, ratio=0.5)), 2)
+    26.23
     """
     within("conc", conc, 0, 1e9, "mg/L")
     within("source", source, 0, 1e9, "mg/L")
@@ -50,6 +56,9 @@ def flow_through_efficiency(ratio: Number) -> Number:
     Returns: share, as ratio.
     Raises: OutOfRange.
     Source: balance
+
+    >>> round(flow_through_efficiency(ratio=0.25), 4)
+    0.8848
     """
     within("ratio", ratio, 0, 1000, "1")
     safe = np.where(np.asarray(ratio) == 0, 1.0, ratio)
@@ -68,6 +77,9 @@ def settled_peak(rise: Number, source: Number, frac: Number) -> Number:
     Returns: as rise, broadcast.
     Raises: OutOfRange.
     Source: balance
+
+    >>> round(settled_peak(rise=10, source=5, frac=0.25), 2)
+    45.0
     """
     within("rise", rise, 0, 1e9, "mg/L")
     within("source", source, 0, 1e9, "mg/L")
@@ -118,6 +130,9 @@ def drip_share(container_l: Number, drops_per_s: Number, minutes: Number, drop_m
     Returns: share, as broadcast.
     Raises: OutOfRange.
     Source: balance
+
+    >>> round(drip_share(container_l=1.5, drops_per_s=2, minutes=40), 4)
+    0.1379
     """
     within("container_l", container_l, 0.01, 1000, "L")
     within("drops_per_s", drops_per_s, 0, 100, "1/s")
@@ -139,6 +154,9 @@ def drip_minutes(container_l: Number, drops_per_s: Number, share: Number, drop_m
     Returns: min, as broadcast.
     Raises: OutOfRange.
     Source: balance
+
+    >>> round(drip_minutes(container_l=1.5, drops_per_s=2, share=0.8))
+    1000
     """
     within("container_l", container_l, 0.01, 1000, "L")
     within("drops_per_s", drops_per_s, 0.01, 100, "1/s")
@@ -161,6 +179,9 @@ def float_minutes(
     Returns: min, as broadcast; 0 when it is near enough.
     Raises: OutOfRange.
     Source: practice
+
+    >>> round(float(float_minutes(gap_k=6, container_l=1)), 2)
+    15.23
     """
     within("gap_k", gap_k, 0, 40, "K")
     within("container_l", container_l, 0.05, 50, "L")
@@ -184,6 +205,9 @@ def bag_ammonia_mg_l(
     Returns: mg/L N, as broadcast.
     Raises: OutOfRange.
     Source: practice
+
+    >>> round(bag_ammonia_mg_l(mass_g=20, hours=24, container_l=2), 3)
+    8.4
     """
     within("mass_g", mass_g, 0, 100_000, "g")
     within("hours", hours, 0, 240, "h")
@@ -203,6 +227,9 @@ def dripped_level(source: Number, made_mg_d: Number, flow_l_d: Number) -> Number
     Returns: mg/L, as broadcast.
     Raises: OutOfRange.
     Source: balance
+
+    >>> round(dripped_level(source=5, made_mg_d=100, flow_l_d=10), 2)
+    15.0
     """
     within("source", source, 0, 1e9, "mg/L")
     within("made_mg_d", made_mg_d, 0, 1e9, "mg/d")

@@ -17,6 +17,9 @@ def air_pressure_atm(altitude_m: Number) -> Number:
     Returns: atm, as altitude_m.
     Raises: OutOfRange.
     Source: bensonkrause1984
+
+    >>> round(air_pressure_atm(altitude_m=1500), 4)
+    0.8371
     """
     within("altitude_m", altitude_m, -500, 6000, "m")
     return exp(-altitude_m / SCALE_HEIGHT_M)
@@ -34,6 +37,9 @@ def oxygen_saturation_mg_l(temp_c: Number, salinity_ppt: Number = 0.0, altitude_
     Returns: mg/L, as broadcast.
     Raises: OutOfRange.
     Source: bensonkrause1984
+
+    >>> round(oxygen_saturation_mg_l(temp_c=0), 2)
+    14.62
     """
     within("temp_c", temp_c, 0, 45, "°C")
     within("salinity_ppt", salinity_ppt, 0, 45, "ppt")
@@ -57,6 +63,9 @@ def surface_transfer_l_h(surface_m2: Number, velocity_m_h: Number) -> Number:
     Returns: L/h, as broadcast.
     Raises: OutOfRange.
     Source: oxygen_transfer
+
+    >>> round(surface_transfer_l_h(surface_m2=0.405, velocity_m_h=0.1), 2)
+    40.5
     """
     within("surface_m2", surface_m2, 0, 10_000, "m2")
     within("velocity_m_h", velocity_m_h, 0, 2, "m/h")
@@ -96,6 +105,9 @@ def fall_transfer_l_h(flow_lph: Number, fall_cm: Number, temp_c: Number, weir: N
     Returns: L/h, as broadcast.
     Raises: OutOfRange.
     Source: weir_aeration
+
+    >>> round(fall_transfer_l_h(flow_lph=1000, fall_cm=30, temp_c=20), 1)
+    168.9
     """
     within("flow_lph", flow_lph, 0, 1e7, "L/h")
     within("fall_cm", fall_cm, 0, 400, "cm")
@@ -118,6 +130,9 @@ def steady_oxygen_mg_l(use_mg_h: float, volume_l: float, transfer_per_h: float, 
     Returns: mg/L, scalar.
     Raises: OutOfRange; NamedCase "can_not_breathe" when the balance lies below nothing.
     Source: balance
+
+    >>> round(steady_oxygen_mg_l(use_mg_h=50, volume_l=100, transfer_per_h=0.5, saturation_mg_l=8), 3)
+    7.0
     """
     check_oxygen(use_mg_h, volume_l, transfer_per_h, saturation_mg_l)
     if use_mg_h == 0:

@@ -38,6 +38,9 @@ def box_volume_l(length_cm: Number, width_cm: Number, height_cm: Number) -> Numb
     Returns: L, as broadcast.
     Raises: OutOfRange.
     Source: definition
+
+    >>> round(box_volume_l(length_cm=100, width_cm=50, height_cm=40), 1)
+    200.0
     """
     for name, value in (("length_cm", length_cm), ("width_cm", width_cm), ("height_cm", height_cm)):
         within(name, value, 0, 10_000, "cm")
@@ -54,6 +57,9 @@ def segment_area_cm2(chord_cm: float, sagitta_cm: float) -> float:
     Returns: cm², scalar.
     Raises: OutOfRange.
     Source: definition
+
+    >>> round(segment_area_cm2(chord_cm=100, sagitta_cm=50))
+    3927
     """
     within("chord_cm", chord_cm, 0.1, 10_000, "cm")
     within("sagitta_cm", sagitta_cm, 0, chord_cm / 2, "cm")
@@ -73,6 +79,9 @@ def arc_length_cm(chord_cm: float, sagitta_cm: float) -> float:
     Returns: cm, scalar.
     Raises: OutOfRange.
     Source: definition
+
+    >>> round(arc_length_cm(chord_cm=100, sagitta_cm=50), 1)
+    157.1
     """
     within("chord_cm", chord_cm, 0.1, 10_000, "cm")
     within("sagitta_cm", sagitta_cm, 0, chord_cm / 2, "cm")
@@ -92,6 +101,9 @@ def sloped_bed_volume_l(length_cm: Number, width_cm: Number, front_cm: Number, b
     Returns: L, as broadcast.
     Raises: OutOfRange.
     Source: definition
+
+    >>> round(sloped_bed_volume_l(length_cm=90, width_cm=45, front_cm=3, back_cm=7), 2)
+    20.25
     """
     within("front_cm", front_cm, 0, 200, "cm")
     within("back_cm", back_cm, 0, 200, "cm")
@@ -109,6 +121,9 @@ def floor_pressure_kpa(mass_kg: Number, length_cm: Number, width_cm: Number) -> 
     Returns: kPa, as broadcast.
     Raises: OutOfRange.
     Source: definition
+
+    >>> round(floor_pressure_kpa(mass_kg=203.943, length_cm=100, width_cm=100), 3)
+    2.0
     """
     within("mass_kg", mass_kg, 0, 1e6, "kg")
     within("length_cm", length_cm, 1, 10_000, "cm")
@@ -136,6 +151,9 @@ def pane_thickness_mm(
     Raises: OutOfRange; UnknownKey; NamedCase "pane_too_long" above five times as long as high
         with a free top edge.
     Source: timoshenko
+
+    >>> round(pane_thickness_mm(length_cm=90, water_height_cm=45), 3)
+    9.148
     """
     within("length_cm", length_cm, 1, 1000, "cm")
     within("water_height_cm", water_height_cm, 1, 200, "cm")
@@ -160,6 +178,9 @@ def pane_bulge_mm(length_cm: float, water_height_cm: float, thickness_mm: float)
     Returns: mm, scalar. Below a ratio of 1 the table's first value is used, which errs large.
     Raises: OutOfRange; NamedCase "bulge_not_tabled" above three times as long as high.
     Source: timoshenko
+
+    >>> round(pane_bulge_mm(length_cm=90, water_height_cm=45, thickness_mm=10), 3)
+    1.009
     """
     within("length_cm", length_cm, 1, 1000, "cm")
     within("water_height_cm", water_height_cm, 1, 200, "cm")
@@ -169,3 +190,37 @@ def pane_bulge_mm(length_cm: float, water_height_cm: float, thickness_mm: float)
         raise NamedCase("bulge_not_tabled", ratio=ratio, limit=BULGES[0][-1])
     alpha = float(np.interp(ratio, *BULGES))
     return alpha * WATER_N_MM3 * (10 * water_height_cm) ** 5 / (GLASS_N_MM2 * thickness_mm**3)
+
+
+def footprint_cm2(
+    shape: str, length_cm: float, width_cm: float, bow_cm: float = 0.0, notch_cm2: float = 0.0
+) -> float:
+    """Floor that a tank of a shape covers inside.
+
+    Equation: box L·W; bow front L·W + segment; cylinder, quarter round π·L²/4; hexagon 3√3/8·L²; L shape L·W − notch
+    Parameters:
+        shape: one of box, bow_front, quarter_round, cylinder, hexagon, l_shape.
+        length_cm: cm, scalar, 0 to 10000. Length inside; diameter, radius of a quarter, corner to corner.
+        width_cm: cm, scalar, 0 to 10000. Width inside, of those that have one.
+        bow_cm: cm, scalar, 0 to 10000. How far the front bows out.
+        notch_cm2: cm², scalar, 0 to 1e8. Corner that an L shape lacks.
+    Returns: cm², scalar.
+    Raises: OutOfRange; UnknownKey.
+    Source: definition
+
+    >>> round(footprint_cm2(shape="box", length_cm=100, width_cm=40))
+    4000
+    """
+    within("length_cm", length_cm, 0, 10_000, "cm")
+    within("width_cm", width_cm, 0, 10_000, "cm")
+    within("notch_cm2", notch_cm2, 0, 1e8, "cm2")
+    round_cm2 = math.pi * length_cm**2 / 4
+    covered = {
+        "box": lambda: length_cm * width_cm,
+        "bow_front": lambda: length_cm * width_cm + (segment_area_cm2(length_cm, bow_cm) if bow_cm else 0.0),
+        "quarter_round": lambda: round_cm2,
+        "cylinder": lambda: round_cm2,
+        "hexagon": lambda: 3 * math.sqrt(3) / 8 * length_cm**2,
+        "l_shape": lambda: length_cm * width_cm - notch_cm2,
+    }
+    return choice("shapes", covered, shape)()

@@ -46,6 +46,9 @@ def layered_u_w_m2k(
     Returns: W/m²K, as broadcast.
     Raises: OutOfRange; UnknownKey.
     Source: film
+
+    >>> round(layered_u_w_m2k(layers=[[10, "glass"], [20, "polystyrene"]], outside_w_m2k=6), 3)
+    1.331
     """
     within("outside_w_m2k", outside_w_m2k, 1, 50, "W/m2K")
     within("inside_w_m2k", inside_w_m2k, 10, 5000, "W/m2K")
@@ -65,6 +68,9 @@ def vapour_pressure_kpa(temp_c: Number) -> Number:
     Returns: kPa, as temp_c.
     Raises: OutOfRange.
     Source: buck1996
+
+    >>> round(vapour_pressure_kpa(temp_c=25), 3)
+    3.169
     """
     within("temp_c", temp_c, 0, 60, "°C")
     return 0.61121 * exp((18.678 - temp_c / 234.5) * temp_c / (257.14 + temp_c))
@@ -79,6 +85,9 @@ def latent_heat_kj_kg(water_c: Number) -> Number:
     Returns: kJ/kg, as water_c.
     Raises: OutOfRange.
     Source: ashrae_pools
+
+    >>> round(latent_heat_kj_kg(water_c=25))
+    2442
     """
     within("water_c", water_c, 0, 60, "°C")
     return 2501 - 2.361 * water_c
@@ -139,6 +148,9 @@ def evaporation_loss_w(litres_d: Number, water_c: Number) -> Number:
     Returns: W, as broadcast.
     Raises: OutOfRange.
     Source: ashrae_pools
+
+    >>> round(evaporation_loss_w(litres_d=1, water_c=25), 2)
+    28.26
     """
     within("litres_d", litres_d, 0, 1e6, "L/d")
     return litres_d * latent_heat_kj_kg(water_c) * 1000 / SECONDS_PER_DAY
@@ -156,6 +168,9 @@ def warm_up_h(volume_l: Number, power_w: Number, loss_w: Number, rise_c: Number)
     Returns: h, as broadcast.
     Raises: OutOfRange; NamedCase "heater_too_weak" when power does not exceed the loss.
     Source: balance
+
+    >>> round(warm_up_h(volume_l=100, power_w=200, loss_w=0, rise_c=10), 3)
+    5.814
     """
     within("volume_l", volume_l, 0, 1e6, "L")
     within("power_w", power_w, 0, 1e6, "W")
@@ -177,6 +192,9 @@ def settle_temperature_c(power_w: Number, loss_w_k: Number, room_c: Number) -> N
     Returns: °C, as broadcast.
     Raises: OutOfRange.
     Source: balance
+
+    >>> round(settle_temperature_c(power_w=100, loss_w_k=10, room_c=18), 2)
+    28.0
     """
     within("power_w", power_w, 0, 1e6, "W")
     within("loss_w_k", loss_w_k, 0.001, 1e6, "W/K")
@@ -197,6 +215,9 @@ def cooling_h(volume_l: float, loss_w_k: float, from_c: float, to_c: float, room
     Returns: h, scalar; 0 when it is already there.
     Raises: OutOfRange; NamedCase "room_not_colder" when the room is not below the end.
     Source: balance
+
+    >>> round(cooling_h(volume_l=100, loss_w_k=10, from_c=25, to_c=21.5, room_c=18), 3)
+    8.06
     """
     within("volume_l", volume_l, 0, 1e6, "L")
     within("loss_w_k", loss_w_k, 0.001, 1e6, "W/K")

@@ -28,6 +28,9 @@ def ammonia_from_feed_mg_d(
     Returns: mg N/d, as broadcast.
     Raises: OutOfRange.
     Source: timmons
+
+    >>> round(ammonia_from_feed_mg_d(feed_g_d=10, protein_frac=0.45), 1)
+    414.7
     """
     within("feed_g_d", feed_g_d, 0, 1e6, "g/d")
     within("protein_frac", protein_frac, 0, 1, "share")
@@ -45,6 +48,9 @@ def nitrate_ion_mg(n_mg: Number) -> Number:
     Returns: mg (or mg/L), as n_mg.
     Raises: OutOfRange.
     Source: iupac
+
+    >>> round(nitrate_ion_mg(n_mg=1), 3)
+    4.427
     """
     within("n_mg", n_mg, 0, 1e9, "mg")
     return n_mg * NITRATE_PER_N
@@ -59,6 +65,9 @@ def nitrite_ion_mg(n_mg: Number) -> Number:
     Returns: mg (or mg/L), as n_mg.
     Raises: OutOfRange.
     Source: iupac
+
+    >>> round(nitrite_ion_mg(n_mg=1), 3)
+    3.284
     """
     within("n_mg", n_mg, 0, 1e9, "mg")
     return n_mg * NITRITE_PER_N
@@ -73,6 +82,9 @@ def ammonia_nh3_mg(n_mg: Number) -> Number:
     Returns: mg (or mg/L), as n_mg.
     Raises: OutOfRange.
     Source: iupac
+
+    >>> round(ammonia_nh3_mg(n_mg=1), 3)
+    1.216
     """
     within("n_mg", n_mg, 0, 1e9, "mg")
     return n_mg * AMMONIA_PER_N
@@ -87,6 +99,9 @@ def alkalinity_used_dkh(n_mg_l: Number) -> Number:
     Returns: dKH, as n_mg_l.
     Raises: OutOfRange.
     Source: wolfgladrow2007
+
+    >>> round(alkalinity_used_dkh(n_mg_l=10), 3)
+    4.0
     """
     within("n_mg_l", n_mg_l, 0, 1e6, "mg/L N")
     return n_mg_l * ALKALINITY_MG_PER_N / CACO3_MG_L_PER_DKH
@@ -103,6 +118,9 @@ def full_rate_g_m2_d(temp_c: Number, rate_g_m2_d: Number = 0.60, warmth: Number 
     Returns: g N/m²/d, as broadcast.
     Raises: OutOfRange.
     Source: monod
+
+    >>> round(full_rate_g_m2_d(temp_c=25), 4)
+    0.6
     """
     within("temp_c", temp_c, 0, 45, "°C")
     within("rate_g_m2_d", rate_g_m2_d, 0, 10, "g/m2/d")
@@ -159,6 +177,9 @@ def ammonia_at_load_mg_l(
     Returns: mg/L N, scalar.
     Raises: OutOfRange; NamedCase "media_can_not_carry" when the load is above the full rate.
     Source: monod
+
+    >>> round(ammonia_at_load_mg_l(load_mg_d=50, area_m2=1.5, temp_c=25), 5)
+    0.05882
     """
     within("load_mg_d", load_mg_d, 0, 1e8, "mg/d")
     within("area_m2", area_m2, 0, 1e6, "m2")
@@ -194,6 +215,9 @@ def ammonia_removal_mg_d(
     Returns: mg N/d, as broadcast.
     Raises: OutOfRange.
     Source: monod
+
+    >>> round(float(ammonia_removal_mg_d(ammonia_mg_l=0.1, flow_lph=1000000.0, area_m2=1, temp_c=25)), 2)
+    54.54
     """
     within("ammonia_mg_l", ammonia_mg_l, 0, 10_000, "mg/L N")
     within("flow_lph", flow_lph, 0, 1e7, "L/h")

@@ -74,8 +74,11 @@ def system_book() -> Book:
     return Book(nodes, PLAN, constants(), ASKED, Domain(row_label, pipe_order, lambda plan: bool(conflicts(plan))))
 
 
-def sheet_of(plan: Plan, calibration: Mapping[str, Constant] | None = None, **asked: float) -> Sheet[Plan]:
-    """A fresh sheet of a plan; `months_ahead` asks for the animals at that size, full grown when left out."""
+def sheet_of(
+    plan: Plan, months_ahead: float | None = None, calibration: Mapping[str, Constant] | None = None
+) -> Sheet[Plan]:
+    """A fresh sheet of a plan, its animals at their size in so many months, full grown when left out."""
+    asked = {} if months_ahead is None else {"months_ahead": months_ahead}
     return Sheet(system_book(), plan, calibration, **asked)
 
 

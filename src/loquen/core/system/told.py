@@ -1,102 +1,52 @@
-"""Sentences of the named cases: why there is no number, and what that means for a check."""
+"""What a sheet says where a number or a named case stands: verdicts, sentences, lists."""
+
+from collections.abc import Callable
+from typing import Any, TypeVar
 
 from loquen.core.errors import NamedCase
-from loquen.core.graph.nodes import State
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.graph.engine import Key, Missing, Sheet
+from loquen.core.graph.nodes import Verdict
+from loquen.core.model.quantity import Sentence, say
+from loquen.core.system.cases import INAPPLICABLE, told_case
 
-CASES: dict[str, tuple[State, str]] = {
-    "media_can_not_carry": (
-        "short",
-        "This media can not carry this load at any ammonia level: {load} is made, {most} is the most it turns over.",
-    ),
-    "fault_inside": (
-        "unknown",
-        "Loquen failed to work this out and has noted it in its log. Everything else stands.",
-    ),
-    "no_animals": ("unknown", "No animals yet."),
-    "one_kind": ("unknown", "Only one kind aboard."),
-    "no_crowd_fish": ("unknown", "Only for territorial lake fish; none is aboard."),
-    "not_needed": ("unknown", "Does not apply to this tank."),
-    "not_heated": ("unknown", "This tank is not heated."),
-    "curved_pane": (
-        "unknown",
-        "A curved pane carries its load as a hoop; this plate estimate does not cover it.",
-    ),
-    "acrylic_pane": ("unknown", "The estimate is for annealed glass; the maker's table decides for acrylic."),
-    "braced_edge": ("unknown", "The top edge is braced; it does not bulge."),
-    "pane_too_long": (
-        "short",
-        "More than {limit} times as long as the water is high: no rimless estimate; brace it.",
-    ),
-    "bulge_not_tabled": (
-        "unknown",
-        "More than {limit} times as long as the water is high: the bulge is not tabled.",
-    ),
-    "no_stock_pane": (
-        "short",
-        "It needs {needed_mm}; no stock pane is that thick. Brace the top or lower the water.",
-    ),
-    "no_stock_heater": ("short", "No stock heater is large enough; use more of them."),
-    "no_changes": ("short", "No day is chosen: without changes nitrate only rises."),
-    "no_regime_holds": (
-        "short",
-        "No regime within reach holds: better change water, less feed or more plants.",
-    ),
-    "no_stock_tank": ("short", "No tank that is sold is large enough for these animals full grown."),
-    "beyond_relation": ("unknown", "These numbers lie outside what the relation covers."),
-    "can_not_breathe": (
-        "short",
-        "The system can not breathe: more oxygen is used than surface, bubbles and falls bring in at any level.",
-    ),
-    "floor_never_reached": (
-        "holds",
-        "With all power off the still surface alone keeps oxygen above what they need.",
-    ),
-    "kh_not_used": ("holds", "It is not used: plants give back what the filter takes."),
-    "kh_hardly_used": ("holds", "So little of it is used that it lasts a lifetime."),
-    "not_treated": ("unknown", "The change water is not treated."),
-    "no_disinfectant": ("unknown", "No disinfectant in the change water."),
-    "no_return": ("short", "There is a sump, but no return brings its water back."),
-    "no_sump": ("holds", "No overflow and no sump: the filters move this water."),
-    "no_product": ("unknown", "The named salts are weighed."),
-    "no_move": ("unknown", "No move to another salinity is planned."),
-    "chloramine_stays": ("unknown", "Chloramine does not leave by standing, however long."),
-    "dissolves_on": ("unknown", "This water dissolves lime on beyond {most_dkh}, farther than the relation goes."),
-    "already_saturated": ("unknown", "This water dissolves no lime as it is."),
-    "nothing_poured": ("short", "No water has a part in the mix."),
-    "media_take_all": ("holds", "Never: the seeded media take all of it."),
-    "source_at_limit": ("short", "The change water itself reads your limit: no trigger works."),
-    "no_sump_holds": (
-        "short",
-        "No length of this sump holds: a higher one, a lower running level or shallower returns.",
-    ),
-    "no_depth_holds": (
-        "short",
-        "No depth of the returns helps: {down} come down with their outlets at the surface. A larger sump, or more weir.",
-    ),
-    "no_fall": (
-        "short",
-        "The water in the sump stands as high as the tank's: nothing falls, and the drain passes nothing.",
-    ),
-    "no_trap": ("unknown", "There is no bubble trap in this sump."),
-    "nothing_evaporates": ("holds", "Nothing evaporates."),
-    "not_in_two_days": ("holds", "Not within two days."),
-    "no_basking": ("unknown", "No animal aboard basks."),
-    "uvb_points": ("short", "The maker's farther point must lie farther off, with less of it."),
-    "nothing_taken": ("short", "Nothing takes the waste: no working media, or change water at the limit."),
-}
-KINDS = {
-    "most_dkh": "carbonate",
-    "load": "nitrogen_load",
-    "most": "nitrogen_load",
-    "needed_mm": "thickness",
-    "limit": "ratio",
-    "down": "volume",
-}
+Part = TypeVar("Part")
+Nothing = TypeVar("Nothing")
 
 
-def told_case(case: NamedCase) -> tuple[State, Sentence]:
-    """The state and the sentence of a named case; raise KeyError for one without words."""
-    state, text = CASES[case.code]
-    terms = {name: Term(float(value), KINDS[name]) for name, value in case.values.items() if name in KINDS}
-    return state, say(text, **terms)
+def verdict_of(sheet: Sheet, key: Key) -> Verdict | None:
+    """A check's verdict; a named case as a verdict without a margin; None where it does not apply."""
+    value = sheet.look(key)
+    if not isinstance(value, Missing):
+        return value if isinstance(value, Verdict) else None
+    if value.case.code in INAPPLICABLE:
+        return None
+    state, sentence = told_case(value.case)
+    headline = say({"short": "can not", "holds": "never"}.get(state, "not known yet"))
+    return Verdict(state, -1.0 if state == "short" else 0.0, headline, sentence)
+
+
+def is_short(sheet: Sheet, key: Key) -> bool:
+    """Whether a check falls short, also by a named case that stands for a fault."""
+    verdict = verdict_of(sheet, key)
+    return verdict is not None and verdict.state == "short"
+
+
+def sentence_of(sheet: Sheet, key: Key) -> Sentence:
+    """A step's sentence, or that of the named case in its place."""
+    found = sheet.look(key)
+    sentence: Sentence = told_case(found.case)[1] if isinstance(found, Missing) else found
+    return sentence
+
+
+def rows_of(sheet: Sheet, key: Key) -> tuple[Any, ...]:
+    """A list that a step made, empty where a named case stands."""
+    value = sheet.look(key)
+    return () if isinstance(value, Missing) else value
+
+
+def where_known(make: Callable[[], Part], nothing: Nothing) -> Part | Nothing:
+    """A part of what is shown, or nothing of it where a named case stands in its way: the rest is shown all the same."""
+    try:
+        return make()
+    except NamedCase:
+        return nothing

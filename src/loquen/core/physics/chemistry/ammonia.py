@@ -20,6 +20,9 @@ def ammonia_fraction(ph: Number, temp_c: Number, salinity_ppt: Number = 0.0) -> 
     Returns: share, as broadcast.
     Raises: OutOfRange.
     Source: emerson1975
+
+    >>> round(ammonia_fraction(ph=8.0, temp_c=25), 5)
+    0.05366
     """
     within("ph", ph, 0, 14, "pH")
     within("temp_c", temp_c, 0, 45, "°C")
@@ -46,6 +49,9 @@ def nitrite_limit_mg_l(
     Returns: mg/L N, as chloride_mg_l.
     Raises: OutOfRange.
     Source: lewismorris1986
+
+    >>> round(nitrite_limit_mg_l(chloride_mg_l=5), 4)
+    0.1
     """
     within("chloride_mg_l", chloride_mg_l, 0, 40_000, "mg/L")
     within("chloride_per_nitrite", chloride_per_nitrite, 1, 1000, "mg/L per mg/L N")
@@ -66,6 +72,9 @@ def chloride_for_nitrite_mg_l(nitrite_mg_l: Number, chloride_per_nitrite: Number
     Returns: mg/L, as nitrite_mg_l.
     Raises: OutOfRange.
     Source: lewismorris1986
+
+    >>> round(chloride_for_nitrite_mg_l(nitrite_mg_l=2), 2)
+    40.0
     """
     within("nitrite_mg_l", nitrite_mg_l, 0, 1000, "mg/L N")
     within("chloride_per_nitrite", chloride_per_nitrite, 1, 1000, "mg/L per mg/L N")

@@ -22,6 +22,9 @@ def blended(litres: Sequence[float], values: Sequence[float]) -> float:
     Returns: as values, scalar.
     Raises: OutOfRange; NamedCase "nothing_poured" when all litres are 0.
     Source: balance
+
+    >>> round(blended(litres=[30, 20], values=[20, 5]), 2)
+    14.0
     """
     within("litres", np.asarray(litres), 0, 1e6, "L")
     within("values", np.asarray(values), -100, 1e6, "")
@@ -42,6 +45,9 @@ def share_for_target(first: float, second: float, target: float) -> float:
     Returns: share, scalar.
     Raises: OutOfRange; NamedCase "no_share_reaches" when the target lies outside both.
     Source: balance
+
+    >>> round(share_for_target(first=20, second=5, target=14), 4)
+    0.6
     """
     for name, value in (("first", first), ("second", second), ("target", target)):
         within(name, value, -100, 1e6, "")
@@ -61,6 +67,9 @@ def permeate_mg_l(feed_mg_l: Number, rejection_frac: Number) -> Number:
     Returns: mg/L, as broadcast.
     Raises: OutOfRange.
     Source: osmosis
+
+    >>> round(permeate_mg_l(feed_mg_l=400, rejection_frac=0.98), 3)
+    8.0
     """
     within("feed_mg_l", feed_mg_l, 0, 100_000, "mg/L")
     within("rejection_frac", rejection_frac, 0, 1, "share")
@@ -90,6 +99,9 @@ def permeate_lph(
     Returns: L/h, scalar.
     Raises: OutOfRange; NamedCase "no_permeate" when the pressure does not pass the water's own.
     Source: osmosis
+
+    >>> round(permeate_lph(rated_lph=10, feed_kpa=300, tds_mg_l=300, temp_c=15), 3)
+    6.339
     """
     within("rated_lph", rated_lph, 0, 10_000, "L/h")
     within("feed_kpa", feed_kpa, 0, 2000, "kPa")
@@ -116,6 +128,9 @@ def settled_solids(source: Number, evaporation_l_d: Number, change_l_d: Number) 
     Returns: as source, broadcast. Topped up with pure water it stays at the source.
     Raises: OutOfRange.
     Source: balance
+
+    >>> round(settled_solids(source=200, evaporation_l_d=5, change_l_d=5), 1)
+    400.0
     """
     within("source", source, 0, 1e6, "mg/L")
     within("evaporation_l_d", evaporation_l_d, 0, 1e6, "L/d")
@@ -133,6 +148,9 @@ def gas_saturation_frac(cold_c: Number, mixed_c: Number) -> Number:
     Returns: share of saturation, as broadcast; keep tanks under 1.05.
     Raises: OutOfRange.
     Source: colt1984
+
+    >>> round(gas_saturation_frac(cold_c=10, mixed_c=25), 3)
+    1.366
     """
     within("cold_c", cold_c, 0, 45, "°C")
     within("mixed_c", mixed_c, 0, 45, "°C")

@@ -64,6 +64,9 @@ def ph_from_kh_co2(kh_dkh: float, co2_mg_l: float, temp_c: float = 25.0) -> floa
     Returns: pH, scalar.
     Raises: OutOfRange.
     Source: plummer1982
+
+    >>> round(ph_from_kh_co2(kh_dkh=4, co2_mg_l=15), 3)
+    6.955
     """
     within("kh_dkh", kh_dkh, 0.02, 40, "dKH")
     within("co2_mg_l", co2_mg_l, 0.05, 2000, "mg/L")
@@ -82,6 +85,9 @@ def aerated_ph(kh_dkh: float, temp_c: float = 25.0, co2_ppm: float = 420.0) -> f
     Returns: pH, scalar.
     Raises: OutOfRange.
     Source: plummer1982
+
+    >>> round(aerated_ph(kh_dkh=4, temp_c=25), 3)
+    8.323
     """
     within("kh_dkh", kh_dkh, 0.02, 40, "dKH")
     within("temp_c", temp_c, 0, 45, "°C")
@@ -120,6 +126,9 @@ def saturation_index(
     Returns: 1, scalar.
     Raises: OutOfRange; UnknownKey.
     Source: plummer1982
+
+    >>> round(saturation_index(ph=7.4093, kh_dkh=4, calcium_mg_l=28.587), 4)
+    -0.5565
     """
     within("ph", ph, 4, 11, "pH")
     within("kh_dkh", kh_dkh, 0.02, 40, "dKH")
@@ -151,6 +160,9 @@ def lime_ceiling_dkh(
     Raises: OutOfRange; UnknownKey; NamedCase "already_saturated" when nothing dissolves, "dissolves_on" when it
         does so beyond the range.
     Source: plummer1982
+
+    >>> round(lime_ceiling_dkh(kh_dkh=1.1215, calcium_mg_l=8.0156, co2_mg_l=3), 3)
+    5.814
     """
     within("co2_mg_l", co2_mg_l, 0.05, 200, "mg/L")
 

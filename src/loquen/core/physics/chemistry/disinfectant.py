@@ -18,6 +18,9 @@ def chloramine_ammonia_mg_l(total_chlorine_mg_l: Number) -> Number:
     Returns: mg/L N, as total_chlorine_mg_l; up to 0.33 per mg/L with the utility's excess ammonia.
     Raises: OutOfRange.
     Source: iupac
+
+    >>> round(chloramine_ammonia_mg_l(total_chlorine_mg_l=2.0), 4)
+    0.3951
     """
     within("total_chlorine_mg_l", total_chlorine_mg_l, 0, 100, "mg/L")
     return total_chlorine_mg_l * NITROGEN_G_MOL / CHLORINE_G_MOL
@@ -34,6 +37,9 @@ def chlorine_after_mg_l(chlorine_mg_l: Number, hours: Number, half_life_h: Numbe
     Returns: mg/L, as broadcast.
     Raises: OutOfRange.
     Source: practice
+
+    >>> round(chlorine_after_mg_l(chlorine_mg_l=1, hours=48, half_life_h=24), 4)
+    0.25
     """
     within("chlorine_mg_l", chlorine_mg_l, 0, 100, "mg/L")
     within("hours", hours, 0, 10_000, "h")
@@ -52,6 +58,9 @@ def ageing_h(chlorine_mg_l: float, limit_mg_l: float, half_life_h: float) -> flo
     Returns: h, scalar; 0 when it starts under the limit.
     Raises: OutOfRange.
     Source: practice
+
+    >>> round(ageing_h(chlorine_mg_l=1, limit_mg_l=0.01, half_life_h=24), 1)
+    159.5
     """
     within("chlorine_mg_l", chlorine_mg_l, 0, 100, "mg/L")
     within("limit_mg_l", limit_mg_l, 0.001, 10, "mg/L")
@@ -69,6 +78,9 @@ def thiosulfate_mg(chlorine_mg: Number, margin: Number = 1.25) -> Number:
     Returns: mg, as broadcast.
     Raises: OutOfRange.
     Source: practice
+
+    >>> round(thiosulfate_mg(chlorine_mg=100), 1)
+    875.0
     """
     within("chlorine_mg", chlorine_mg, 0, 1e9, "mg")
     within("margin", margin, 1, 3, "1")
@@ -85,6 +97,9 @@ def contact_min(bed_l: Number, flow_lph: Number) -> Number:
     Returns: min, as broadcast.
     Raises: OutOfRange.
     Source: definition
+
+    >>> round(contact_min(bed_l=6, flow_lph=120), 3)
+    3.0
     """
     within("bed_l", bed_l, 0, 100_000, "L")
     within("flow_lph", flow_lph, 0.01, 1e7, "L/h")

@@ -20,6 +20,9 @@ def salt_for_degree_mg_l(salt: str) -> float:
     Returns: mg/L per dGH for calcium and magnesium salts (of both, where it gives both), per dKH for bicarbonates.
     Raises: UnknownKey.
     Source: iupac
+
+    >>> round(salt_for_degree_mg_l(salt="gypsum"), 2)
+    30.7
     """
     row = mineral_salts()[salt]
     if row.hardness_mol > 0:
@@ -37,6 +40,9 @@ def dissolved_solids_mg_l(conductivity_us_cm: Number, factor: Number = 0.64) -> 
     Returns: mg/L, as broadcast.
     Raises: OutOfRange.
     Source: practice
+
+    >>> round(dissolved_solids_mg_l(conductivity_us_cm=500), 1)
+    320.0
     """
     within("conductivity_us_cm", conductivity_us_cm, 0, 100_000, "µS/cm")
     within("factor", factor, 0.4, 0.8, "1")
@@ -52,6 +58,9 @@ def conductivity_us_cm(ions_mg_l: Mapping[str, float]) -> float:
     Returns: µS/cm, scalar; within 10 % up to about 4000.
     Raises: OutOfRange; UnknownKey.
     Source: robinsonstokes1959
+
+    >>> round(conductivity_us_cm(ions_mg_l={"potassium": 390.98, "chloride": 354.53}))
+    1416
     """
     for key, amount in ions_mg_l.items():
         within(key, amount, 0, 40_000, "mg/L")
@@ -74,6 +83,9 @@ def softener_sodium_mg_l(hardness_removed_dgh: Number) -> Number:
     Returns: mg/L, as hardness_removed_dgh.
     Raises: OutOfRange.
     Source: iupac
+
+    >>> round(softener_sodium_mg_l(hardness_removed_dgh=10), 2)
+    82.0
     """
     within("hardness_removed_dgh", hardness_removed_dgh, 0, 100, "dGH")
     return 2 * MMOL_L_PER_DGH * SODIUM_G_MOL * hardness_removed_dgh
@@ -90,6 +102,9 @@ def softener_days(capacity_dgh_l: float, hardness_dgh: float, litres_d: float) -
     Returns: d, scalar.
     Raises: OutOfRange.
     Source: balance
+
+    >>> round(softener_days(capacity_dgh_l=30000, hardness_dgh=15, litres_d=200), 2)
+    10.0
     """
     within("capacity_dgh_l", capacity_dgh_l, 0, 1e9, "dGH·L")
     within("hardness_dgh", hardness_dgh, 0.1, 100, "dGH")

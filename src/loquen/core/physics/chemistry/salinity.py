@@ -17,6 +17,9 @@ def density_kg_m3(salinity_ppt: Number, temp_c: Number) -> Number:
     Returns: kg/m³, as broadcast.
     Raises: OutOfRange.
     Source: teos10
+
+    >>> round(density_kg_m3(salinity_ppt=0, temp_c=25), 1)
+    997.0
     """
     within("salinity_ppt", salinity_ppt, 0, MOST_PPT, "ppt")
     within("temp_c", temp_c, 0, 60, "°C")
@@ -38,6 +41,9 @@ def specific_gravity(salinity_ppt: Number, temp_c: Number, reference_c: Number |
     Returns: 1, as broadcast.
     Raises: OutOfRange.
     Source: teos10
+
+    >>> round(specific_gravity(salinity_ppt=5, temp_c=25), 3)
+    1.004
     """
     within("temp_c", temp_c, 0, 45, "°C")
     reference = temp_c if reference_c is None else reference_c
@@ -56,6 +62,9 @@ def salinity_from_sg_ppt(sg: float, temp_c: float, reference_c: float | None = N
     Returns: ppt, scalar; readings under fresh water's by less than 0.0005 are a hydrometer's grain and give 0.
     Raises: OutOfRange.
     Source: teos10
+
+    >>> round(salinity_from_sg_ppt(sg=1.01505, temp_c=25), 2)
+    20.0
     """
     low = float(specific_gravity(0.0, temp_c, reference_c))
     high = float(specific_gravity(MOST_PPT, temp_c, reference_c))
@@ -83,6 +92,9 @@ def salt_to_add_g(
     Returns: g, as broadcast.
     Raises: OutOfRange.
     Source: balance
+
+    >>> round(salt_to_add_g(litres=100, target_ppt=4, present_ppt=0), 1)
+    400.7
     """
     within("litres", litres, 0, 1e6, "L")
     within("target_ppt", target_ppt, 0, MOST_PPT, "ppt")

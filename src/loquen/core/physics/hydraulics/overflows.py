@@ -21,6 +21,9 @@ def weir_flow_lph(length_cm: Number, head_mm: Number) -> Number:
     Returns: L/h, as broadcast; ±15 % at heads under 30 mm.
     Raises: OutOfRange.
     Source: francis
+
+    >>> round(weir_flow_lph(length_cm=30, head_mm=10))
+    1987
     """
     within("length_cm", length_cm, 0, 10_000, "cm")
     within("head_mm", head_mm, 0, 1000, "mm")
@@ -37,6 +40,9 @@ def weir_head_mm(flow_lph: Number, length_cm: Number) -> Number:
     Returns: mm, as broadcast; the flow at such a head is ±15 % under 30 mm.
     Raises: OutOfRange.
     Source: francis
+
+    >>> round(weir_head_mm(flow_lph=3000, length_cm=30), 2)
+    13.16
     """
     within("flow_lph", flow_lph, 0, 1e7, "L/h")
     within("length_cm", length_cm, 0.1, 10_000, "cm")
@@ -55,6 +61,9 @@ def orifice_flow_lph(bore_mm: Number, head_cm: Number, count: Number = 1, cd: Nu
     Returns: L/h, as broadcast. A hole not fully covered passes less; see partly_covered_frac.
     Raises: OutOfRange.
     Source: orifice
+
+    >>> round(orifice_flow_lph(bore_mm=20, head_cm=5), 1)
+    683.2
     """
     within("bore_mm", bore_mm, 1, 1000, "mm")
     within("head_cm", head_cm, 0, 1000, "cm")
@@ -74,6 +83,9 @@ def partly_covered_frac(bore_mm: float, head_cm: float) -> float:
     Returns: share, scalar; below one bore it works as a small weir and half is a guess to the safe side.
     Raises: OutOfRange.
     Source: practice
+
+    >>> round(partly_covered_frac(bore_mm=40, head_cm=3), 4)
+    0.5
     """
     within("bore_mm", bore_mm, 1, 1000, "mm")
     within("head_cm", head_cm, 0, 1000, "cm")
@@ -90,6 +102,9 @@ def stack_capacity_lph(bore_mm: Number, fill_frac: Number = 0.25) -> Number:
     Returns: L/h, as broadcast.
     Raises: OutOfRange.
     Source: wylyeaton1961
+
+    >>> round(stack_capacity_lph(bore_mm=38.1))
+    1847
     """
     within("bore_mm", bore_mm, 5, 1000, "mm")
     within("fill_frac", fill_frac, 0.01, MOST_STACK_FILL, "share")
@@ -110,6 +125,9 @@ def siphon_flow_lph(bore_mm: float, drop_m: float, length_m: float, k: float, te
     Returns: L/h, scalar.
     Raises: OutOfRange.
     Source: colebrook1939
+
+    >>> round(siphon_flow_lph(bore_mm=21.2, drop_m=0.5, length_m=1, k=2))
+    2285
     """
     within("bore_mm", bore_mm, 1, 1000, "mm")
     within("drop_m", drop_m, 0, 100, "m")
@@ -139,6 +157,9 @@ def sloped_drain_flow_lph(
     Returns: L/h, scalar.
     Raises: OutOfRange.
     Source: manning
+
+    >>> round(sloped_drain_flow_lph(bore_mm=50, slope_frac=0.01))
+    2115
     """
     within("bore_mm", bore_mm, 5, 2000, "mm")
     within("slope_frac", slope_frac, 0, 1, "share")
@@ -166,6 +187,9 @@ def emitter_flow_lph(
     Returns: L/h, as broadcast.
     Raises: OutOfRange.
     Source: emitters
+
+    >>> round(emitter_flow_lph(nominal_lph=8, nominal_kpa=100, pressure_kpa=225), 2)
+    12.0
     """
     within("nominal_lph", nominal_lph, 0, 10_000, "L/h")
     within("nominal_kpa", nominal_kpa, 1, 2000, "kPa")
@@ -185,6 +209,9 @@ def uv_flow_lph(wanted_mj_cm2: Number, rated_mj_cm2: Number, rated_lph: Number) 
     Returns: L/h, as broadcast.
     Raises: OutOfRange.
     Source: uv_dose
+
+    >>> round(uv_flow_lph(wanted_mj_cm2=60, rated_mj_cm2=30, rated_lph=1200), 1)
+    600.0
     """
     within("wanted_mj_cm2", wanted_mj_cm2, 0.1, 10_000, "mJ/cm2")
     within("rated_mj_cm2", rated_mj_cm2, 0.1, 10_000, "mJ/cm2")

@@ -27,6 +27,9 @@ def viscosity_m2_s(temp_c: Number) -> Number:
     Returns: m²/s, as temp_c; within 1 % of IAPWS.
     Raises: OutOfRange.
     Source: iapws_liquid
+
+    >>> round(viscosity_m2_s(temp_c=25), 10)
+    8.926e-07
     """
     within("temp_c", temp_c, 0, 60, "°C")
     tau = (temp_c + 273.15) / 300
@@ -50,6 +53,9 @@ def velocity_m_s(flow_lph: Number, bore_mm: Number) -> Number:
     Returns: m/s, as broadcast.
     Raises: OutOfRange.
     Source: definition
+
+    >>> round(velocity_m_s(flow_lph=1000, bore_mm=20), 4)
+    0.8842
     """
     within("flow_lph", flow_lph, 0, 1e7, "L/h")
     within("bore_mm", bore_mm, 1, 1000, "mm")
@@ -90,6 +96,9 @@ def pipe_loss_m(
     Returns: m, as broadcast.
     Raises: OutOfRange.
     Source: colebrook1939
+
+    >>> round(pipe_loss_m(flow_lph=1000, bore_mm=20, length_m=3), 4)
+    0.1561
     """
     within("length_m", length_m, 0, 1000, "m")
     within("roughness_mm", roughness_mm, 0, 5, "mm")
@@ -114,6 +123,9 @@ def fitting_loss_m(flow_lph: Number, bore_mm: Number, k: Number) -> Number:
     Returns: m, as broadcast.
     Raises: OutOfRange.
     Source: crane410
+
+    >>> round(fitting_loss_m(flow_lph=1000, bore_mm=20, k=0.9), 5)
+    0.03587
     """
     within("k", k, 0, 1e6, "1")
     return k * velocity_m_s(flow_lph, bore_mm) ** 2 / (2 * GRAVITY_M_S2)
@@ -162,6 +174,9 @@ def valve_loss_m(flow_lph: Number, kv_m3_h: Number) -> Number:
     Returns: m, as broadcast.
     Raises: OutOfRange.
     Source: iec60534
+
+    >>> round(valve_loss_m(flow_lph=2000, kv_m3_h=2), 2)
+    10.2
     """
     within("flow_lph", flow_lph, 0, 1e7, "L/h")
     within("kv_m3_h", kv_m3_h, 0.001, 10_000, "m3/h")

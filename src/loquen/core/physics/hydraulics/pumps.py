@@ -26,6 +26,9 @@ def pump_head_m(flow_lph: Number, shutoff_head_m: Number, max_flow_lph: Number) 
     Returns: m, as broadcast.
     Raises: OutOfRange.
     Source: pump_curves
+
+    >>> round(pump_head_m(flow_lph=0, shutoff_head_m=3, max_flow_lph=3000), 3)
+    3.0
     """
     within("flow_lph", flow_lph, 0, 1e7, "L/h")
     within("shutoff_head_m", shutoff_head_m, 0.01, 1000, "m")

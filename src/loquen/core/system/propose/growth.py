@@ -4,9 +4,8 @@ import math
 from dataclasses import dataclass
 from functools import cache
 
-from loquen.core.graph.engine import Key, Missing, Sheet
-from loquen.core.graph.nodes import Verdict
-from loquen.core.system.told import told_case
+from loquen.core.graph.engine import Key, Sheet
+from loquen.core.system.told import is_short
 
 ASKED_MONTHS = "asked.months_ahead"
 NEARLY_GROWN = 0.99
@@ -32,22 +31,14 @@ def outgrown(sheet: Sheet) -> tuple[Outgrown, ...]:
     found = []
     for key in sorted(sheet.wiring.users_of(ASKED_MONTHS)):
         node = sheet.wiring.nodes[key]
-        if node.check is None or short(aged(0.0), key) or not short(aged(math.inf), key):
+        if node.check is None or is_short(aged(0.0), key) or not is_short(aged(math.inf), key):
             continue
         low, high = 0.0, end
         while high - low > HALF_A_MONTH:
             middle = (low + high) / 2
-            low, high = (low, middle) if short(aged(middle), key) else (middle, high)
+            low, high = (low, middle) if is_short(aged(middle), key) else (middle, high)
         found.append(Outgrown(key, node.label, high))
     return tuple(sorted(found, key=lambda row: row.months))
-
-
-def short(sheet: Sheet, key: Key) -> bool:
-    """Whether a check falls short; a named case that stands for a fault counts."""
-    value = sheet.look(key)
-    if isinstance(value, Missing):
-        return told_case(value.case)[0] == "short"
-    return isinstance(value, Verdict) and value.state == "short"
 
 
 def months_to_grow(today: Sheet) -> float:

@@ -16,7 +16,7 @@ from loquen.core.model.quantity import Quantity, Term, say
 from loquen.core.physics import hydraulics
 from loquen.core.system.book import sheet_of
 from loquen.core.system.flow.returns import need_sump
-from loquen.core.system.propose.growth import short
+from loquen.core.system.told import is_short
 
 LENGTH = "sump.sump_length_cm"
 DRAIN_DOWN = "drain_down_fits"
@@ -39,7 +39,7 @@ def smallest_sump(sheet: Sheet) -> Remedy:
     least, most = math.ceil(sheet.value("others_cm") + SHORTEST_RETURN_CM), int(limits(LENGTH).high)
     for length in range(max(least, math.ceil(limits(LENGTH).low)), most + 1):
         tried = sheet.changed({LENGTH: float(length)})
-        if not any(short(tried, key) for key in checks):
+        if not any(is_short(tried, key) for key in checks):
             text = "{length} of sump hold what comes down" + (
                 "; in less its chambers have no room." if length == least else "."
             )
@@ -59,7 +59,7 @@ def deepest_returns(sheet: Sheet) -> Remedy:
         tried = sheet.changed(dict.fromkeys(paths, steps * DEPTH_GRAIN_CM))
         spare = 1 + tried.value(CONSTANT + "sump_spare")
         clogged = tried.value("clogged_down_l") * spare <= tried.value("sump_free_l")
-        return clogged and not short(tried, DRAIN_DOWN)
+        return clogged and not is_short(tried, DRAIN_DOWN)
 
     bad = int(min(water_height_cm(sheet.root.tank), limits(paths[0]).high) / DEPTH_GRAIN_CM) + 1
     good = 0
@@ -159,11 +159,11 @@ def curve_points(sheet: Sheet) -> Remedy:
 def with_pump(plan: Plan) -> Plan:
     """The smallest generic pump that reaches the display and brings the animals' turnover, else the one nearest to it."""
     fitted = [with_quiet_pipes(PLAN.changed(plan, pump_changes(pump))) for pump in library.pump_models().values()]
-    reaching = [one for one in fitted if not short(sheet_of(one), "pump_reaches")]
+    reaching = [one for one in fitted if not is_short(sheet_of(one), "pump_reaches")]
     wanted = library.turnovers()["general"].low_per_h
     for one in reaching:
         sheet = sheet_of(one)
-        enough = not short(sheet, "turnover_fits") if plan.animals else sheet.value("turnover_per_h") >= wanted
+        enough = not is_short(sheet, "turnover_fits") if plan.animals else sheet.value("turnover_per_h") >= wanted
         if enough:
             return one
     return reaching[0] if reaching else fitted[-1]
@@ -190,7 +190,7 @@ def settled(plan: Plan) -> Plan:
     for _ in range(ROUNDS):
         for key in flow_checks(plan):
             sheet = sheet_of(plan)
-            if short(sheet, key):
+            if is_short(sheet, key):
                 found = lengthened(sheet) if key == DRAIN_DOWN else asking.remedies(sheet, key)
                 plan = PLAN.changed(plan, found[0].changes if found else {})
     return plan

@@ -6,13 +6,14 @@ from loquen.core.data import library
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, caution
 from loquen.core.graph.nodes import Verdict, check, figure, step
+from loquen.core.model import heights
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import geometry
 
 
 @figure("Wall taken off", formula="{measured}: 0, or {pane_mm} ÷ 10 when outside", source="definition")
 def wall_off_cm(measured: str, pane_mm: float) -> float:
-    return pane_mm / 10 if measured == "outside" else 0.0
+    return heights.wall_off_cm(measured, pane_mm)
 
 
 @figure("Inside length", formula="{tank_length_cm} − 2 × {wall_off_cm}", source="definition")
@@ -44,7 +45,7 @@ def inside_height_cm(tank_height_cm: float, wall_off_cm: float) -> float:
     source="definition",
 )
 def water_height_cm(inside_height_cm: float, fill_by: str, freeboard_cm: float, part_fill_cm: float) -> float:
-    return part_fill_cm if fill_by == "height" else inside_height_cm - freeboard_cm
+    return heights.water_height_cm(fill_by, inside_height_cm, freeboard_cm, part_fill_cm)
 
 
 @figure(
@@ -61,16 +62,8 @@ def footprint_m2(
     notch_length_cm: float,
     notch_width_cm: float,
 ) -> float:
-    rectangle = inside_length_cm * inside_width_cm
-    areas = {
-        "box": lambda: rectangle,
-        "bow_front": lambda: rectangle + geometry.segment_area_cm2(inside_length_cm, bow_cm),
-        "quarter_round": lambda: math.pi * inside_length_cm**2 / 4,
-        "cylinder": lambda: math.pi * inside_length_cm**2 / 4,
-        "hexagon": lambda: 3 * math.sqrt(3) / 2 * (inside_length_cm / 2) ** 2,
-        "l_shape": lambda: rectangle - notch_length_cm * notch_width_cm,
-    }
-    return areas[shape]() / 1e4
+    notch = notch_length_cm * notch_width_cm
+    return geometry.footprint_cm2(shape, inside_length_cm, inside_width_cm, bow_cm, notch) / 1e4
 
 
 @figure("Footprint of all tanks", formula="{footprint_m2} × {tank_count}", source="definition")

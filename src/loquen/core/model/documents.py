@@ -1,0 +1,108 @@
+"""Documents as they are stored: JSON text, a version, and the steps that bring an old one forward."""
+
+import json
+import re
+from collections.abc import Callable, Mapping
+from dataclasses import asdict, is_dataclass
+from typing import Any, cast, get_args, get_origin
+
+from loquen.core.model.fields import hints, inner_type
+from loquen.core.model.plan import PLAN_VERSION, Plan
+from loquen.core.model.quantity import Sentence, quoted, say, told
+
+Step = Callable[[dict[str, Any]], dict[str, Any]]
+PLAN_STEPS: dict[int, Step] = {
+    # Version 0: documents written before plans carried a version; nothing else differs.
+    0: lambda found: {**found, "version": 1},
+}
+
+
+class Unreadable(Exception):
+    """A stored document that can not be read, and why."""
+
+    def __init__(self, why: Sentence) -> None:
+        super().__init__(why.text)
+        self.why = why
+
+    @property
+    def sentence(self) -> str:
+        """What a person reads, in the units that values are stored in."""
+        return told(self.why, {})
+
+
+def document(part: Any) -> str:
+    """A plan, a water, any dataclass of the model as it is stored."""
+    return json.dumps(plain_data(asdict(part)))
+
+
+def parsed(stored: str | None) -> dict[str, Any]:
+    """What a stored text says; raise Unreadable."""
+    if stored is None:
+        raise Unreadable(say("Its current revision is missing from the data file."))
+    try:
+        found = json.loads(stored)
+    except ValueError as fault:
+        raise Unreadable(say("What is stored is no JSON: {what}.", what=quoted(fault, 120))) from None
+    if not isinstance(found, dict):
+        raise Unreadable(say("What is stored is JSON, but not a document."))
+    return found
+
+
+def upgraded(
+    found: dict[str, Any], newest: int = PLAN_VERSION, steps: Mapping[int, Step] = PLAN_STEPS
+) -> dict[str, Any]:
+    """A stored plan brought forward, version by version; raise Unreadable for a version that is none."""
+    version = found.get("version", 0)
+    if not isinstance(version, int) or isinstance(version, bool) or version < 0:
+        raise Unreadable(say("Its version is “{version}”, which is none.", version=quoted(version)))
+    if version > newest:
+        text = "A newer Loquen wrote it: version {found}, this one reads up to {known}."
+        raise Unreadable(say(text, found=quoted(version), known=str(newest)))
+    for step in range(version, newest):
+        found = steps[step](found)
+    return found
+
+
+def name_of(stored: str | None, number: int) -> str:
+    """What a stored plan is called, even where the rest of it can not be read."""
+    try:
+        name = parsed(stored).get("name")
+    except Unreadable:
+        name = named(stored or "")
+    return quoted(name, 80) if isinstance(name, str) and name else f"System {number}"
+
+
+def named(damaged: str) -> str | None:
+    """The name that a text which is no JSON (any more) still says."""
+    found = re.search(r'"name"\s*:\s*("(?:[^"\\]|\\.)*")', damaged)
+    try:
+        return str(json.loads(found[1])) if found else None
+    except ValueError:
+        return None
+
+
+def plan_of(data: dict[str, Any]) -> Plan:
+    """A plan from plain data that was checked."""
+    plan: Plan = rebuilt(Plan, data)
+    return plan
+
+
+def rebuilt(hint: Any, value: Any) -> Any:
+    """Plain data as what the hint says: dataclasses and tuples, all the way down."""
+    if is_dataclass(hint):
+        model = cast(type, hint)
+        types_of = hints(model)
+        return model(**{name: rebuilt(types_of[name], held) for name, held in value.items()})
+    inner = inner_type(hint)
+    if inner is not hint:
+        return None if value is None else rebuilt(inner, value)
+    if get_origin(hint) is tuple:
+        return tuple(rebuilt(get_args(hint)[0], held) for held in value)
+    return value
+
+
+def plain_data(value: Any) -> Any:
+    """The same data with lists where the core has tuples."""
+    if isinstance(value, dict):
+        return {name: plain_data(inner) for name, inner in value.items()}
+    return [plain_data(inner) for inner in value] if isinstance(value, list | tuple) else value

@@ -1,0 +1,113 @@
+"""The policy of named cases: why there is no number, what that means for a check, and where none applies."""
+
+from loquen.core.errors import NamedCase
+from loquen.core.graph.nodes import State
+from loquen.core.model.quantity import Sentence, Term, say
+
+CASES: dict[str, tuple[State, str]] = {
+    "media_can_not_carry": (
+        "short",
+        "This media can not carry this load at any ammonia level: {load} is made, {most} is the most it turns over.",
+    ),
+    "fault_inside": (
+        "unknown",
+        "Loquen failed to work this out and has noted it in its log. Everything else stands.",
+    ),
+    "no_animals": ("unknown", "No animals yet."),
+    "one_kind": ("unknown", "Only one kind aboard."),
+    "no_crowd_fish": ("unknown", "Only for territorial lake fish; none is aboard."),
+    "not_needed": ("unknown", "Does not apply to this tank."),
+    "not_heated": ("unknown", "This tank is not heated."),
+    "curved_pane": (
+        "unknown",
+        "A curved pane carries its load as a hoop; this plate estimate does not cover it.",
+    ),
+    "acrylic_pane": ("unknown", "The estimate is for annealed glass; the maker's table decides for acrylic."),
+    "braced_edge": ("unknown", "The top edge is braced; it does not bulge."),
+    "pane_too_long": (
+        "short",
+        "More than {limit} times as long as the water is high: no rimless estimate; brace it.",
+    ),
+    "bulge_not_tabled": (
+        "unknown",
+        "More than {limit} times as long as the water is high: the bulge is not tabled.",
+    ),
+    "no_stock_pane": (
+        "short",
+        "It needs {needed_mm}; no stock pane is that thick. Brace the top or lower the water.",
+    ),
+    "no_stock_heater": ("short", "No stock heater is large enough; use more of them."),
+    "no_changes": ("short", "No day is chosen: without changes nitrate only rises."),
+    "no_regime_holds": (
+        "short",
+        "No regime within reach holds: better change water, less feed or more plants.",
+    ),
+    "no_stock_tank": ("short", "No tank that is sold is large enough for these animals full grown."),
+    "beyond_relation": ("unknown", "These numbers lie outside what the relation covers."),
+    "can_not_breathe": (
+        "short",
+        "The system can not breathe: more oxygen is used than surface, bubbles and falls bring in at any level.",
+    ),
+    "floor_never_reached": (
+        "holds",
+        "With all power off the still surface alone keeps oxygen above what they need.",
+    ),
+    "kh_not_used": ("holds", "It is not used: plants give back what the filter takes."),
+    "kh_hardly_used": ("holds", "So little of it is used that it lasts a lifetime."),
+    "not_treated": ("unknown", "The change water is not treated."),
+    "no_disinfectant": ("unknown", "No disinfectant in the change water."),
+    "no_return": ("short", "There is a sump, but no return brings its water back."),
+    "no_sump": ("holds", "No overflow and no sump: the filters move this water."),
+    "no_product": ("unknown", "The named salts are weighed."),
+    "no_move": ("unknown", "No move to another salinity is planned."),
+    "chloramine_stays": ("unknown", "Chloramine does not leave by standing, however long."),
+    "dissolves_on": ("unknown", "This water dissolves lime on beyond {most_dkh}, farther than the relation goes."),
+    "already_saturated": ("unknown", "This water dissolves no lime as it is."),
+    "nothing_poured": ("short", "No water has a part in the mix."),
+    "media_take_all": ("holds", "Never: the seeded media take all of it."),
+    "source_at_limit": ("short", "The change water itself reads your limit: no trigger works."),
+    "no_sump_holds": (
+        "short",
+        "No length of this sump holds: a higher one, a lower running level or shallower returns.",
+    ),
+    "no_depth_holds": (
+        "short",
+        "No depth of the returns helps: {down} come down with their outlets at the surface. A larger sump, or more weir.",
+    ),
+    "no_fall": (
+        "short",
+        "The water in the sump stands as high as the tank's: nothing falls, and the drain passes nothing.",
+    ),
+    "no_trap": ("unknown", "There is no bubble trap in this sump."),
+    "nothing_evaporates": ("holds", "Nothing evaporates."),
+    "not_in_two_days": ("holds", "Not within two days."),
+    "no_basking": ("unknown", "No animal aboard basks."),
+    "uvb_points": ("short", "The maker's farther point must lie farther off, with less of it."),
+    "nothing_taken": ("short", "Nothing takes the waste: no working media, or change water at the limit."),
+}
+KINDS = {
+    "most_dkh": "carbonate",
+    "load": "nitrogen_load",
+    "most": "nitrogen_load",
+    "needed_mm": "thickness",
+    "limit": "ratio",
+    "down": "volume",
+}
+
+INAPPLICABLE = {
+    "not_needed",
+    "no_crowd_fish",
+    "one_kind",
+    "no_trap",
+    "no_sump",
+    "no_disinfectant",
+    "chloramine_stays",
+}
+"""Cases in which a check does not apply to this system at all."""
+
+
+def told_case(case: NamedCase) -> tuple[State, Sentence]:
+    """The state and the sentence of a named case; raise KeyError for one without words."""
+    state, text = CASES[case.code]
+    terms = {name: Term(float(value), KINDS[name]) for name, value in case.values.items() if name in KINDS}
+    return state, say(text, **terms)
