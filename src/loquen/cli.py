@@ -98,7 +98,7 @@ def openapi(target: Path) -> None:
 @app.command()
 def book(system: int, target: Path, db: Present = None, demo: Demo = False) -> None:
     """Write the build book of a system, by its number, as a PDF."""
-    from loquen.api.documents import read_document
+    from loquen.api.wire.documents import read_document
     from loquen.core.model.documents import Unreadable
     from loquen.core.system.book import sheet_of
     from loquen.exchange.book import build_book

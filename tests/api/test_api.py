@@ -119,7 +119,7 @@ def test_start_from_glass(client):
     refused = client.post(
         "/api/systems/from-glass", json={"name": "Box", "tank": {**tank, "tank_height_cm": "tall"}}
     )
-    assert faults(refused) == {"tank.tank_height_cm": "“tall” is not a number: 10.0 to 200.0."}
+    assert faults(refused) == {"tank.tank_height_cm": "“tall” is not a number: 10 to 200."}
 
 
 # Sheets -----------------------------------------------------------------------------------------
@@ -160,12 +160,12 @@ def test_short_checks_come_with_remedies_that_mend(client):
 @pytest.mark.parametrize(
     ("section", "name", "typed", "sentence"),
     [
-        ("tank", "tank_length_cm", 1e9, "Length is above what is possible here: 10.0 to 1000.0."),
-        ("tank", "tank_length_cm", "", "Length is empty: 10.0 to 1000.0."),
-        ("tank", "tank_length_cm", None, "Length is empty: 10.0 to 1000.0."),
-        ("tank", "pane_mm", "abc", "“abc” is not a number: 2.0 to 60.0."),
-        ("heat", "target_c", 3, "Kept at is below what is possible here: 4.0 to 36.0."),
-        ("changes", "every_d", 2.5, "Every is counted in whole numbers: 1.0 to 120.0, a whole number."),
+        ("tank", "tank_length_cm", 1e9, "Length is above what is possible here: 10 to 1000."),
+        ("tank", "tank_length_cm", "", "Length is empty: 10 to 1000."),
+        ("tank", "tank_length_cm", None, "Length is empty: 10 to 1000."),
+        ("tank", "pane_mm", "abc", "“abc” is not a number: 2 to 60."),
+        ("heat", "target_c", 3, "Kept at is below what is possible here: 4 to 36."),
+        ("changes", "every_d", 2.5, "Every is counted in whole numbers: 1 to 120, a whole number."),
         ("tank", "shape", "blob", "“blob” can not be chosen here."),
     ],
 )
@@ -173,8 +173,7 @@ def test_bad_input_is_told_at_its_field(client, system, section, name, typed, se
     system["plan"][section][name] = typed
     answer = client.post("/api/sheet", json={"plan": system["plan"]})
     assert answer.status_code == 422
-    told = {path: text.replace("1000.0", "1000.0") for path, text in faults(answer).items()}
-    assert told == {f"{section}.{name}": sentence}
+    assert faults(answer) == {f"{section}.{name}": sentence}
 
 
 def test_one_bad_month_is_told_at_that_month(client, system):

@@ -2,7 +2,7 @@
 
 import pytest
 
-from loquen.api import sheets
+from loquen.api.sheet import view
 from loquen.serving.guard import GUARDING, MOST_BYTES
 
 HERE = "http://127.0.0.1:8640"
@@ -77,7 +77,7 @@ def test_oversized_requests_are_refused(client):
 
 
 def test_a_fault_of_the_server_is_told_as_one_with_the_policy(client, monkeypatch, caplog):
-    monkeypatch.setattr(sheets, "view", lambda *_: 1 / 0)
+    monkeypatch.setattr(view, "view", lambda *_: 1 / 0)
     plan = client.get("/api/systems/1").json()["plan"]
     answer = client.post("/api/sheet", json={"plan": plan})
     assert (answer.status_code, answer.json()["code"]) == (500, "server_fault")

@@ -4,8 +4,8 @@ from datetime import UTC, datetime
 
 import pytest
 
-from loquen.api import listing as module
-from loquen.api.listing import Listing, natural
+from loquen.api.systems import listing as module
+from loquen.api.systems.listing import Listing, natural
 from loquen.core.model.documents import document
 from loquen.demo import sluice_street
 from loquen.store import systems

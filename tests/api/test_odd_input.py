@@ -6,7 +6,7 @@ import random
 
 import pytest
 
-from loquen.api import working
+from loquen.api.sheet import working
 from loquen.core.graph import engine
 from loquen.core.graph.nodes import Node
 from loquen.core.model.documents import document
@@ -172,14 +172,14 @@ def failing(book, name):
 
 
 def test_a_fault_inside_a_figure_is_that_figures_own_and_logged_with_its_plan(monkeypatch, caplog):
-    from loquen.api import sheets
+    from loquen.api.sheet import view
     from loquen.core.system import book as books
 
     monkeypatch.setattr(engine, "noted", set())
     broken = failing(books.system_book(), "peak_nitrate_mg_l")
     monkeypatch.setattr(books, "system_book", lambda: broken)
     with caplog.at_level(logging.ERROR):
-        view = sheets.view(sluice_street.tidal_corner())
+        view = view.view(sluice_street.tidal_corner())
     figure = view.figures["peak_nitrate_mg_l"]
     assert figure.value is None
     assert "Loquen failed to work this out" in figure.missing.text

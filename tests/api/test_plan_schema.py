@@ -9,8 +9,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from loquen.api.documents import read_document
-from loquen.api.schemas.plan import PlanSchema, to_core
+from loquen.api.wire.documents import read_document
+from loquen.api.wire.plan import PlanSchema, to_core
 from loquen.core.model.documents import document
 from loquen.core.model.fields import entries
 from loquen.core.model.plan import PLAN, Plan

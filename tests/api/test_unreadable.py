@@ -80,7 +80,7 @@ def test_a_longer_list_of_an_older_release_opens_and_says_so(client, store):
     plan = client.get("/api/systems/2").json()["plan"]
     plan["bags"] = [{}] * 30
     store(2, json.dumps(plan))
-    assert text_of(line(client, "Tidal Corner")["summary"]) == "At most 16.0 of them."
+    assert text_of(line(client, "Tidal Corner")["summary"]) == "At most 16 of them."
     assert len(client.get("/api/systems/2").json()["plan"]["bags"]) == 30
 
 

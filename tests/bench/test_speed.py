@@ -6,9 +6,9 @@ from pathlib import Path
 
 import pytest
 
-from loquen.api import sheets
-from loquen.api.listing import Listing
-from loquen.api.working import working
+from loquen.api.sheet import view
+from loquen.api.sheet.working import working
+from loquen.api.systems.listing import Listing
 from loquen.core.system.book import sheet_of
 from loquen.demo.sluice_street import long_hall, old_copper, rope_walk_b
 from loquen.store import systems
@@ -20,7 +20,7 @@ WEB = Path(__file__).parents[2] / "src/loquen/web_dist"
 
 @pytest.mark.parametrize("plan", [long_hall(), rope_walk_b()], ids=lambda plan: plan.name)
 def test_sheet_with_remedies_budget_15_ms(benchmark, plan):
-    benchmark(sheets.view, plan)
+    benchmark(view.view, plan)
 
 
 def test_figures_and_checks_alone(benchmark):
@@ -57,7 +57,7 @@ def test_draft_to_sheet_over_http_budget_15_ms(benchmark, client):
 
 
 def test_worst_plan_sheet_budget_300_ms(benchmark):
-    benchmark.pedantic(sheets.view, (worst_plan(),), rounds=5, warmup_rounds=1)
+    benchmark.pedantic(view.view, (worst_plan(),), rounds=5, warmup_rounds=1)
 
 
 def test_worst_plan_working_budget_600_ms(benchmark):

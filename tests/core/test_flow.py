@@ -69,9 +69,9 @@ def test_a_curve_by_points_and_a_measured_flow():
 
 def test_the_chart_meets_where_the_figure_says():
     curve = sheet_of(sumped()).value("curves")
-    assert curve.pump[0] == (0.0, 3.0)
-    assert curve.system[0][1] == pytest.approx(0.96)
-    heads = [head for _, head in curve.system]
+    assert (curve.pump[0].flow, curve.pump[0].head) == (0.0, 3.0)
+    assert curve.system[0].head == pytest.approx(0.96)
+    heads = [point.head for point in curve.system]
     assert heads == sorted(heads)
 
 

@@ -186,8 +186,8 @@ def test_the_least_regime_is_not_beaten_on_its_own_grid():
 
 def test_saw_tooth_ends_where_it_began_in_the_cycle():
     corners = sheet_of(plan(changes=Changes(weekdays=("Tue", "Sat"), change_frac=0.3))).value("saw_tooth")
-    levels = [level for _, level in corners]
-    assert corners[-1][0] == 56
+    levels = [corner.nitrate for corner in corners]
+    assert corners[-1].day == 56
     assert max(levels) == pytest.approx(
         sheet_of(plan(changes=Changes(weekdays=("Tue", "Sat"), change_frac=0.3))).value("peak_nitrate_mg_l")
     )

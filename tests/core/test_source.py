@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from loquen.core.graph import asking
 from loquen.core.model.plan import Bag, Changes, Group, Quarantine, Recipe, Source, Water
 from loquen.core.physics import chemistry, dilution
+from loquen.core.system.arrivals.bags import Batch
 from loquen.core.system.book import sheet_of
 from loquen.core.system.changes import regime, side_by_side
 from tests.core.plans import plan
@@ -389,11 +390,11 @@ def test_few_tubs_make_arrivals_wait():
     )
     assert sheet.value("through_weeks") == 12
     assert sheet.value("arrivals_order") == (
-        ("a", 1, 0, 4),
-        ("b", 2, 0, 4),
-        ("c", 1, 4, 8),
-        ("d", 2, 4, 8),
-        ("e", 1, 8, 12),
+        Batch("a", 1, 0, 4),
+        Batch("b", 2, 0, 4),
+        Batch("c", 1, 4, 8),
+        Batch("d", 2, 4, 8),
+        Batch("e", 1, 8, 12),
     )
 
 

@@ -4,9 +4,12 @@ from importlib.metadata import version
 
 from fastapi import FastAPI
 
-from loquen.api import errors
-from loquen.api.listing import Listing
-from loquen.api.routes import building, library, sheets, sump, systems, waters
+from loquen.api import building, library, sump
+from loquen.api.sheet import routes as sheet
+from loquen.api.systems import routes as systems
+from loquen.api.systems.listing import Listing
+from loquen.api.waters import routes as waters
+from loquen.api.wire import faults
 from loquen.store.database import Database
 
 
@@ -17,7 +20,7 @@ def create_api(database: Database) -> FastAPI:
     )
     api.state.database = database
     api.state.listing = Listing()
-    errors.install(api)
-    for routes in (library, sheets, sump, building, systems, waters):
+    faults.install(api)
+    for routes in (library, sheet, sump, building, systems, waters):
         api.include_router(routes.router)
     return api

@@ -4,8 +4,8 @@ from typing import Annotated, Any
 
 from fastapi import Depends, Request
 
-from loquen.api.errors import Fault, InconsistentPlan
-from loquen.api.schemas.plan import to_core
+from loquen.api.wire.faults import Fault, InconsistentPlan
+from loquen.api.wire.plan import to_core
 from loquen.core.model.consistency import conflicts
 from loquen.core.model.plan import Plan
 from loquen.store.database import Database

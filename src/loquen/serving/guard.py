@@ -8,7 +8,7 @@ from collections.abc import Iterable
 from starlette.datastructures import Headers, MutableHeaders
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from loquen.api.refusals import FAILED, FROM_ELSEWHERE, STOPPING, TOO_LARGE, Refusal
+from loquen.api.wire.refusals import FAILED, FROM_ELSEWHERE, STOPPING, TOO_LARGE, Refusal
 
 MOST_BYTES = 1_000_000
 SLOWEST_READER_S = 30.0

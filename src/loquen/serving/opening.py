@@ -19,7 +19,7 @@ from loquen.serving.pages import Pages
 from loquen.serving.protocol import TimedProtocol
 
 if TYPE_CHECKING:
-    from loquen.api.listing import Listing
+    from loquen.api.systems.listing import Listing
     from loquen.store.database import Database
 
 GRACE_S = 5
@@ -116,11 +116,11 @@ def warm_up(database: "Database", listing: "Listing") -> None:
 
     Then the lines of the list are made, one whenever a worker is free.
     """
-    from loquen.api import sheets
+    from loquen.api.sheet import view
     from loquen.demo import sluice_street
     from loquen.store import systems
 
-    sheets.view(sluice_street.long_hall())
+    view.view(sluice_street.long_hall())
     gc.collect()
     gc.freeze()
     with database.reading() as session:

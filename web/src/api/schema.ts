@@ -32,7 +32,7 @@ export interface paths {
         put?: never;
         /**
          * Sheet
-         * @description All figures and checks of a draft. Asked at every keystroke, so it is written out without a second look.
+         * @description All figures and checks of a draft, asked at every keystroke.
          */
         post: operations["sheet_api_sheet_post"];
         delete?: never;
@@ -588,8 +588,11 @@ export interface components {
             /** Number */
             number: number;
         };
-        /** AnswerOut */
-        AnswerOut: {
+        /**
+         * Answer
+         * @description The value of one input that brings a figure to a target, or why none does.
+         */
+        Answer: {
             /** Path */
             path: string;
             /** Label */
@@ -687,10 +690,10 @@ export interface components {
             base: number;
         };
         /**
-         * BatchOut
+         * Batch
          * @description One arrival in quarantine: its tub, and the weeks it enters and leaves.
          */
-        BatchOut: {
+        Batch: {
             /** Name */
             name: string;
             /** Tub */
@@ -811,8 +814,11 @@ export interface components {
              */
             setup_min: number;
         };
-        /** CheckOut */
-        CheckOut: {
+        /**
+         * Check
+         * @description A check that applies: how it stands, by how much, why, and what mends it.
+         */
+        Check: {
             /** Key */
             key: string;
             /** Label */
@@ -824,22 +830,35 @@ export interface components {
              * @enum {string}
              */
             state: "holds" | "tight" | "short" | "unknown";
-            headline: components["schemas"]["SentenceOut"];
-            reason: components["schemas"]["SentenceOut"];
+            headline: components["schemas"]["Sentence"];
+            reason: components["schemas"]["Sentence"];
             /** Figure */
             figure: string;
-            gauge: components["schemas"]["GaugeOut"] | null;
+            gauge: components["schemas"]["Gauge"] | null;
             /** Remedies */
-            remedies: components["schemas"]["RemedyOut"][];
+            remedies: components["schemas"]["Remedy"][];
             /** Caution */
             caution: string;
         };
-        /** Corner */
+        /**
+         * Corner
+         * @description A corner of the saw-tooth: nitrate (mg/L N) on a day.
+         */
         Corner: {
             /** Day */
             day: number;
             /** Nitrate */
             nitrate: number;
+        };
+        /**
+         * CurvePoint
+         * @description A point of a curve: L/h and m.
+         */
+        CurvePoint: {
+            /** Flow */
+            flow: number;
+            /** Head */
+            head: number;
         };
         /** DeletedSystem */
         DeletedSystem: {
@@ -897,10 +916,10 @@ export interface components {
             };
         };
         /**
-         * FailureOut
-         * @description Temperature hour by hour after something failed.
+         * Failure
+         * @description Temperature hour by hour after something fails, from the temperature that is kept.
          */
-        FailureOut: {
+        Failure: {
             /** Label */
             label: string;
             /** Temps C */
@@ -913,12 +932,9 @@ export interface components {
         Fault: {
             /** Code */
             code: string;
-            sentence: components["schemas"]["SentenceOut"];
-            /**
-             * Fields
-             * @default []
-             */
-            fields: components["schemas"]["FieldFault"][];
+            sentence: components["schemas"]["Sentence"];
+            /** Fields */
+            fields?: components["schemas"]["FieldFault"][];
             /** Current */
             current?: number | null;
         };
@@ -929,15 +945,15 @@ export interface components {
         FieldFault: {
             /** Path */
             path: string;
-            sentence: components["schemas"]["SentenceOut"];
+            sentence: components["schemas"]["Sentence"];
             /** Nearest */
             nearest?: boolean | number | null;
         };
         /**
-         * FigureOut
+         * Figure
          * @description A figure's value, or why there is none.
          */
-        FigureOut: {
+        Figure: {
             /** Key */
             key: string;
             /** Label */
@@ -947,10 +963,10 @@ export interface components {
             /** Value */
             value: number | null;
             /** Low */
-            low?: number | null;
+            low: number | null;
             /** High */
-            high?: number | null;
-            missing?: components["schemas"]["SentenceOut"] | null;
+            high: number | null;
+            missing: components["schemas"]["Sentence"] | null;
         };
         /** Filter */
         Filter: {
@@ -1006,8 +1022,11 @@ export interface components {
                 [key: string]: unknown;
             };
         };
-        /** FindingOut */
-        FindingOut: {
+        /**
+         * Finding
+         * @description One thing found about an animal or a pair: what was compared, how it stands, and why.
+         */
+        Finding: {
             /** Who */
             who: string[];
             /** What */
@@ -1017,7 +1036,7 @@ export interface components {
              * @enum {string}
              */
             state: "holds" | "tight" | "short" | "unknown";
-            sentence: components["schemas"]["SentenceOut"];
+            sentence: components["schemas"]["Sentence"];
         };
         /** Flow */
         Flow: {
@@ -1165,8 +1184,11 @@ export interface components {
             /** Measured Drop Cm */
             measured_drop_cm?: number | null;
         };
-        /** FlowCaseOut */
-        FlowCaseOut: {
+        /**
+         * FlowCase
+         * @description What the overflow does at another flow: the water above the crest, and each drain's share of its capacity.
+         */
+        FlowCase: {
             /** Label */
             label: string;
             /** Flow Lph */
@@ -1179,45 +1201,41 @@ export interface components {
             emergency_frac: number | null;
         };
         /**
-         * FlowOut
-         * @description What the Flow stage shows beside its figures.
+         * FlowDrawn
+         * @description What the Flow stage shows beside its figures; curves as lift (m) by flow (L/h).
          */
-        FlowOut: {
+        FlowDrawn: {
             /** Pump */
-            pump: components["schemas"]["FlowPoint"][];
+            pump: components["schemas"]["CurvePoint"][];
             /** System */
-            system: components["schemas"]["FlowPoint"][];
+            system: components["schemas"]["CurvePoint"][];
             /** Outlets Lph */
             outlets_lph: number[];
             /** Cases */
-            cases: components["schemas"]["FlowCaseOut"][];
-            sump: components["schemas"]["SentenceOut"];
+            cases: components["schemas"]["FlowCase"][];
+            sump: components["schemas"]["Sentence"];
         };
         /**
-         * FlowPoint
-         * @description A point of a curve: L/h and m.
+         * Gauge
+         * @description What a sight glass shows: the value, its limit or band, and the top of the tube.
          */
-        FlowPoint: {
-            /** Flow */
-            flow: number;
-            /** Head */
-            head: number;
-        };
-        /** GaugeOut */
-        GaugeOut: {
+        Gauge: {
             /** Value */
             value: number;
             /** Top */
             top: number;
             /** Kind */
             kind: string;
-            /** Low */
-            low: number | null;
             /** High */
-            high: number | null;
+            high?: number | null;
+            /** Low */
+            low?: number | null;
         };
-        /** GlassOut */
-        GlassOut: {
+        /**
+         * Glass
+         * @description A sight glass, filled by the worst of its checks.
+         */
+        Glass: {
             /** Key */
             key: string;
             /** Label */
@@ -1231,8 +1249,8 @@ export interface components {
             check: string;
             /** Stage */
             stage: string;
-            headline: components["schemas"]["SentenceOut"];
-            gauge: components["schemas"]["GaugeOut"] | null;
+            headline: components["schemas"]["Sentence"];
+            gauge: components["schemas"]["Gauge"] | null;
         };
         /** Group */
         Group: {
@@ -1396,7 +1414,7 @@ export interface components {
             current: number;
             /** Count */
             count: number;
-            why: components["schemas"]["SentenceOut"] | null;
+            why: components["schemas"]["Sentence"] | null;
             /** Revisions */
             revisions: components["schemas"]["RevisionOut"][];
         };
@@ -1407,7 +1425,7 @@ export interface components {
             /** Label */
             label: string;
             /** Units */
-            units: components["schemas"]["UnitOut"][];
+            units: components["schemas"]["Unit"][];
         };
         /** LibraryOut */
         LibraryOut: {
@@ -1499,13 +1517,16 @@ export interface components {
              */
             uvb_life_months: number;
         };
-        /** MoverOut */
-        MoverOut: {
+        /**
+         * Mover
+         * @description How far a figure moves when one input grows by `nudge` (a tenth, or one degree).
+         */
+        Mover: {
             /** Path */
             path: string;
             /** Label */
             label: string;
-            nudge: components["schemas"]["TermOut"];
+            nudge: components["schemas"]["Term"];
             /** Change */
             change: number;
         };
@@ -1521,10 +1542,10 @@ export interface components {
             };
         };
         /**
-         * OutgrownOut
-         * @description A check that holds today and falls short as the animals grow.
+         * Outgrown
+         * @description A check that holds today and falls short once the animals have grown so many months.
          */
-        OutgrownOut: {
+        Outgrown: {
             /** Check */
             check: string;
             /** Label */
@@ -1993,8 +2014,11 @@ export interface components {
              */
             move_ppt_d: number;
         };
-        /** RegimeOut */
-        RegimeOut: {
+        /**
+         * Regime
+         * @description One regime with what it settles at and what it asks for.
+         */
+        Regime: {
             /** Weekdays */
             weekdays: string[];
             /** Change Frac */
@@ -2007,10 +2031,10 @@ export interface components {
             work_min: number;
         };
         /**
-         * RegimeRowOut
-         * @description One regime beside the others, settled; nitrate as mg/L of N.
+         * RegimeRow
+         * @description One regime beside the others: what it settles at, and what it asks for.
          */
-        RegimeRowOut: {
+        RegimeRow: {
             /** Label */
             label: string;
             /** Now */
@@ -2044,9 +2068,12 @@ export interface components {
             /** Saw */
             saw: components["schemas"]["Corner"][];
         };
-        /** RemedyOut */
-        RemedyOut: {
-            sentence: components["schemas"]["SentenceOut"];
+        /**
+         * Remedy
+         * @description A change of inputs that mends a check.
+         */
+        Remedy: {
+            sentence: components["schemas"]["Sentence"];
             /** Changes */
             changes: {
                 [key: string]: unknown;
@@ -2074,7 +2101,7 @@ export interface components {
              * Format: date-time
              */
             saved: string;
-            why: components["schemas"]["SentenceOut"] | null;
+            why: components["schemas"]["Sentence"] | null;
         };
         /**
          * RunDrawn
@@ -2111,8 +2138,11 @@ export interface components {
              */
             run_length_m: number;
         };
-        /** SaltDayOut */
-        SaltDayOut: {
+        /**
+         * SaltDay
+         * @description One day of a move: the salinity at its end, what is added or changed, what the hydrometer then reads.
+         */
+        SaltDay: {
             /** Day */
             day: number;
             /** Salinity Ppt */
@@ -2125,10 +2155,10 @@ export interface components {
             gravity: number;
         };
         /**
-         * SawToothOut
-         * @description Settled nitrate (mg/L N) over eight weeks, corner by corner, with the feed's range.
+         * SawTooth
+         * @description Settled nitrate (mg/L N) by day over eight weeks, corner by corner, with the feed's range.
          */
-        SawToothOut: {
+        SawTooth: {
             /** Likely */
             likely: components["schemas"]["Corner"][];
             /** Low */
@@ -2140,8 +2170,11 @@ export interface components {
             /** Target */
             target: number;
         };
-        /** SchoolOut */
-        SchoolOut: {
+        /**
+         * School
+         * @description What one school says of this tank: the share used, what it would allow, and why.
+         */
+        School: {
             /** Key */
             key: string;
             /** Label */
@@ -2153,21 +2186,30 @@ export interface components {
             state: "holds" | "tight" | "short" | "unknown";
             /** Share */
             share: number | null;
-            allows: components["schemas"]["SentenceOut"];
+            allows: components["schemas"]["Sentence"];
             /** Why */
             why: string;
-            /** Applies */
+            /**
+             * Applies
+             * @default true
+             */
             applies: boolean;
-            /** Binds */
+            /**
+             * Binds
+             * @default false
+             */
             binds: boolean;
-            /** Picked */
+            /**
+             * Picked
+             * @default false
+             */
             picked: boolean;
         };
         /**
-         * SectionOut
+         * Section
          * @description What the section drawing is drawn from, in cm of the real tank.
          */
-        SectionOut: {
+        Section: {
             /** Shape */
             shape: string;
             /** Length Cm */
@@ -2209,56 +2251,62 @@ export interface components {
             /** Animals */
             animals: components["schemas"]["AnimalDrawn"][];
         };
-        /** SentenceOut */
-        SentenceOut: {
+        /**
+         * Sentence
+         * @description Words with values put in: `{name}` in the text stands for terms[name].
+         */
+        Sentence: {
             /** Text */
             text: string;
             /** Terms */
             terms: {
-                [key: string]: components["schemas"]["TermOut"];
+                [key: string]: components["schemas"]["Term"];
             };
         };
-        /** SheetOut */
-        SheetOut: {
+        /**
+         * SheetAnswer
+         * @description Everything a system's page shows.
+         */
+        SheetAnswer: {
             /** Figures */
             figures: {
-                [key: string]: components["schemas"]["FigureOut"];
+                [key: string]: components["schemas"]["Figure"];
             };
             /** Checks */
-            checks: components["schemas"]["CheckOut"][];
+            checks: components["schemas"]["Check"][];
             /** Glasses */
-            glasses: components["schemas"]["GlassOut"][];
+            glasses: components["schemas"]["Glass"][];
             /** Stages */
-            stages: components["schemas"]["StageOut"][];
+            stages: components["schemas"]["Stage"][];
             /** Schools */
-            schools: components["schemas"]["SchoolOut"][];
+            schools: components["schemas"]["School"][];
             /** Pairs */
-            pairs: components["schemas"]["FindingOut"][];
+            pairs: components["schemas"]["Finding"][];
             /** Company */
-            company: components["schemas"]["FindingOut"][];
+            company: components["schemas"]["Finding"][];
             /** Suited */
-            suited: components["schemas"]["FindingOut"][];
+            suited: components["schemas"]["Finding"][];
             /** Outgrown */
-            outgrown: components["schemas"]["OutgrownOut"][];
-            outage: components["schemas"]["SentenceOut"];
-            flow: components["schemas"]["FlowOut"] | null;
+            outgrown: components["schemas"]["Outgrown"][];
+            outage: components["schemas"]["Sentence"];
+            flow: components["schemas"]["FlowDrawn"] | null;
             /** Failures */
-            failures: components["schemas"]["FailureOut"][];
-            least_regime: components["schemas"]["RegimeOut"] | null;
+            failures: components["schemas"]["Failure"][];
+            least_regime: components["schemas"]["Regime"] | null;
             /** Regimes */
-            regimes: components["schemas"]["RegimeRowOut"][];
+            regimes: components["schemas"]["RegimeRow"][];
             /** Questions */
-            questions: components["schemas"]["FindingOut"][];
+            questions: components["schemas"]["Finding"][];
             /** Card */
-            card: components["schemas"]["SentenceOut"][];
+            card: components["schemas"]["Sentence"][];
             /** Salt Days */
-            salt_days: components["schemas"]["SaltDayOut"][];
+            salt_days: components["schemas"]["SaltDay"][];
             /** Bags */
-            bags: components["schemas"]["SentenceOut"][];
+            bags: components["schemas"]["Sentence"][];
             /** Batches */
-            batches: components["schemas"]["BatchOut"][];
-            saw_tooth: components["schemas"]["SawToothOut"] | null;
-            section: components["schemas"]["SectionOut"];
+            batches: components["schemas"]["Batch"][];
+            saw_tooth: components["schemas"]["SawTooth"] | null;
+            section: components["schemas"]["Section"];
         };
         /** Source */
         Source: {
@@ -2372,8 +2420,11 @@ export interface components {
             /** Note */
             note: string;
         };
-        /** StageOut */
-        StageOut: {
+        /**
+         * Stage
+         * @description A stage of the job: how it stands, and its result in a sentence.
+         */
+        Stage: {
             /** Key */
             key: string;
             /** Label */
@@ -2383,7 +2434,7 @@ export interface components {
              * @enum {string}
              */
             state: "holds" | "tight" | "short" | "unknown";
-            result: components["schemas"]["SentenceOut"];
+            result: components["schemas"]["Sentence"];
         };
         /** StartFromAnimals */
         StartFromAnimals: {
@@ -2517,10 +2568,10 @@ export interface components {
             revision: number;
             /** Name */
             name: string;
-            summary: components["schemas"]["SentenceOut"];
+            summary: components["schemas"]["Sentence"];
             /** Glasses */
-            glasses: components["schemas"]["GlassOut"][];
-            section: components["schemas"]["SectionOut"] | null;
+            glasses: components["schemas"]["Glass"][];
+            section: components["schemas"]["Section"] | null;
             /** Readable */
             readable: boolean;
         };
@@ -2557,13 +2608,13 @@ export interface components {
             plan: components["schemas"]["Plan"];
         };
         /**
-         * SystemsOut
+         * SystemsPart
          * @description A part of the list: how many there are and were found, and from which one the next part starts.
          *
          *     `short` is how many of the found fall short, None while that is not known yet. Headings stand before the line of
          *     their place in `lines`.
          */
-        SystemsOut: {
+        SystemsPart: {
             /** Total */
             total: number;
             /** Found */
@@ -2707,13 +2758,24 @@ export interface components {
              */
             plant_cover_frac: number;
         };
-        /** TermOut */
-        TermOut: {
+        /**
+         * Term
+         * @description A value inside a sentence: a number of a kind, or plain words (kind ""); `figure` names its figure.
+         *
+         *     A bare number is written without its unit, where the unit follows behind another.
+         */
+        Term: {
             /** Value */
             value: number | string;
-            /** Kind */
+            /**
+             * Kind
+             * @default
+             */
             kind: string;
-            /** Figure */
+            /**
+             * Figure
+             * @default
+             */
             figure: string;
             /**
              * Bare
@@ -2721,19 +2783,28 @@ export interface components {
              */
             bare: boolean;
         };
-        /** UnitOut */
-        UnitOut: {
+        /**
+         * Unit
+         * @description A unit that a person may read: shown = base·factor + offset.
+         */
+        Unit: {
             /** Key */
             key: string;
             /** Label */
             label: string;
             /** Factor */
             factor: number;
-            /** Offset */
-            offset: number;
             /** Digits */
             digits: number;
-            /** Significant */
+            /**
+             * Offset
+             * @default 0
+             */
+            offset: number;
+            /**
+             * Significant
+             * @default 3
+             */
             significant: number;
         };
         /** Water */
@@ -2870,10 +2941,10 @@ export interface components {
             revision: number;
             water: components["schemas"]["Source"] | null;
             /** Figures */
-            figures: components["schemas"]["FigureOut"][];
+            figures: components["schemas"]["Figure"][];
             /** Questions */
-            questions: components["schemas"]["FindingOut"][];
-            why?: components["schemas"]["SentenceOut"] | null;
+            questions: components["schemas"]["Finding"][];
+            why?: components["schemas"]["Sentence"] | null;
         };
         /**
          * WaterUpdate
@@ -2884,6 +2955,28 @@ export interface components {
             sources: components["schemas"]["Source"][];
             /** Base */
             base: number;
+        };
+        /**
+         * Working
+         * @description A figure down to its inputs, its range, what moves it, and what it would take to reach a target.
+         */
+        Working: {
+            /** Figure */
+            figure: string;
+            /** Nodes */
+            nodes: {
+                [key: string]: components["schemas"]["WorkingNode"];
+            };
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /** Movers */
+            movers: components["schemas"]["Mover"][];
+            /** Target */
+            target: number | null;
+            /** Answers */
+            answers: components["schemas"]["Answer"][];
         };
         /**
          * WorkingNode
@@ -2910,25 +3003,6 @@ export interface components {
             };
             /** Editable */
             editable: boolean;
-        };
-        /** WorkingOut */
-        WorkingOut: {
-            /** Figure */
-            figure: string;
-            /** Nodes */
-            nodes: {
-                [key: string]: components["schemas"]["WorkingNode"];
-            };
-            /** Low */
-            low: number | null;
-            /** High */
-            high: number | null;
-            /** Movers */
-            movers: components["schemas"]["MoverOut"][];
-            /** Target */
-            target: number | null;
-            /** Answers */
-            answers: components["schemas"]["AnswerOut"][];
         };
     };
     responses: never;
@@ -2978,7 +3052,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SheetOut"];
+                    "application/json": components["schemas"]["SheetAnswer"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3029,7 +3103,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WorkingOut"];
+                    "application/json": components["schemas"]["Working"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3133,7 +3207,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RemedyOut"];
+                    "application/json": components["schemas"]["Remedy"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3236,7 +3310,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SystemsOut"];
+                    "application/json": components["schemas"]["SystemsPart"];
                 };
             };
             /** @description Not Found */

@@ -2,7 +2,7 @@
 
 import inspect
 from collections.abc import Callable, Iterable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from types import ModuleType, NoneType, UnionType
 from typing import Any, Literal, TypeVar, get_args, get_origin
 
@@ -79,7 +79,7 @@ class Remedy:
     """A change of inputs that mends a check."""
 
     sentence: Sentence
-    changes: Mapping[str, Any] = field(default_factory=dict)
+    changes: Mapping[str, Any]
 
 
 def figure(

@@ -1,6 +1,7 @@
 """Arrivals: from the bag into the tank, and the weeks in a tub before."""
 
 import math
+from dataclasses import dataclass
 
 from loquen.core.data import library
 from loquen.core.data.library import Species
@@ -343,13 +344,21 @@ def copper_borne(copper_used: bool, animal: tuple[Species, ...]) -> Verdict:
     return Verdict("short", -1.0, say("deadly to some"), reason)
 
 
+@dataclass(frozen=True, slots=True)
+class Batch:
+    """One arrival in quarantine: its tub, and the weeks it enters and leaves."""
+
+    name: str
+    tub: int
+    enters: float
+    leaves: float
+
+
 @step()
-def arrivals_order(
-    bag_name: tuple[str, ...], tub_count: int, wait_weeks: float
-) -> tuple[tuple[str, int, float, float], ...]:
-    """Arrival, tub, first and last week, in the order in which tubs come free."""
+def arrivals_order(bag_name: tuple[str, ...], tub_count: int, wait_weeks: float) -> tuple[Batch, ...]:
+    """Every arrival, in the order in which tubs come free."""
     return tuple(
-        (name, n % tub_count + 1, n // tub_count * wait_weeks, (n // tub_count + 1) * wait_weeks)
+        Batch(name, n % tub_count + 1, n // tub_count * wait_weeks, (n // tub_count + 1) * wait_weeks)
         for n, name in enumerate(bag_name)
     )
 

@@ -23,6 +23,14 @@ WEEKS_D = 7.0
 
 
 @dataclass(frozen=True, slots=True)
+class Corner:
+    """A corner of the saw-tooth: nitrate (mg/L N) on a day."""
+
+    day: float
+    nitrate: float
+
+
+@dataclass(frozen=True, slots=True)
 class Regime:
     """One regime with what it settles at and what it asks for."""
 
@@ -273,20 +281,20 @@ def saw_tooth(
     drip_per_d: float,
     rise_nitrate_mg_l_d: float,
     new_nitrate_mg_l: float,
-) -> tuple[tuple[float, float], ...]:
+) -> tuple[Corner, ...]:
     """Eight settled weeks as (day, nitrate) corners."""
     return teeth(gaps_d, swapped_frac, drip_per_d, rise_nitrate_mg_l_d, new_nitrate_mg_l, CHART_DAYS)
 
 
 def teeth(
     gaps: tuple[float, ...], frac: float, drip_per_d: float, rise: float, source: float, days: int
-) -> tuple[tuple[float, float], ...]:
-    """Settled nitrate over some days as (day, level) corners: up to each change, then down."""
+) -> tuple[Corner, ...]:
+    """Settled nitrate over some days, corner by corner: up to each change, then down."""
     peaks, troughs = standing_d(gaps, frac, drip_per_d)
     if len(gaps) == 1 and gaps[0] < 1:
         # Faster than daily: a day's mean is drawn, not every drop.
         level = source + rise * (troughs[0] + peaks[0]) / 2
-        return ((0.0, level), (float(days), level))
+        return (Corner(0.0, level), Corner(float(days), level))
     day, standing = 0.0, troughs[-1]
     corners = [(day, standing)]
     turn = 0
@@ -299,7 +307,7 @@ def teeth(
         standing *= 1 - frac
         corners.append((day, standing))
         turn += 1
-    return tuple((day, source + rise * standing) for day, standing in corners)
+    return tuple(Corner(day, source + rise * standing) for day, standing in corners)
 
 
 @check(

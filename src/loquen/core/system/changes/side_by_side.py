@@ -14,6 +14,7 @@ from loquen.core.system.changes.regime import (
     NO_CAP,
     WEEK,
     WEEKS_D,
+    Corner,
     Regime,
     flowed,
     gaps_of,
@@ -115,7 +116,7 @@ class RegimeRow:
     shock_frac: float | None
     age_d: float
     settles_d: float | None
-    saw: tuple[tuple[float, float], ...]
+    saw: tuple[Corner, ...]
 
 
 @dataclass(frozen=True, slots=True)

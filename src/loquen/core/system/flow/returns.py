@@ -231,11 +231,19 @@ def fastest_m_s(
 
 
 @dataclass(frozen=True, slots=True)
+class CurvePoint:
+    """A point of a curve: L/h and m."""
+
+    flow: float
+    head: float
+
+
+@dataclass(frozen=True, slots=True)
 class Curve:
     """Pump and system curve as (L/h, m), and where they meet."""
 
-    pump: tuple[tuple[float, float], ...]
-    system: tuple[tuple[float, float], ...]
+    pump: tuple[CurvePoint, ...]
+    system: tuple[CurvePoint, ...]
 
 
 @step()
@@ -257,13 +265,14 @@ def curves(
     lowest = min(outlet_lift_head_m)
     top = max(head(0.0), lowest) - lowest
     # By the head that stands at the outlets: what each then passes, and what the common run takes of the sum.
-    system = [(0.0, lowest)]
+    system = [CurvePoint(0.0, lowest)]
     for n in range(1, SYSTEM_POINTS + 1):
         at = lowest + top * (n / SYSTEM_POINTS) ** 2
         pairs = zip(outlet_lift_head_m, shared, strict=True)
         total = sum(hydraulics.branch_flow_lph(at, static, loss, most) for static, loss in pairs)
-        system.append((total, at + common_loss(total)))
-    return Curve(tuple((flow, head(flow)) for flow in flows), tuple(p for p in system if p[0] < most))
+        system.append(CurvePoint(total, at + common_loss(total)))
+    of_pump = tuple(CurvePoint(flow, head(flow)) for flow in flows)
+    return Curve(of_pump, tuple(point for point in system if point.flow < most))
 
 
 @check(

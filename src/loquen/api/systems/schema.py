@@ -1,17 +1,20 @@
 """Systems on the wire."""
 
+from dataclasses import dataclass
 from datetime import datetime
 
-from pydantic import Field
+from pydantic import BaseModel, Field
 
-from loquen.api.documents import read_document
-from loquen.api.schemas.plan import PlanSchema, Strict, TankSchema, from_core
-from loquen.api.schemas.sheet import GlassOut, SectionOut, SentenceOut
+from loquen.api.sheet.answers import Glass
+from loquen.api.sheet.drawing import Section
+from loquen.api.wire.documents import read_document
+from loquen.api.wire.plan import PlanSchema, Strict, TankSchema, from_core
 from loquen.core.model.plan import PLAN
+from loquen.core.model.quantity import Sentence
 from loquen.store.systems import MOST_ID, Saved
 
 
-class SystemOut(Strict):
+class SystemOut(BaseModel):
     """A system with its current plan and where it stands in its history."""
 
     id: int
@@ -36,20 +39,22 @@ class SystemOut(Strict):
         )
 
 
-class SystemLine(Strict):
+@dataclass(frozen=True, slots=True)
+class SystemLine:
     """A system in the list: its section, its glasses, its size in a sentence; or why there are none."""
 
     id: int
     created: datetime
     revision: int
     name: str
-    summary: SentenceOut
-    glasses: list[GlassOut]
-    section: SectionOut | None
+    summary: Sentence
+    glasses: list[Glass]
+    section: Section | None
     readable: bool
 
 
-class SystemsOut(Strict):
+@dataclass(frozen=True, slots=True)
+class SystemsPart:
     """A part of the list: how many there are and were found, and from which one the next part starts.
 
     `short` is how many of the found fall short, None while that is not known yet. Headings stand before the line of
@@ -64,7 +69,7 @@ class SystemsOut(Strict):
     next: int | None
 
 
-class SystemName(Strict):
+class SystemName(BaseModel):
     id: int
     name: str
 
@@ -73,23 +78,23 @@ class DeletedSystem(SystemName):
     deleted: datetime
 
 
-class RevisionOut(Strict):
+class RevisionOut(BaseModel):
     """One kept revision of a plan; `why` says why it can not be read, None where it can."""
 
     number: int
     previous: int | None
     saved: datetime
-    why: SentenceOut | None
+    why: Sentence | None
 
 
-class HistoryOut(Strict):
+class HistoryOut(BaseModel):
     """The newest revisions of a system, the newest first, and how many there are."""
 
     id: int
     name: str
     current: int
     count: int
-    why: SentenceOut | None
+    why: Sentence | None
     revisions: list[RevisionOut]
 
 

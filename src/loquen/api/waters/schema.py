@@ -4,8 +4,10 @@ from datetime import datetime
 
 from pydantic import BaseModel, Field
 
-from loquen.api.schemas.plan import SourceSchema, Strict
-from loquen.api.schemas.sheet import FigureOut, FindingOut, SentenceOut
+from loquen.api.sheet.answers import Figure
+from loquen.api.wire.plan import SourceSchema, Strict
+from loquen.core.model.quantity import Sentence
+from loquen.core.system.animals.company import Finding
 from loquen.store.systems import MOST_ID
 
 
@@ -27,9 +29,9 @@ class WaterOut(BaseModel):
     id: int
     revision: int
     water: SourceSchema | None
-    figures: list[FigureOut]
-    questions: list[FindingOut]
-    why: SentenceOut | None = None
+    figures: list[Figure]
+    questions: list[Finding]
+    why: Sentence | None = None
 
 
 class DeletedWater(BaseModel):

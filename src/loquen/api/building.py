@@ -8,7 +8,7 @@ from pydantic import Field
 
 from loquen.api.computing import computed
 from loquen.api.dependencies import COMPUTING, sensible
-from loquen.api.schemas.plan import PlanSchema, Strict
+from loquen.api.wire.plan import PlanSchema, Strict
 from loquen.core.graph.engine import Sheet
 from loquen.core.system.book import sheet_of
 

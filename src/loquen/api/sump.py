@@ -2,12 +2,13 @@
 
 from typing import Literal
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 
 from loquen.api.computing import computed
 from loquen.api.dependencies import COMPUTING, sensible
-from loquen.api.schemas.plan import PlanSchema, Strict, from_core
-from loquen.api.schemas.sheet import RemedyOut
+from loquen.api.wire.answers import sent
+from loquen.api.wire.plan import PlanSchema, Strict, from_core
+from loquen.core.graph.nodes import Remedy
 from loquen.core.system.book import sheet_of
 from loquen.core.system.propose import sumps
 
@@ -38,7 +39,7 @@ async def first_sump(start: Started) -> PlanSchema:
     return await computed(lambda: from_core(sumps.with_sump(sensible(start.plan), start.way)))
 
 
-@router.post("/{question}")
-async def answer(question: Literal["smallest", "deepest", "points"], asked: Asked) -> RemedyOut:
+@router.post("/{question}", response_model=Remedy)
+async def answer(question: Literal["smallest", "deepest", "points"], asked: Asked) -> Response:
     """The smallest sump that holds, the deepest returns with which it does, or points of the pump's curve."""
-    return await computed(lambda: RemedyOut.of(QUESTIONS[question](sheet_of(sensible(asked.plan)))))
+    return await computed(lambda: sent(QUESTIONS[question](sheet_of(sensible(asked.plan)))))

@@ -5,11 +5,13 @@ from typing import Annotated
 from fastapi import APIRouter, Response
 from pydantic import Field
 
-from loquen.api import sheets, working
 from loquen.api.computing import computed
 from loquen.api.dependencies import COMPUTING, sensible
-from loquen.api.schemas.plan import PlanSchema, Strict
-from loquen.api.schemas.sheet import SheetOut, WorkingOut
+from loquen.api.sheet import view
+from loquen.api.sheet.answers import SheetAnswer
+from loquen.api.sheet.working import Working, working
+from loquen.api.wire.answers import sent
+from loquen.api.wire.plan import PlanSchema, Strict
 
 router = APIRouter(prefix="/api", tags=["sheets"], responses=dict(COMPUTING))
 
@@ -29,23 +31,18 @@ class Question(Draft):
     paths: list[Annotated[str, Field(max_length=80)]] | None = Field(default=None, max_length=8)
 
 
-@router.post("/sheet", response_model=SheetOut)
+@router.post("/sheet", response_model=SheetAnswer)
 async def sheet(draft: Draft) -> Response:
-    """All figures and checks of a draft. Asked at every keystroke, so it is written out without a second look."""
-
-    def whole() -> Response:
-        view = sheets.view(sensible(draft.plan), draft.months_ahead)
-        return Response(view.model_dump_json(), media_type="application/json")
-
-    return await computed(whole)
+    """All figures and checks of a draft, asked at every keystroke."""
+    return await computed(lambda: sent(view.view(sensible(draft.plan), draft.months_ahead)))
 
 
-@router.post("/working")
-async def worked(question: Question) -> WorkingOut:
+@router.post("/working", response_model=Working)
+async def worked(question: Question) -> Response:
     """The working of one figure of a draft."""
 
-    def whole() -> WorkingOut:
+    def whole() -> Response:
         plan = sensible(question.plan)
-        return working.working(plan, question.figure, question.target, question.paths, question.months_ahead)
+        return sent(working(plan, question.figure, question.target, question.paths, question.months_ahead))
 
     return await computed(whole)

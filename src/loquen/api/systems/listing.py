@@ -9,12 +9,11 @@ from itertools import pairwise
 from threading import Lock
 from typing import Any, Literal
 
-from loquen.api import sheets
 from loquen.api.computing import aside
-from loquen.api.documents import read_document
-from loquen.api.schemas.sheet import SentenceOut
-from loquen.api.schemas.system import SystemLine, SystemsOut
-from loquen.api.words import conflict_sentence
+from loquen.api.sheet import view
+from loquen.api.systems.schema import SystemLine, SystemsPart
+from loquen.api.wire.documents import read_document
+from loquen.api.wire.words import conflict_sentence
 from loquen.core.data import library
 from loquen.core.graph.nodes import worst
 from loquen.core.model.consistency import conflicts
@@ -74,7 +73,7 @@ class Listing:
             self.line(unknown[0])
             aside(lambda: self.make_next(unknown[1:]))
 
-    def part(self, systems: list[Current], find: str, order: Order, start: int, count: int) -> SystemsOut:
+    def part(self, systems: list[Current], find: str, order: Order, start: int, count: int) -> SystemsPart:
         """The lines from one place on, of those in which every word is found."""
         wanted = [word_pattern(word) for word in find.lower().split()]
         if wanted or order != "started":
@@ -87,7 +86,7 @@ class Listing:
             found, shown = len(systems), [self.line(system) for system in systems[start : start + count]]
             known = [self.known(system) for system in systems]
             rows = [] if None in known else [row for row in known if row is not None]
-        return SystemsOut(
+        return SystemsPart(
             total=len(systems),
             found=found,
             short=sum(row.state == "short" for row in rows) if rows or not found else None,
@@ -124,7 +123,7 @@ def listed(system: Current) -> Listed:
     if found:
         return without_sheet(system, name, conflict_sentence(found[0]), readable=True)
     try:
-        summary, glasses, section = sheets.line(plan)
+        summary, glasses, section = view.line(plan)
         litres = float(summary.terms["litres"].value)
     except Exception:
         log.exception("the line of system %s can not be made", system.id)
@@ -134,7 +133,7 @@ def listed(system: Current) -> Listed:
         created=system.created,
         revision=system.revision,
         name=plan.name,
-        summary=SentenceOut.of(summary),
+        summary=summary,
         glasses=glasses,
         section=section,
         readable=True,
@@ -149,7 +148,7 @@ def without_sheet(system: Current, name: str, why: Sentence, readable: bool) -> 
         created=system.created,
         revision=system.revision,
         name=name,
-        summary=SentenceOut.of(why),
+        summary=why,
         glasses=[],
         section=None,
         readable=readable,

@@ -1,8 +1,8 @@
 """The working of one figure down to its inputs, and what it would take."""
 
 import math
+from dataclasses import dataclass
 
-from loquen.api.schemas import sheet as out
 from loquen.core.data.tables import sources
 from loquen.core.errors import UnknownKey
 from loquen.core.graph import asking
@@ -15,13 +15,41 @@ from loquen.core.system.cases import told_case
 from loquen.core.system.propose import growth
 
 
+@dataclass(frozen=True, slots=True)
+class WorkingNode:
+    """One step of a working: the formula, and the keys its names stand for."""
+
+    key: str
+    label: str
+    kind: str
+    value: float | None
+    words: str
+    formula: str
+    source: str
+    parts: dict[str, list[str]]
+    editable: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Working:
+    """A figure down to its inputs, its range, what moves it, and what it would take to reach a target."""
+
+    figure: str
+    nodes: dict[str, WorkingNode]
+    low: float | None
+    high: float | None
+    movers: list[asking.Mover]
+    target: float | None
+    answers: list[asking.Answer]
+
+
 def working(
     plan: Plan,
     key: Key,
     target: float | None = None,
     paths: list[Key] | None = None,
     months_ahead: float | None = None,
-) -> out.WorkingOut:
+) -> Working:
     """The working of one figure down to its inputs, its range, what moves it, and what it would take.
 
     Without a target the limit of the check that judges the figure is used, if it falls short.
@@ -36,22 +64,14 @@ def working(
     tried = paths if paths is not None else [mover.path for mover in movers]
     answers = asking.answers(sheet, key, target, tried) if target is not None else []
     spread = asking.spread(sheet, key)
-    return out.WorkingOut(
+    return Working(
         figure=key,
         nodes={k: working_node(sheet, k) for k in [key, *sheet.wiring.upstream(key)]},
         low=spread[0] if spread else None,
         high=spread[1] if spread else None,
-        movers=[
-            out.MoverOut(
-                path=mover.path,
-                label=mover.label,
-                nudge=out.TermOut(value=mover.nudge.value, kind=mover.nudge.kind, figure=""),
-                change=mover.change,
-            )
-            for mover in movers
-        ],
+        movers=movers,
         target=target,
-        answers=[out.AnswerOut(**{n: getattr(a, n) for n in out.AnswerOut.model_fields}) for a in answers],
+        answers=answers,
     )
 
 
@@ -68,7 +88,7 @@ def limit_passed(sheet: Sheet, key: Key) -> float | None:
     return None
 
 
-def working_node(sheet: Sheet, key: Key) -> out.WorkingNode:
+def working_node(sheet: Sheet, key: Key) -> WorkingNode:
     node = sheet.wiring.nodes.get(key)
     value = sheet.look(key)
     if key.startswith(CONSTANT):
@@ -96,7 +116,7 @@ def working_node(sheet: Sheet, key: Key) -> out.WorkingNode:
         for name, argument in zip(node.parameters, sheet.wiring.arguments[key], strict=True)
     }
     number = float(value) if isinstance(value, int | float) and node.label else None
-    return out.WorkingNode(
+    return WorkingNode(
         key=key,
         label=node.label or node.name.replace("_", " "),
         kind=node.kind,
@@ -111,9 +131,9 @@ def working_node(sheet: Sheet, key: Key) -> out.WorkingNode:
 
 def plain(
     key: Key, label: str, kind: str, value: float | None, words: str, source: str, editable: bool = False
-) -> out.WorkingNode:
+) -> WorkingNode:
     """A leaf of a working: an input or a constant."""
-    return out.WorkingNode(
+    return WorkingNode(
         key=key,
         label=label,
         kind=kind,

@@ -7,10 +7,8 @@ from fastapi import APIRouter, Query, Request, Response
 
 from loquen.api.computing import aside, computed
 from loquen.api.dependencies import FAULTS, Kept, sensible
-from loquen.api.documents import read_document
-from loquen.api.listing import Listing, Order
-from loquen.api.schemas.sheet import SentenceOut
-from loquen.api.schemas.system import (
+from loquen.api.systems.listing import Listing, Order
+from loquen.api.systems.schema import (
     Base,
     DeletedSystem,
     HistoryOut,
@@ -21,10 +19,13 @@ from loquen.api.schemas.system import (
     StartFromGlass,
     SystemName,
     SystemOut,
-    SystemsOut,
+    SystemsPart,
 )
+from loquen.api.wire.answers import sent
+from loquen.api.wire.documents import read_document
 from loquen.core.model.documents import Unreadable, document, name_of, rebuilt
 from loquen.core.model.plan import Group, Plan, Tank
+from loquen.core.model.quantity import Sentence
 from loquen.core.system.propose import first_plan
 from loquen.store import systems
 from loquen.store.database import Database
@@ -35,7 +36,7 @@ MOST_SHOWN = 40
 """Revisions shown of a history, the newest."""
 
 
-@router.get("", response_model=SystemsOut)
+@router.get("", response_model=SystemsPart)
 async def list_systems(
     request: Request,
     database: Kept,
@@ -52,7 +53,7 @@ async def list_systems(
             present = systems.list_all(session)
         answer = listing.part(present, find, order, start, count)
         aside(lambda: listing.make_next(present))
-        return Response(answer.model_dump_json(), media_type="application/json")
+        return sent(answer)
 
     return await computed(part)
 
@@ -137,12 +138,12 @@ def revision_out(row: RevisionRow) -> RevisionOut:
     return RevisionOut(number=row.number, previous=row.previous, saved=row.saved, why=why_not(row.plan))
 
 
-def why_not(stored: str | None) -> SentenceOut | None:
+def why_not(stored: str | None) -> Sentence | None:
     """Why a document can not be read; None where it can."""
     try:
         read_document(stored)
     except Unreadable as fault:
-        return SentenceOut.of(fault.why)
+        return fault.why
     return None
 
 

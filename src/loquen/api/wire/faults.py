@@ -2,17 +2,17 @@
 
 import json
 import logging
+from dataclasses import asdict, dataclass, field
 from typing import Any
 
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import Response
-from pydantic import BaseModel, ValidationError
+from pydantic import ValidationError
 from starlette.exceptions import HTTPException
 
-from loquen.api.refusals import FAILED
-from loquen.api.schemas.sheet import SentenceOut
-from loquen.api.words import conflict_sentence, entry_sentence, plan_path, problem_sentence
+from loquen.api.wire.refusals import FAILED
+from loquen.api.wire.words import conflict_sentence, entry_sentence, plan_path, problem_sentence
 from loquen.core.errors import CoreError, NamedCase, OutOfRange, PlanConflict, UnknownKey
 from loquen.core.model.documents import Unreadable
 from loquen.core.model.quantity import Sentence, Term, quoted, say
@@ -25,20 +25,22 @@ from loquen.store.waters import NoSuchWater
 log = logging.getLogger("loquen")
 
 
-class FieldFault(BaseModel):
+@dataclass(frozen=True, slots=True)
+class FieldFault:
     """What is wrong with one field, said beside it, with the nearest value that works where there is one."""
 
     path: str
-    sentence: SentenceOut
+    sentence: Sentence
     nearest: bool | float | None = None
 
 
-class Fault(BaseModel):
+@dataclass(frozen=True, slots=True)
+class Fault:
     """What went wrong: a code, a sentence, and the fields it is about."""
 
     code: str
-    sentence: SentenceOut
-    fields: list[FieldFault] = []
+    sentence: Sentence
+    fields: list[FieldFault] = field(default_factory=list)
     current: int | None = None
 
 
@@ -52,13 +54,13 @@ class InconsistentPlan(Exception):
 
 def answer(status: int, code: str, sentence: Sentence, **more: Any) -> Response:
     """A fault on the wire; what can not be written as text is replaced, so that every fault can be told."""
-    fault = Fault(code=code, sentence=SentenceOut.of(sentence), **more)
-    body = json.dumps(fault.model_dump(), ensure_ascii=False).encode("utf-8", "replace")
+    fault = Fault(code=code, sentence=sentence, **more)
+    body = json.dumps(asdict(fault), ensure_ascii=False).encode("utf-8", "replace")
     return Response(body, status, media_type="application/json")
 
 
 def field_fault(path: str, sentence: Sentence, nearest: bool | float | None = None) -> FieldFault:
-    return FieldFault(path=quoted(path), sentence=SentenceOut.of(sentence), nearest=nearest)
+    return FieldFault(path=quoted(path), sentence=sentence, nearest=nearest)
 
 
 def to_mend(status: int, code: str, fields: list[FieldFault]) -> Response:

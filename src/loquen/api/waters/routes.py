@@ -4,12 +4,11 @@ from typing import Any
 
 from fastapi import APIRouter
 
-from loquen.api import sheets
 from loquen.api.dependencies import FAULTS, Kept
-from loquen.api.documents import read_water
-from loquen.api.schemas.plan import SourceSchema, water_from_core, water_to_core
-from loquen.api.schemas.sheet import SentenceOut
-from loquen.api.schemas.water import AreaOut, DeletedWater, ReportIn, WaterIn, WaterOut, WaterUpdate
+from loquen.api.sheet.view import figures_of
+from loquen.api.waters.schema import AreaOut, DeletedWater, ReportIn, WaterIn, WaterOut, WaterUpdate
+from loquen.api.wire.documents import read_water
+from loquen.api.wire.plan import SourceSchema, water_from_core, water_to_core
 from loquen.core.model.documents import Unreadable, document
 from loquen.core.model.plan import Plan
 from loquen.core.system.book import sheet_of
@@ -28,11 +27,10 @@ def shown(kept: KeptWater) -> WaterOut:
     try:
         water = read_water(kept.document)
     except Unreadable as fault:
-        why = SentenceOut.of(fault.why)
-        return WaterOut(id=kept.id, revision=kept.revision, water=None, figures=[], questions=[], why=why)
+        return WaterOut(id=kept.id, revision=kept.revision, water=None, figures=[], questions=[], why=fault.why)
     sheet = sheet_of(Plan(name="water", sources=(water,)))
-    figures = [figure for figure in sheets.figures_of(sheet) if figure.key.startswith("sources.0.")]
-    questions = sheets.findings(rows_of(sheet, "sources.0.src_questions"))
+    figures = [figure for figure in figures_of(sheet) if figure.key.startswith("sources.0.")]
+    questions = list(rows_of(sheet, "sources.0.src_questions"))
     return WaterOut(
         id=kept.id, revision=kept.revision, water=water_from_core(water), figures=figures, questions=questions
     )

@@ -13,7 +13,7 @@ from loquen.core.model.documents import plain_data
 from loquen.core.model.fields import entries, optional
 from loquen.core.model.options import options_of
 from loquen.core.model.plan import PLAN
-from loquen.core.model.quantity import Choice, Quantity, kinds
+from loquen.core.model.quantity import Choice, Quantity, Unit, kinds
 from loquen.core.system.propose import first_plan, sumps
 
 router = APIRouter(prefix="/api", tags=["library"])
@@ -55,19 +55,10 @@ class PumpOut(BaseModel):
     changes: dict[str, Any]
 
 
-class UnitOut(BaseModel):
-    key: str
-    label: str
-    factor: float
-    offset: float
-    digits: int
-    significant: int
-
-
 class KindOut(BaseModel):
     key: str
     label: str
-    units: list[UnitOut]
+    units: tuple[Unit, ...]
 
 
 class EntryOut(BaseModel):
@@ -109,10 +100,7 @@ def whole_library() -> LibraryOut:
             PumpOut(key=key, label=model.label, changes=sumps.pump_changes(model))
             for key, model in library.pump_models().items()
         ],
-        kinds=[
-            KindOut(key=kind.key, label=kind.label, units=[UnitOut(**asdict(unit)) for unit in kind.units])
-            for kind in kinds().values()
-        ],
+        kinds=[KindOut(key=kind.key, label=kind.label, units=kind.units) for kind in kinds().values()],
         entries=dict(all_entries()),
         new_rows={section: usual(PLAN.sections[section]) for section in PLAN.rows},
         limits=PLAN.limits,

@@ -4,8 +4,8 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from loquen.api.schemas.plan import PlanSchema, SourceSchema, to_core, water_to_core
-from loquen.api.words import plan_path, problem_sentence
+from loquen.api.wire.plan import PlanSchema, SourceSchema, to_core, water_to_core
+from loquen.api.wire.words import plan_path, problem_sentence
 from loquen.core.model.documents import Unreadable, parsed, upgraded
 from loquen.core.model.plan import Plan, Source
 from loquen.core.model.quantity import Sentence, say

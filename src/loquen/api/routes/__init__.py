@@ -1,1 +1,0 @@
-"""Routes by resource."""

@@ -1,1 +1,0 @@
-"""What crosses the wire."""

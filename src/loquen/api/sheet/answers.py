@@ -1,0 +1,94 @@
+"""What a system's page is told: figures, checks, glasses and stages, and the core's own lists beside them."""
+
+from dataclasses import dataclass
+
+from loquen.api.sheet.drawing import FlowDrawn, SawTooth, Section
+from loquen.core.graph.nodes import Gauge, Remedy, State
+from loquen.core.model.quantity import Sentence
+from loquen.core.system.animals.company import Finding
+from loquen.core.system.animals.schools import School
+from loquen.core.system.arrivals.bags import Batch
+from loquen.core.system.changes.regime import Regime
+from loquen.core.system.changes.side_by_side import RegimeRow
+from loquen.core.system.heat.failures import Failure
+from loquen.core.system.propose.growth import Outgrown
+from loquen.core.system.source.recipe import SaltDay
+
+
+@dataclass(frozen=True, slots=True)
+class Figure:
+    """A figure's value, or why there is none."""
+
+    key: str
+    label: str
+    kind: str
+    value: float | None
+    low: float | None
+    high: float | None
+    missing: Sentence | None
+
+
+@dataclass(frozen=True, slots=True)
+class Check:
+    """A check that applies: how it stands, by how much, why, and what mends it."""
+
+    key: str
+    label: str
+    stage: str
+    state: State
+    headline: Sentence
+    reason: Sentence
+    figure: str
+    gauge: Gauge | None
+    remedies: list[Remedy]
+    caution: str
+
+
+@dataclass(frozen=True, slots=True)
+class Glass:
+    """A sight glass, filled by the worst of its checks."""
+
+    key: str
+    label: str
+    state: State
+    check: str
+    stage: str
+    headline: Sentence
+    gauge: Gauge | None
+
+
+@dataclass(frozen=True, slots=True)
+class Stage:
+    """A stage of the job: how it stands, and its result in a sentence."""
+
+    key: str
+    label: str
+    state: State
+    result: Sentence
+
+
+@dataclass(frozen=True, slots=True)
+class SheetAnswer:
+    """Everything a system's page shows."""
+
+    figures: dict[str, Figure]
+    checks: list[Check]
+    glasses: list[Glass]
+    stages: list[Stage]
+    schools: tuple[School, ...]
+    pairs: tuple[Finding, ...]
+    company: list[Finding]
+    suited: list[Finding]
+    outgrown: tuple[Outgrown, ...]
+    outage: Sentence
+    flow: FlowDrawn | None
+    failures: tuple[Failure, ...]
+    least_regime: Regime | None
+    regimes: tuple[RegimeRow, ...]
+    questions: list[Finding]
+    card: tuple[Sentence, ...]
+    salt_days: tuple[SaltDay, ...]
+    bags: list[Sentence]
+    batches: tuple[Batch, ...]
+    saw_tooth: SawTooth | None
+    section: Section

@@ -1,0 +1,1 @@
+"""Waters shared by all systems."""

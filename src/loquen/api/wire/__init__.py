@@ -1,0 +1,1 @@
+"""What every aggregate's answers have in common: plans, documents, words, faults."""
