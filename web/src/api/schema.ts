@@ -917,13 +917,15 @@ export interface components {
         };
         /**
          * Failure
-         * @description Temperature hour by hour after something fails, from the temperature that is kept.
+         * @description Temperature hour by hour after something fails, from the temperature that is kept, and whether it harms.
          */
         Failure: {
             /** Label */
             label: string;
             /** Temps C */
             temps_c: number[];
+            /** Harms */
+            harms: boolean;
         };
         /**
          * Fault
@@ -1199,6 +1201,10 @@ export interface components {
             drain_frac: number;
             /** Emergency Frac */
             emergency_frac: number | null;
+            /** Drain Passes */
+            drain_passes: boolean;
+            /** Emergency Passes */
+            emergency_passes: boolean;
         };
         /**
          * FlowDrawn
@@ -2067,6 +2073,8 @@ export interface components {
             settles_d: number | null;
             /** Saw */
             saw: components["schemas"]["Corner"][];
+            /** Holds */
+            holds: boolean;
         };
         /**
          * Remedy
@@ -2169,6 +2177,8 @@ export interface components {
             source: number;
             /** Target */
             target: number;
+            /** Over */
+            over: boolean;
         };
         /**
          * School
@@ -2264,6 +2274,18 @@ export interface components {
             };
         };
         /**
+         * Settling
+         * @description Where the water ends up in one case, and whether that harms.
+         */
+        Settling: {
+            /** Label */
+            label: string;
+            /** Temp C */
+            temp_c: number;
+            /** Harms */
+            harms: boolean;
+        };
+        /**
          * SheetAnswer
          * @description Everything a system's page shows.
          */
@@ -2290,6 +2312,8 @@ export interface components {
             outgrown: components["schemas"]["Outgrown"][];
             outage: components["schemas"]["Sentence"];
             flow: components["schemas"]["FlowDrawn"] | null;
+            /** Settlings */
+            settlings: components["schemas"]["Settling"][];
             /** Failures */
             failures: components["schemas"]["Failure"][];
             least_regime: components["schemas"]["Regime"] | null;
@@ -2297,6 +2321,8 @@ export interface components {
             regimes: components["schemas"]["RegimeRow"][];
             /** Questions */
             questions: components["schemas"]["Finding"][];
+            /** Disinfectant */
+            disinfectant: string;
             /** Card */
             card: components["schemas"]["Sentence"][];
             /** Salt Days */

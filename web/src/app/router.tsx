@@ -14,6 +14,8 @@ const home = createRoute({
   getParentRoute: () => root,
   path: "/",
   beforeLoad: () => {
+    // The router takes a thrown redirect for its answer.
+    // eslint-disable-next-line @typescript-eslint/only-throw-error
     throw redirect({ to: "/systems" });
   },
 });

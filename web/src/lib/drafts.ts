@@ -70,8 +70,9 @@ function keysOf(storage: Storage | undefined): string[] {
 
 function read<T>(storage: Storage | undefined, key: string): Omit<Draft<T>, "key"> | null {
   try {
-    const found = JSON.parse(storage?.getItem(key) ?? "null");
-    return typeof found?.base === "number" && typeof found.at === "string" && found.content ? found : null;
+    const found = JSON.parse(storage?.getItem(key) ?? "null") as Partial<Omit<Draft<T>, "key">> | null;
+    const { base, at, content } = found ?? {};
+    return typeof base === "number" && typeof at === "string" && content ? { base, at, content } : null;
   } catch {
     return null;
   }

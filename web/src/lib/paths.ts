@@ -9,11 +9,16 @@ export function valueAt(plan: Json, path: string): Json {
 export function withValue<T>(plan: T, path: string, value: Json): T {
   const [key = "", ...rest] = path.split(".");
   const inner = rest.length ? withValue((plan as Record<string, Json>)[key], rest.join("."), value) : value;
-  if (Array.isArray(plan)) return plan.map((item, i) => (String(i) === key ? inner : item)) as T;
+  if (Array.isArray(plan)) return plan.map((item: Json, i) => (String(i) === key ? inner : item)) as T;
   return { ...plan, [key]: inner };
 }
 
 /** The path under which the library tells what may be entered: rows are written with a star. */
 export function entryPath(path: string): string {
   return path.replace(/\.\d+\./, ".*.").replace(/\.\d+$/, "");
+}
+
+/** A value as the text of its field: what was typed as it was typed, nothing for what is not entered. */
+export function written(value: Json): string {
+  return typeof value === "string" || typeof value === "number" ? String(value) : "";
 }

@@ -10,7 +10,7 @@ from loquen.core.system.animals.schools import School
 from loquen.core.system.arrivals.bags import Batch
 from loquen.core.system.changes.regime import Regime
 from loquen.core.system.changes.side_by_side import RegimeRow
-from loquen.core.system.heat.failures import Failure
+from loquen.core.system.heat.failures import Failure, Settling
 from loquen.core.system.propose.growth import Outgrown
 from loquen.core.system.source.recipe import SaltDay
 
@@ -82,10 +82,12 @@ class SheetAnswer:
     outgrown: tuple[Outgrown, ...]
     outage: Sentence
     flow: FlowDrawn | None
+    settlings: tuple[Settling, ...]
     failures: tuple[Failure, ...]
     least_regime: Regime | None
     regimes: tuple[RegimeRow, ...]
     questions: list[Finding]
+    disinfectant: str
     card: tuple[Sentence, ...]
     salt_days: tuple[SaltDay, ...]
     bags: list[Sentence]

@@ -118,6 +118,7 @@ class SawTooth:
     high: tuple[Corner, ...]
     source: float
     target: float
+    over: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -233,7 +234,8 @@ def saw_tooth_of(sheet: Sheet) -> SawTooth | None:
         sheet.changed({CONSTANT + "feed_scale": scale}).value("saw_tooth")
         for scale in (feed.low, feed.value, feed.high)
     )
-    return SawTooth(likely, low, high, sheet.value("new_nitrate_mg_l"), sheet.root.changes.target_nitrate_mg_l)
+    source, target = sheet.value("new_nitrate_mg_l"), sheet.root.changes.target_nitrate_mg_l
+    return SawTooth(likely, low, high, source, target, is_short(sheet, "nitrate_held"))
 
 
 def flow_of(sheet: Sheet) -> FlowDrawn | None:

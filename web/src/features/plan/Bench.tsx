@@ -4,17 +4,17 @@ import { useCallback, useEffect, useMemo, useRef } from "react";
 import type { Glass } from "@/api/client";
 import { systemNamesQuery } from "@/api/queries";
 import { faultPlaces } from "@/lib/faultPlaces";
-import { Glasses } from "@/ui/Glasses";
-import { Says } from "@/ui/Says";
+import { Glasses } from "@/ui/figures/Glasses";
+import { Says } from "@/ui/figures/Says";
 import { SectionDrawing } from "@/ui/section/SectionDrawing";
 import { useShortcuts } from "@/ui/shortcuts";
 import { usePlanInUse, useSession, useSheet } from "./context";
 import { Problem } from "./Problem";
-import { Slip } from "./Slip";
 import { STAGES } from "./stages";
 import { StageTabs } from "./StageTabs";
 import { Unsettled } from "./Unsettled";
 import { TopLine } from "./TopLine";
+import { WorkingSlip } from "./WorkingSlip";
 
 interface BenchProps {
   stage: string;
@@ -27,7 +27,7 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
   const { session, openFigure } = usePlanInUse();
   const id = useSession((state) => state.id);
   const sheet = useSession((state) => state.sheet);
-  const stale = useSession((state) => state.sheetOf !== state.plan);
+  const stale = useSession((state) => state.sheetOf !== state.content);
   const problem = useSession((state) => state.problem);
   const faults = useSession((state) => state.faults);
   const navigate = useNavigate();
@@ -78,7 +78,7 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
   );
   const wrong = useMemo(
     () =>
-      problem && sheet ? faultPlaces(sheet.section, session.state.plan, Object.keys(faults)) : undefined,
+      problem && sheet ? faultPlaces(sheet.section, session.state.content, Object.keys(faults)) : undefined,
     [problem, sheet, faults, session],
   );
   const tabs = sheet?.stages ?? STAGES.map(({ key, label }) => ({ key, label, state: "unknown" as const }));
@@ -117,7 +117,7 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
               {problem && <Problem problem={problem} faults={Object.values(faults)} stage={current} />}
               <current.Stage />
             </main>
-            {figure && <Slip figure={figure} close={close} />}
+            {figure && <WorkingSlip figure={figure} close={close} />}
           </div>
           {sheet && (
             <footer className="sticky bottom-12 z-10 border-t border-line bg-paper sm:bottom-0">

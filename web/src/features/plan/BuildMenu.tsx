@@ -22,10 +22,10 @@ export function BuildMenu() {
   const take = async (form: BuildForm, words: string) => {
     setState(`Writing: ${words}`);
     try {
-      const { plan } = session.state;
+      const plan = session.state.content;
       const body = { plan, units: units.choice };
       const answer = client.POST("/api/build/{form}", { params: { path: { form } }, body, parseAs: "blob" });
-      save((await asked(answer)) as unknown as Blob, `${plan.name}, ${form}`);
+      save((await asked<unknown>(answer)) as Blob, `${plan.name}, ${form}`);
       setState("");
     } catch (cause) {
       setState(cause instanceof Error ? cause.message : "That could not be written.");

@@ -1,7 +1,7 @@
 import type { FieldFault } from "@/api/client";
 import { entryPath } from "@/lib/paths";
 import { Button } from "@/ui/controls";
-import { Says } from "@/ui/Says";
+import { Says } from "@/ui/figures/Says";
 import { useUnits } from "@/ui/units";
 import { usePlanInUse, useSession } from "./context";
 

@@ -3,10 +3,11 @@ import { Link, useParams } from "@tanstack/react-router";
 import { useEffect, useState } from "react";
 import { Refused, type System } from "@/api/client";
 import { libraryQuery, systemQuery } from "@/api/queries";
+import { left } from "@/lib/documentSession";
 import { Button } from "@/ui/controls";
 import { Bench } from "./Bench";
 import { PlanContext } from "./context";
-import { left, planServer, PlanSession } from "./session";
+import { documentOf, planServer, PlanSession } from "./session";
 import { Unreadable } from "./Unreadable";
 
 /** A system's page: reads the system, then opens a session on its plan. */
@@ -14,7 +15,7 @@ export function PlanPage() {
   const { id, stage } = useParams({ from: "/systems/$id/$stage" });
   const system = useQuery({
     ...systemQuery(Number(id)),
-    queryFn: () => left(Number(id)).then(() => planServer.read(Number(id))),
+    queryFn: () => left(documentOf(Number(id))).then(() => planServer.read(Number(id))),
   });
   if (system.isError) {
     const refused = system.error instanceof Refused ? system.error : null;

@@ -1,6 +1,6 @@
 import type { FieldFault, Sentence } from "@/api/client";
 import { entryPath } from "@/lib/paths";
-import { Says } from "@/ui/Says";
+import { Says } from "@/ui/figures/Says";
 import { FaultSays } from "./FaultSays";
 import { usePlanInUse, useSession } from "./context";
 import type { StagePage } from "./stages";

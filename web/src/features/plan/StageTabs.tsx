@@ -1,7 +1,7 @@
 import { Link } from "@tanstack/react-router";
 import { memo, useEffect, useRef } from "react";
 import type { Stage } from "@/api/client";
-import { stateWord, Tube } from "@/ui/Tube";
+import { stateWord, Tube } from "@/ui/figures/Tube";
 import { useSession } from "./context";
 
 interface StageTabsProps {

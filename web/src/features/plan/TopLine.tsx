@@ -3,7 +3,7 @@ import { memo } from "react";
 import { useUnits } from "@/ui/units";
 import { BuildMenu } from "./BuildMenu";
 import { usePlan, usePlanInUse, useSession } from "./context";
-import type { Saving } from "./session";
+import type { Saving } from "@/lib/documentSession";
 import { Unkept } from "./Unkept";
 
 /** Where I am, whether it is saved, undo and redo; and what to do about edits that are not. */

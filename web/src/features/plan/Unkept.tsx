@@ -2,7 +2,7 @@ import type { Plan } from "@/api/client";
 import type { Draft } from "@/lib/drafts";
 import { moment } from "@/lib/moments";
 import { Button } from "@/ui/controls";
-import { Says } from "@/ui/Says";
+import { Says } from "@/ui/figures/Says";
 import { usePlanInUse, useSession } from "./context";
 
 /** Edits that are not kept on the server: why, where they are meanwhile, and what can be done. */

@@ -4,7 +4,7 @@ import { asked, client, type Revision } from "@/api/client";
 import { ALL_SYSTEMS, historyQuery } from "@/api/queries";
 import { moment } from "@/lib/moments";
 import { Button } from "@/ui/controls";
-import { Says } from "@/ui/Says";
+import { Says } from "@/ui/figures/Says";
 
 /** A plan that can not be read: why, what was stored to take away, and every revision that can be put back. */
 export function Unreadable({ id, read }: { id: number; read: () => void }) {

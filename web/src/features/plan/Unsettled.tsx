@@ -1,7 +1,7 @@
 import { Link } from "@tanstack/react-router";
 import { memo } from "react";
-import { Says } from "@/ui/Says";
-import { Tube } from "@/ui/Tube";
+import { Says } from "@/ui/figures/Says";
+import { Tube } from "@/ui/figures/Tube";
 import { useSession, useSheet } from "./context";
 
 /** Under the section: every check of any stage that does not simply hold, the shortest way to it. */

@@ -34,7 +34,7 @@ export function useFigure(name: string): Sheet["figures"][string] | undefined {
 }
 
 export function usePlan<Part>(part: (plan: Plan) => Part): Part {
-  return useSession(({ plan }) => part(plan));
+  return useSession(({ content }) => part(content));
 }
 
 interface Field {

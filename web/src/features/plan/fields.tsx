@@ -1,7 +1,10 @@
-import { memo, useId, useState, type ChangeEvent, type ReactNode } from "react";
+import { memo, useId, type ChangeEvent } from "react";
 import type { FieldFault } from "@/api/client";
+import { written } from "@/lib/paths";
 import { parsed } from "@/lib/quantity";
 import { Select, Switch } from "@/ui/controls";
+import { NumberBox } from "@/ui/fields/NumberBox";
+import { Row } from "@/ui/fields/Row";
 import { useUnits } from "@/ui/units";
 import { FaultSays } from "./FaultSays";
 import { useField } from "./context";
@@ -15,44 +18,32 @@ interface NumberProps {
   placeholder?: string;
 }
 
-/** A number with its unit. What is typed stays as typed until the field is left, and a fault is said beside it. */
+/** A number of the plan, its fault said beside it. */
 export const NumberField = memo(function NumberField({ path, label, bare, placeholder }: NumberProps) {
   const { entry, value, fault, change } = useField(path);
   const units = useUnits();
-  const [typed, setTyped] = useState<string | null>(null);
   const id = useId();
-  const shown = typeof value === "number" ? units.entry(value, entry.kind) : String(value ?? "");
+  const shown = typeof value === "number" ? units.entry(value, entry.kind) : written(value);
   const type = (text: string) => {
-    setTyped(text);
     const number = parsed(text, units.within(entry));
     if (text.trim() === "" && entry.optional) change(null);
     else change(number === null ? text : units.base(number, entry.kind));
   };
-  const set = (nearest: unknown) => {
-    setTyped(null);
-    change(nearest);
-  };
-  const unit = units.unit(entry.kind).label;
   const words = label ?? entry.label;
   const box = (
-    <span className="inline-flex items-baseline gap-1.5">
-      <input
-        id={id}
-        inputMode="decimal"
-        autoComplete="off"
-        aria-label={bare ? words : undefined}
-        aria-invalid={fault ? true : undefined}
-        aria-describedby={fault ? `${id}-fault` : undefined}
-        placeholder={placeholder}
-        value={typed ?? shown}
-        onChange={(event) => type(event.target.value)}
-        onBlur={() => setTyped(null)}
-        className={`num min-h-8 rounded-sm border bg-paper px-2 text-right placeholder:text-quiet/80 pointer-coarse:min-h-11 ${bare ? "w-16" : "w-20"} ${fault ? "border-short" : "border-line hover:border-edge"}`}
-      />
-      {unit && <span className="text-sm text-quiet">{unit}</span>}
-    </span>
+    <NumberBox
+      id={id}
+      label={bare ? words : undefined}
+      shown={shown}
+      type={type}
+      unit={units.unit(entry.kind).label}
+      narrow={bare}
+      placeholder={placeholder}
+      bad={Boolean(fault)}
+      told={`${id}-fault`}
+    />
   );
-  const told = <Told id={`${id}-fault`} fault={fault} set={set} />;
+  const told = <Told id={`${id}-fault`} fault={fault} set={change} />;
   if (bare) {
     return (
       <span className="block">
@@ -120,7 +111,7 @@ export const TextField = memo(function TextField({ path, oneLine }: { path: stri
         id={id}
         rows={oneLine ? undefined : 3}
         maxLength={oneLine ? 80 : 4000}
-        value={String(value ?? "")}
+        value={written(value)}
         onChange={(event: ChangeEvent<HTMLInputElement | HTMLTextAreaElement>) => change(event.target.value)}
         className="w-full rounded-sm border border-line bg-paper p-2"
       />
@@ -135,43 +126,5 @@ function Told({ id, fault, set }: { id?: string; fault?: FieldFault; set: (neare
     <span id={id} role="alert" className="block text-sm text-short">
       <FaultSays fault={fault} set={set} />
     </span>
-  );
-}
-
-/** A label on its line with what is entered at the right. */
-export function Row({
-  id,
-  label,
-  told,
-  wide,
-  children,
-}: {
-  id?: string;
-  label: string;
-  told?: ReactNode;
-  /** Takes the whole line where fields stand in two columns. */
-  wide?: boolean;
-  children: ReactNode;
-}) {
-  return (
-    <div className={`border-b border-line/70 py-1 ${wide ? "md:col-span-2" : ""}`}>
-      <div className="flex min-h-8 items-center justify-between gap-x-3">
-        <label htmlFor={id} className="min-w-0 leading-tight text-quiet">
-          {label}
-        </label>
-        {children}
-      </div>
-      {told}
-    </div>
-  );
-}
-
-/** Fields in two columns where there is room. */
-export function Fields({ legend, children }: { legend: string; children: ReactNode }) {
-  return (
-    <fieldset className="mb-5">
-      <legend className="mb-1 text-sm font-semibold">{legend}</legend>
-      <div className="grid gap-x-7 md:grid-cols-2">{children}</div>
-    </fieldset>
   );
 }

@@ -1,6 +1,5 @@
 import { Trash2 } from "lucide-react";
 import type { ReactNode } from "react";
-import type { Plan } from "@/api/client";
 import { usePlan, usePlanInUse } from "./context";
 import { FaultOf } from "./FaultSays";
 
@@ -11,8 +10,8 @@ export function useRows(section: Rows) {
   const { session, library } = usePlanInUse();
   const count = usePlan((plan) => plan[section]?.length ?? 0);
   const put = (change: (rows: object[]) => object[]) => {
-    const { plan } = session.state;
-    session.replace({ ...plan, [section]: change(plan[section] ?? []) } as Plan);
+    const plan = session.state.content;
+    session.replace({ ...plan, [section]: change(plan[section] ?? []) });
   };
   const most = library.limits[section] ?? Infinity;
   return {

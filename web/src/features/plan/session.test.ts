@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { Refused, type Fault, type Plan, type Sheet, type System } from "@/api/client";
-import { left, PlanSession, type PlanServer } from "./session";
+import { left } from "@/lib/documentSession";
+import { documentOf, PlanSession, type PlanServer } from "./session";
 
 const plan = { name: "Tank", tank: { pane_mm: 8 }, heat: { target_c: 25 } } as unknown as Plan;
 const system = (revision: number, name = "Tank"): System => ({
@@ -147,7 +148,7 @@ describe("a plan being edited", () => {
       expect([session.state.saving, state.saved.length]).toEqual(["stale", 0]);
       await session[way]();
       expect(session.state.saving).toBe("saved");
-      expect(session.state.plan.name).toBe(way === "takeOver" ? "Tank" : "theirs");
+      expect(session.state.content.name).toBe(way === "takeOver" ? "Tank" : "theirs");
       expect(state.saved.length).toBe(way === "takeOver" ? 1 : 0);
     }
   });
@@ -157,7 +158,7 @@ describe("a plan being edited", () => {
     session.edit({ "tank.pane_mm": 10 });
     await session.step("undo");
     expect(state.saved.length).toBe(1);
-    expect(session.state.plan.name).toBe("stepped");
+    expect(session.state.content.name).toBe("stepped");
   });
 
   it("undoes what can not be saved by going back to what is", async () => {
@@ -165,7 +166,7 @@ describe("a plan being edited", () => {
     session.edit({ "tank.pane_mm": "abc" });
     await settle();
     await session.step("undo");
-    expect(session.state.plan.tank?.pane_mm).toBe(8);
+    expect(session.state.content.tank?.pane_mm).toBe(8);
     expect(session.state.faults).toEqual({});
   });
 
@@ -225,7 +226,7 @@ describe("a plan being edited", () => {
     const [draft] = next.state.drafts;
     expect([draft?.base, draft?.content.heat?.target_c, state.saved.length]).toEqual([1, 22, 0]);
     next.takeUp(draft!);
-    expect([next.state.plan.heat?.target_c, next.state.drafts]).toEqual([22, []]);
+    expect([next.state.content.heat?.target_c, next.state.drafts]).toEqual([22, []]);
     next.edit({ "tank.pane_mm": 9 });
     await settle();
     expect(next.state.saving).toBe("saved");
@@ -235,7 +236,7 @@ describe("a plan being edited", () => {
   it("offers no draft that says what is saved, and lets go of one", async () => {
     const { session } = await opened();
     session.edit({ "tank.pane_mm": "abc" });
-    const same = { ...system(2), plan: session.state.plan };
+    const same = { ...system(2), plan: session.state.content };
     expect(new PlanSession(same, server().api).state.drafts).toEqual([]);
     session.edit({ "tank.pane_mm": "abcd" });
     const other = new PlanSession(system(1), server().api);
@@ -247,7 +248,7 @@ describe("a plan being edited", () => {
     const { state, session } = await opened();
     session.edit({ "tank.pane_mm": 10 });
     session.close();
-    const saved = left(1).then(() => state.saved.length);
+    const saved = left(documentOf(1)).then(() => state.saved.length);
     await vi.advanceTimersByTimeAsync(0);
     expect(await saved).toBe(1);
   });

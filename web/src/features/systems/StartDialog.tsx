@@ -6,8 +6,9 @@ import { asked, client, Refused, type Species, type Tank } from "@/api/client";
 import { ALL_SYSTEMS, libraryQuery } from "@/api/queries";
 import { parsed } from "@/lib/quantity";
 import { Button, Dialog } from "@/ui/controls";
-import { Says } from "@/ui/Says";
-import { SpeciesPicker } from "@/ui/SpeciesPicker";
+import { NumberBox } from "@/ui/fields/NumberBox";
+import { Says } from "@/ui/figures/Says";
+import { SpeciesPicker } from "@/ui/fields/SpeciesPicker";
 import { useUnits } from "@/ui/units";
 
 interface Wanted {
@@ -81,14 +82,12 @@ export function StartDialog({
           <ul className="mt-3 grid gap-2">
             {wanted.map((row, i) => (
               <li key={`${row.species.key}-${i}`} className="flex items-center gap-3">
-                <input
-                  aria-label={`How many: ${row.species.common}`}
-                  inputMode="numeric"
-                  value={row.number}
-                  onChange={(event) =>
-                    setWanted(wanted.map((w, j) => (j === i ? { ...w, number: event.target.value } : w)))
-                  }
-                  className={`${FIELD} num w-16! text-right`}
+                <NumberBox
+                  narrow
+                  whole
+                  label={`How many: ${row.species.common}`}
+                  shown={row.number}
+                  type={(number) => setWanted(wanted.map((w, j) => (j === i ? { ...w, number } : w)))}
                 />
                 <span className="flex-1">{row.species.common}</span>
                 <Button
@@ -132,17 +131,16 @@ function Sizes({ sizes, setSizes }: SizesProps) {
   return (
     <div className="grid grid-cols-3 gap-4">
       {SIZES.map((key) => (
-        <label key={key}>
-          <span className="block text-sm text-quiet">
+        <div key={key}>
+          <label htmlFor={`start-${key}`} className="block text-sm text-quiet">
             {entries?.[`tank.${key}`]?.label}, {units.unit("length").label}
-          </span>
-          <input
-            inputMode="decimal"
-            value={sizes[key] ?? ""}
-            onChange={(event) => setSizes({ ...sizes, [key]: event.target.value })}
-            className={`${FIELD} num`}
+          </label>
+          <NumberBox
+            id={`start-${key}`}
+            shown={sizes[key] ?? ""}
+            type={(text) => setSizes({ ...sizes, [key]: text })}
           />
-        </label>
+        </div>
       ))}
     </div>
   );

@@ -3,8 +3,8 @@ import { MoreHorizontal } from "lucide-react";
 import { memo } from "react";
 import type { SystemLine } from "@/api/client";
 import { Menu } from "@/ui/controls";
-import { SmallGlasses } from "@/ui/Glasses";
-import { Says } from "@/ui/Says";
+import { SmallGlasses } from "@/ui/figures/Glasses";
+import { Says } from "@/ui/figures/Says";
 import { SectionDrawing } from "@/ui/section/SectionDrawing";
 import { useInView } from "@/ui/useInView";
 

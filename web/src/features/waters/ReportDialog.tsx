@@ -3,7 +3,7 @@ import { useState } from "react";
 import { asked, client, Refused } from "@/api/client";
 import { watersQuery } from "@/api/queries";
 import { Button, Dialog } from "@/ui/controls";
-import { Says } from "@/ui/Says";
+import { Says } from "@/ui/figures/Says";
 import { textOf } from "./model";
 
 const EXAMPLE = `parameter,value,unit

@@ -1,9 +1,11 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useId, useState } from "react";
+import { useState } from "react";
 import { asked, client, Refused, type Library, type Source } from "@/api/client";
 import { watersQuery } from "@/api/queries";
 import { Button, Dialog, Select } from "@/ui/controls";
-import { Says } from "@/ui/Says";
+import { NumberBox } from "@/ui/fields/NumberBox";
+import { Row } from "@/ui/fields/Row";
+import { Says } from "@/ui/figures/Says";
 import { useUnits } from "@/ui/units";
 import { FIELDS, sourceOf, typedOf, type Typed } from "./model";
 
@@ -68,33 +70,27 @@ export function WaterDialog({ id, revision, water, library, close }: WaterDialog
           const entry = library.entries[`sources.*.${name}`]!;
           const wrong = faults.find((found) => found.path === `sources.0.${name}`);
           const options = Object.entries(entry.options);
-          return (
-            <div key={name} className="border-b border-line/70 py-1">
-              {options.length > 0 ? (
-                <div className="flex min-h-9 items-center justify-between">
-                  <span className="text-quiet">{entry.label}</span>
-                  <Select
-                    label={entry.label}
-                    value={typed[name] ?? ""}
-                    options={options}
-                    onChange={set(name)}
-                  />
-                </div>
-              ) : (
-                <Box
-                  label={entry.label}
-                  unit={units.unit(entry.kind).label}
-                  value={typed[name] ?? ""}
-                  bad={Boolean(wrong)}
-                  type={set(name)}
-                />
-              )}
-              {wrong && (
-                <p role="alert" className="text-sm text-short">
-                  <Says sentence={wrong.sentence} />
-                </p>
-              )}
-            </div>
+          const id = `water-${name}`;
+          const told = wrong && (
+            <p id={`${id}-fault`} role="alert" className="text-sm text-short">
+              <Says sentence={wrong.sentence} />
+            </p>
+          );
+          return options.length > 0 ? (
+            <Row key={name} label={entry.label} told={told}>
+              <Select label={entry.label} value={typed[name] ?? ""} options={options} onChange={set(name)} />
+            </Row>
+          ) : (
+            <Row key={name} id={id} label={entry.label} told={told}>
+              <NumberBox
+                id={id}
+                shown={typed[name] ?? ""}
+                type={set(name)}
+                unit={units.unit(entry.kind).label}
+                bad={Boolean(wrong)}
+                told={`${id}-fault`}
+              />
+            </Row>
           );
         })}
         {saving.isError && faults.length === 0 && (
@@ -118,36 +114,5 @@ export function WaterDialog({ id, revision, water, library, close }: WaterDialog
         </div>
       </form>
     </Dialog>
-  );
-}
-
-interface BoxProps {
-  label: string;
-  unit: string;
-  value: string;
-  bad: boolean;
-  type: (text: string) => void;
-}
-
-function Box({ label, unit, value, bad, type }: BoxProps) {
-  const id = useId();
-  return (
-    <div className="flex min-h-9 items-center justify-between gap-3">
-      <label htmlFor={id} className="text-quiet">
-        {label}
-      </label>
-      <span className="inline-flex items-baseline gap-1.5">
-        <input
-          id={id}
-          inputMode="decimal"
-          autoComplete="off"
-          aria-invalid={bad || undefined}
-          value={value}
-          onChange={(event) => type(event.target.value)}
-          className={`num min-h-8 w-24 rounded-sm border bg-ground px-2 text-right pointer-coarse:min-h-11 ${bad ? "border-short" : "border-line"}`}
-        />
-        <span className="w-16 text-sm text-quiet">{unit}</span>
-      </span>
-    </div>
   );
 }

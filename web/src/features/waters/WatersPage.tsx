@@ -5,7 +5,7 @@ import { asked, client, type Source, type Water } from "@/api/client";
 import { areasQuery, deletedWatersQuery, libraryQuery, watersQuery } from "@/api/queries";
 import { Button, Menu, Select } from "@/ui/controls";
 import { PutAway } from "@/ui/PutAway";
-import { Measure, Says } from "@/ui/Says";
+import { Measure, Says } from "@/ui/figures/Says";
 import { ReportDialog } from "./ReportDialog";
 import { WaterDialog } from "./WaterDialog";
 

@@ -1,3 +1,4 @@
+import { written } from "@/lib/paths";
 import type { Entry, Source } from "@/api/client";
 import { parsed, type Units } from "@/lib/quantity";
 
@@ -36,7 +37,7 @@ export function typedOf(water: Source, entries: Record<string, Entry>, units: Un
     ["src_name", ...FIELDS].map((name) => {
       const value = values[name];
       const kind = entries[`sources.*.${name}`]?.kind ?? "";
-      return [name, typeof value === "number" ? units.entry(value, kind) : String(value ?? "")];
+      return [name, typeof value === "number" ? units.entry(value, kind) : written(value)];
     }),
   );
 }

@@ -117,6 +117,7 @@ class RegimeRow:
     age_d: float
     settles_d: float | None
     saw: tuple[Corner, ...]
+    holds: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -179,6 +180,7 @@ def regime_rows(
     regimes_beside: tuple[Beside, ...],
     rise_nitrate_mg_l_d: float,
     new_nitrate_mg_l: float,
+    target_nitrate_mg_l: float,
     read_nitrate_mg_l: float | None,
     real_volume_l: float,
     hose_l_min: float,
@@ -223,6 +225,7 @@ def regime_rows(
                     new_nitrate_mg_l,
                     SMALL_CHART_DAYS,
                 ),
+                holds=peak <= target_nitrate_mg_l,
             )
         )
     return tuple(rows)

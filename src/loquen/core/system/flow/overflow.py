@@ -70,6 +70,8 @@ class FlowCase:
     head_mm: float
     drain_frac: float
     emergency_frac: float | None
+    drain_passes: bool
+    emergency_passes: bool
 
 
 @step()
@@ -91,7 +93,8 @@ def flow_cases(
             weir_rise_mm(flow, weir_cm, teeth_frac) if way == "weir" else holes_rise_mm(flow, hole_mm, hole_count)
         )
         second = flow / emergency_lph if emergency_pipe != "none" and emergency_lph else None
-        rows.append(FlowCase(label, flow, head, flow / drain_lph, second))
+        first = flow / drain_lph
+        rows.append(FlowCase(label, flow, head, first, second, first <= 1, second is None or second <= 1))
     return tuple(rows)
 
 

@@ -14,10 +14,55 @@ FAILURE_HOURS = 48
 
 @dataclass(frozen=True, slots=True)
 class Failure:
-    """Temperature hour by hour after something fails, from the temperature that is kept."""
+    """Temperature hour by hour after something fails, from the temperature that is kept, and whether it harms."""
 
     label: str
     temps_c: tuple[float, ...]
+    harms: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Settling:
+    """Where the water ends up in one case, and whether that harms."""
+
+    label: str
+    temp_c: float
+    harms: bool
+
+
+def borne(low_c: float | None, high_c: float | None) -> Callable[[float], bool]:
+    """Whether a temperature lies inside what the animals bear; without animals every one does."""
+    return lambda temp: (low_c is None or temp >= low_c) and (high_c is None or temp <= high_c)
+
+
+@step()
+def settlings(
+    heated: bool,
+    water_c: float,
+    one_dead_c: float | None,
+    summer_c: float | None,
+    stuck_on_c: float | None,
+    winter_c: float | None,
+    animals_low_c: float | None,
+    animals_high_c: float | None,
+) -> tuple[Settling, ...]:
+    """Where the water ends up in the room's extremes and after a failure."""
+    inside, not_too_warm = borne(animals_low_c, animals_high_c), borne(None, animals_high_c)
+    if heated:
+        cases = [
+            ("one heater dead, coldest night", one_dead_c, inside),
+            ("as kept", water_c, inside),
+            # With no heater on, the hottest day can only be too warm; heaters see to the rest.
+            ("no heater, hottest day", summer_c, not_too_warm),
+            ("one stuck on, hottest day", stuck_on_c, inside),
+        ]
+    else:
+        cases = [
+            ("coldest night", winter_c, inside),
+            ("room’s mean", water_c, inside),
+            ("hottest day", summer_c, inside),
+        ]
+    return tuple(Settling(label, temp, not good(temp)) for label, temp, good in cases if temp is not None)
 
 
 @step()
@@ -35,6 +80,8 @@ def failures(
     loss_warm_w: float,
     real_volume_l: float,
     water_heat_j_l_k: float,
+    animals_low_c: float | None,
+    animals_high_c: float | None,
 ) -> tuple[Failure, ...]:
     """Two days after one heater stuck on, one died, and all power went."""
     unused_when(not heated)
@@ -45,9 +92,9 @@ def failures(
         ("one dead, coldest night", one_dead_c, dead_w - loss_cold_w),
         ("all power off, coldest night", powerless_c, -loss_cold_w),
     )
-    return tuple(
-        Failure(label, approach(water_c, settles, spare / capacity * 3600)) for label, settles, spare in cases
-    )
+    inside = borne(animals_low_c, animals_high_c)
+    courses = [(label, approach(water_c, settles, spare / capacity * 3600)) for label, settles, spare in cases]
+    return tuple(Failure(label, temps, not all(map(inside, temps))) for label, temps in courses)
 
 
 def approach(start_c: float, settles_c: float, first_k_h: float) -> tuple[float, ...]:

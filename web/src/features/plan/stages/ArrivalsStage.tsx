@@ -1,10 +1,11 @@
 import { Button } from "@/ui/controls";
-import { Says } from "@/ui/Says";
+import { Says } from "@/ui/figures/Says";
 import { useUnits } from "@/ui/units";
 import { Checks } from "../Checks";
 import { DripTimer } from "../DripTimer";
 import { usePlan, useSheet } from "../context";
-import { Fields, NumberField, SwitchField, TextField } from "../fields";
+import { Fields } from "@/ui/fields/Row";
+import { NumberField, SwitchField, TextField } from "../fields";
 import { Figures } from "../Figures";
 import { Adding, Remove, useRows } from "../rows";
 

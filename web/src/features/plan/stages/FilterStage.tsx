@@ -1,7 +1,8 @@
 import { Select } from "@/ui/controls";
 import { Checks } from "../Checks";
 import { usePlan, usePlanInUse } from "../context";
-import { ChoiceField, Fields, NumberField } from "../fields";
+import { Fields } from "@/ui/fields/Row";
+import { ChoiceField, NumberField } from "../fields";
 import { Figures, FigureValue } from "../Figures";
 import { Adding, Remove, useRows } from "../rows";
 

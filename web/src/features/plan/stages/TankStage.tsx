@@ -1,6 +1,7 @@
 import { usePlan } from "../context";
 import { Checks } from "../Checks";
-import { ChoiceField, Fields, NumberField, SwitchField } from "../fields";
+import { Fields } from "@/ui/fields/Row";
+import { ChoiceField, NumberField, SwitchField } from "../fields";
 import { Figures } from "../Figures";
 
 const ROUND = ["cylinder", "quarter_round", "hexagon"];

@@ -1,12 +1,12 @@
 import { memo, type ComponentType } from "react";
 import { STAGE_KEYS, type StageKey } from "@/lib/stages";
-import { AnimalsStage } from "./AnimalsStage";
+import { AnimalsStage } from "./animals/AnimalsStage";
 import { ArrivalsStage } from "./ArrivalsStage";
-import { ChangesStage } from "./ChangesStage";
+import { ChangesStage } from "./changes/ChangesStage";
 import { FilterStage } from "./FilterStage";
-import { FlowStage } from "./FlowStage";
-import { HeatStage } from "./HeatStage";
-import { SourceStage } from "./SourceStage";
+import { FlowStage } from "./flow/FlowStage";
+import { HeatStage } from "./heat/HeatStage";
+import { SourceStage } from "./source/SourceStage";
 import { TankStage } from "./TankStage";
 
 export interface StagePage {

@@ -1,0 +1,90 @@
+import type { Plan } from "@/api/client";
+import { useFigure, usePlan, usePlanInUse } from "../../context";
+import { FaultOf } from "../../FaultSays";
+import { ChoiceField, NumberField } from "../../fields";
+import { FigureValue } from "../../Figures";
+import { Remove, useRows } from "../../rows";
+
+type Group = NonNullable<Plan["animals"]>[number];
+
+/** Every group of animals: who, how many, how large today, how fed. */
+export function Aboard() {
+  const { library } = usePlanInUse();
+  const { remove } = useRows("animals");
+  const groups = usePlan((plan) => plan.animals) ?? [];
+  if (groups.length === 0)
+    return <p className="mb-3 text-quiet">Start with who is to live here, full grown.</p>;
+  return (
+    <ul aria-label="Animals aboard" className="mb-4 border-t border-line">
+      {groups.map((group, i) => {
+        const species = library.species.find((row) => row.key === group.species);
+        const name = species?.common ?? group.species;
+        return (
+          <li key={i} aria-label={name} className="border-b border-line py-2">
+            <div className="flex items-center gap-3">
+              <NumberField bare path={`animals.${i}.number`} label={`How many: ${name}`} />
+              <span className="min-w-0 flex-1">
+                <span className="font-semibold">{name}</span>{" "}
+                <i className="text-sm text-quiet">{species?.scientific}</i>
+              </span>
+              <Remove label={`Take out ${name}`} run={() => remove(i)} />
+            </div>
+            <FaultOf path={`animals.${i}.species`} />
+            <GroupDetails at={i} group={group} name={name} />
+            {species && species.confidence !== "high" && (
+              <p className="text-sm text-quiet">
+                Library values of {species.confidence} confidence: {species.source}.
+              </p>
+            )}
+            {species?.note && (
+              <p className="mt-1 text-sm text-brass first-letter:uppercase">{species.note}.</p>
+            )}
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
+
+function GroupDetails({ at, group, name }: { at: number; group: Group; name: string }) {
+  const row = `animals.${at}`;
+  const shown = useFigure(`${row}.length_now_cm`) !== undefined;
+  return (
+    <div className="mt-1 flex flex-wrap items-center gap-x-4 gap-y-1 text-sm">
+      <span className="flex items-center gap-1.5">
+        <span className="text-quiet">today</span>
+        <ChoiceField bare path={`${row}.size_by`} label={`Size today: ${name}`} />
+        {group.size_by === "length" && (
+          <NumberField bare path={`${row}.length_cm`} label={`Length today: ${name}`} />
+        )}
+        {group.size_by === "age" && <NumberField bare path={`${row}.age_months`} label={`Age: ${name}`} />}
+      </span>
+      <span className="flex items-center gap-1.5">
+        <span className="text-quiet">fed</span>
+        <ChoiceField bare path={`${row}.feed_by`} label={`Feeding: ${name}`} />
+        {group.feed_by === "weighed" && (
+          <>
+            <NumberField bare path={`${row}.weighed_g_d`} label={`Dry food: ${name}`} />
+            <span className="text-quiet">protein</span>
+            <NumberField
+              bare
+              path={`${row}.food_protein_frac`}
+              label={`Protein: ${name}`}
+              placeholder="usual"
+            />
+          </>
+        )}
+      </span>
+      <span className="flex items-center gap-1.5">
+        <span className="text-quiet">males</span>
+        <NumberField bare path={`${row}.males`} label={`Males: ${name}`} placeholder="?" />
+      </span>
+      {shown && (
+        <span className="text-quiet">
+          <FigureValue name={`${row}.length_now_cm`} /> now, <FigureValue name={`${row}.adult_length_cm`} />{" "}
+          grown, <FigureValue name={`${row}.waste_then_mg_d`} />
+        </span>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,73 @@
+import { Fields, Row } from "@/ui/fields/Row";
+import { usePlan, useSheet } from "../../context";
+import { ChoiceField, NumberField, SwitchField } from "../../fields";
+import { Figures, FigureValue } from "../../Figures";
+
+/** Chlorine or chloramine in the change water, and how it is taken out. */
+export function Disinfectant() {
+  const mixed = usePlan((plan) => (plan.sources ?? []).length > 0);
+  const entered = usePlan((plan) => plan.water.disinfectant);
+  const inMix = useSheet((sheet) => sheet.disinfectant);
+  const kind = mixed ? inMix : entered;
+  const treated = kind !== "none";
+  return (
+    <>
+      <Fields legend="Disinfectant in it">
+        {mixed ? (
+          <Row label="Strength in the mix">
+            <FigureValue name="present_chlorine_mg_l" />
+          </Row>
+        ) : (
+          <ChoiceField path="water.disinfectant" />
+        )}
+        {treated && (
+          <>
+            {!mixed && <NumberField path="water.disinfectant_mg_l" />}
+            <ChoiceField path="water.treatment" />
+            <Ways chloramine={kind === "chloramine"} />
+          </>
+        )}
+      </Fields>
+      {treated && (
+        <Figures
+          keys={[
+            "dosed_l",
+            "dose_ml",
+            "thiosulfate_g",
+            "left_chlorine_mg_l",
+            "freed_ammonia_mg_l",
+            "ageing_h",
+            "carbon_min",
+            "carbon_needed_min",
+          ]}
+        />
+      )}
+    </>
+  );
+}
+
+function Ways({ chloramine }: { chloramine: boolean }) {
+  const water = usePlan((plan) => plan.water);
+  if (water.treatment === "carbon")
+    return (
+      <>
+        <ChoiceField path="water.carbon_kind" />
+        <NumberField path="water.carbon_l" />
+        <NumberField path="water.carbon_lph" />
+      </>
+    );
+  if (water.treatment === "aged")
+    return (
+      <>
+        <NumberField path="water.aged_h" />
+        <SwitchField path="water.aerated" />
+      </>
+    );
+  if (water.treatment === "none") return null;
+  return (
+    <>
+      <NumberField path="water.conditioner_ml" />
+      {chloramine && <NumberField path="water.chloramine_factor" />}
+    </>
+  );
+}

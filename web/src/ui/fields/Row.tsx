@@ -1,0 +1,40 @@
+import type { ReactNode } from "react";
+
+interface RowProps {
+  id?: string;
+  label: string;
+  told?: ReactNode;
+  /** Takes the whole line where fields stand in two columns. */
+  wide?: boolean;
+  children: ReactNode;
+}
+
+/** A label on its line with what is entered at the right. */
+export function Row({ id, label, told, wide, children }: RowProps) {
+  const words = "min-w-0 leading-tight text-quiet";
+  return (
+    <div className={`border-b border-line/70 py-1 ${wide ? "md:col-span-2" : ""}`}>
+      <div className="flex min-h-8 items-center justify-between gap-x-3">
+        {id ? (
+          <label htmlFor={id} className={words}>
+            {label}
+          </label>
+        ) : (
+          <span className={words}>{label}</span>
+        )}
+        {children}
+      </div>
+      {told}
+    </div>
+  );
+}
+
+/** Fields in two columns where there is room. */
+export function Fields({ legend, children }: { legend: string; children: ReactNode }) {
+  return (
+    <fieldset className="mb-5">
+      <legend className="mb-1 text-sm font-semibold">{legend}</legend>
+      <div className="grid gap-x-7 md:grid-cols-2">{children}</div>
+    </fieldset>
+  );
+}

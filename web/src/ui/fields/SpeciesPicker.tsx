@@ -1,0 +1,48 @@
+import { useQuery } from "@tanstack/react-query";
+import type { Species } from "@/api/client";
+import { libraryQuery } from "@/api/queries";
+import { useUnits } from "@/ui/units";
+import { Combobox } from "./Combobox";
+
+const MOST_SHOWN = 8;
+
+/** Species whose common or scientific name holds every typed word; names that begin so come first. */
+export function matching(all: Species[], typed: string): Species[] {
+  const words = typed.trim().toLowerCase().split(/\s+/).filter(Boolean);
+  const name = (row: Species) => `${row.common} ${row.scientific}`.toLowerCase();
+  const begins = (row: Species) => (row.common.toLowerCase().startsWith(words[0] ?? "") ? 0 : 1);
+  return all
+    .filter((row) => words.every((word) => name(row).includes(word)))
+    .sort((a, b) => begins(a) - begins(b) || a.common.localeCompare(b.common));
+}
+
+/** Pick an animal from the library by typing a part of either name. */
+export function SpeciesPicker({ label, pick }: { label: string; pick: (species: Species) => void }) {
+  const species = useQuery(libraryQuery).data?.species ?? [];
+  return (
+    <Combobox
+      label={label}
+      placeholder={`${label}: common or scientific name`}
+      listLabel="Animals found"
+      find={(typed) => matching(species, typed)}
+      most={MOST_SHOWN}
+      keyOf={(row) => row.key}
+      show={(row) => <Found row={row} />}
+      pick={pick}
+      none="No such animal in the library."
+    />
+  );
+}
+
+function Found({ row }: { row: Species }) {
+  const units = useUnits();
+  return (
+    <>
+      {row.common} <i className="text-quiet">{row.scientific}</i>
+      <span className="block text-xs text-quiet">
+        to {units.text(row.adult_length_cm, "length")} · {units.text(row.temp_low_c, "temperature")} to{" "}
+        {units.text(row.temp_high_c, "temperature")} · pH {row.ph_low}–{row.ph_high}
+      </span>
+    </>
+  );
+}
