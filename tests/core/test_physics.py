@@ -3,17 +3,19 @@
 import importlib
 import inspect
 import math
+import pkgutil
 import tomllib
 from pathlib import Path
 
 import numpy as np
 import pytest
 
+from loquen.core import physics
 from loquen.core.errors import CoreError
 from loquen.core.physics import dilution, heat, hydraulics
 
 CASES = Path(__file__).parent / "cases"
-MODULES = sorted(path.stem for path in CASES.glob("*.toml"))
+MODULES = sorted(info.name for info in pkgutil.iter_modules(physics.__path__) if info.name != "ranges")
 
 
 def listed(kind):

@@ -81,8 +81,12 @@ CASES: dict[str, tuple[State, str]] = {
     "no_trap": ("unknown", "There is no bubble trap in this sump."),
     "nothing_evaporates": ("holds", "Nothing evaporates."),
     "not_in_two_days": ("holds", "Not within two days."),
-    "no_basking": ("unknown", "No animal aboard basks."),
     "uvb_points": ("short", "The maker's farther point must lie farther off, with less of it."),
+    "no_flow": ("short", "The pump can not lift water that high: nothing flows."),
+    "no_share_reaches": ("short", "No mix of these two waters reaches it: it has to lie between them."),
+    "no_permeate": ("short", "The feed does not press against what is dissolved in it: no permeate."),
+    "heater_too_weak": ("short", "The heater gives no more than is lost: the water does not warm."),
+    "room_not_colder": ("holds", "The room is no colder than that: it never gets there."),
     "nothing_taken": ("short", "Nothing takes the waste: no working media, or change water at the limit."),
 }
 KINDS = {
@@ -96,6 +100,7 @@ KINDS = {
 
 INAPPLICABLE = {
     "not_needed",
+    "not_heated",
     "no_crowd_fish",
     "one_kind",
     "no_trap",

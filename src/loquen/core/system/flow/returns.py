@@ -212,7 +212,8 @@ def run_loss_head_m(common_loss: Loss, return_lph: float) -> float:
 
 @figure(
     "Fastest water in a return pipe",
-    formula="flow ÷ bore of the narrowest: {return_lph} through {run_pipe}, {outlet_flows} ÷ {tank_count} through {outlet_pipe}",
+    formula="flow ÷ bore of the narrowest: {return_lph} through {run_pipe}; its part of {outlet_flows} ÷ {tank_count} "
+    "through {outlet_pipe}",
     source="definition",
 )
 def fastest_m_s(
@@ -224,9 +225,9 @@ def fastest_m_s(
 ) -> float:
     pipes = library.pipes()
     runs = [(return_lph, pipes[key].bore_mm) for key in run_pipe]
-    outlets = [
-        (flow / tank_count, pipes[key].bore_mm) for flow, key in zip(outlet_flows, outlet_pipe, strict=False)
-    ]
+    # What was measured parts among the outlets as what is planned does.
+    part = return_lph / sum(outlet_flows) / tank_count if any(outlet_flows) else 0.0
+    outlets = [(flow * part, pipes[key].bore_mm) for flow, key in zip(outlet_flows, outlet_pipe, strict=False)]
     return max((float(hydraulics.velocity_m_s(flow, bore)) for flow, bore in runs + outlets), default=0.0)
 
 
