@@ -101,7 +101,7 @@ def book(system: int, target: Path, db: Present = None, demo: Demo = False) -> N
     from loquen.api.wire.documents import read_document
     from loquen.core.model.documents import Unreadable
     from loquen.core.system.book import sheet_of
-    from loquen.exchange.book import build_book
+    from loquen.exchange.build_book import build_book
     from loquen.store import systems
     from loquen.store.database import open_database
     from loquen.store.faults import UnusableFile

@@ -97,8 +97,8 @@ def test_how_many_fall_short_is_told_once_all_are_known(room):
 
 def test_a_line_is_made_once_for_each_revision(room, monkeypatch):
     made = []
-    real = module.listed
-    monkeypatch.setattr(module, "listed", lambda system: made.append((system.id, system.revision)) or real(system))
+    real = module.line_of
+    monkeypatch.setattr(module, "line_of", lambda system: made.append((system.id, system.revision)) or real(system))
     ask(room, find="x")
     made.clear()
     ask(room, find="x")

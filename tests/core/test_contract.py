@@ -5,6 +5,7 @@ import importlib
 import inspect
 import pkgutil
 import re
+from pathlib import Path
 
 import pytest
 
@@ -110,3 +111,60 @@ def test_every_constant_has_unit_and_source():
         assert constant.source in sources(), name
         if constant.low is not None:
             assert constant.low <= constant.value <= constant.high, name
+
+
+# Relations of the textbook that no figure of a system asks for: what will, or why they stand all the same.
+AWAITED = {
+    "cycling, the log and nitrate through time": {
+        "nitrite_limit_mg_l",
+        "chloride_for_nitrite_mg_l",
+        "oxygen_after_mg_l",
+        "after_batch",
+        "settled_cycle",
+        "dripped_level",
+    },
+    "rooms: supply, softener, osmosis, emitters, drains": {
+        "after_flow_through",
+        "flow_through_efficiency",
+        "permeate_lph",
+        "permeate_mg_l",
+        "share_for_target",
+        "gas_saturation_frac",
+        "softener_days",
+        "emitter_flow_lph",
+        "sloped_drain_flow_lph",
+        "valve_loss_m",
+        "cooling_h",
+        "settle_temperature_c",
+    },
+    "a simpler form that a figure's own, more general one is tested against": {
+        "ammonia_at_load_mg_l",
+        "ammonia_nh3_mg",
+        "nitrate_ion_mg",
+        "nitrite_ion_mg",
+        "settled_peak",
+        "sloped_bed_volume_l",
+        "dissolved_solids_mg_l",
+        "pipe_loss_m",
+        "fitting_loss_m",
+        "pump_head_m",
+        "weir_flow_lph",
+        "partly_covered_frac",
+    },
+}
+
+
+def test_relations_that_nobody_asks_for_are_marked():
+    root = Path(physics.__path__[0]).parents[1]
+    outside = "".join(
+        path.read_text(encoding="utf-8") for path in root.rglob("*.py") if "physics" not in path.parts
+    )
+    inside = "".join(path.read_text(encoding="utf-8") for path in Path(physics.__path__[0]).rglob("*.py"))
+    inside = re.sub(r">>>.*", "", inside)
+    names = {parameter.values[0].__name__ for parameter in relations()}
+    unasked = {
+        name
+        for name in names
+        if not re.search(rf"\b{name}\b(?=[(,)])", outside) and not re.search(rf"(?<!def ){name}\(", inside)
+    }
+    assert unasked == set().union(*AWAITED.values())

@@ -13,7 +13,7 @@ from loquen.core.errors import NamedCase, UnknownKey
 from loquen.core.graph import asking
 from loquen.core.graph.engine import Missing
 from loquen.core.model.plan import Changes, Filter, Group, Heat, Light, Tank, Water
-from loquen.core.model.quantity import told
+from loquen.core.model.quantity import as_text
 from loquen.core.system.book import sheet_of
 from loquen.core.system.cases import told_case
 from tests.core.plans import BARE_BOX, SUMP, plan, sumped, with_value
@@ -364,14 +364,14 @@ def test_a_basking_places_band_is_told_in_one_unit():
     sheet = sheet_of(plan(animals=(turtle,), light=Light(basking_c=32)))
     fahrenheit = {"temperature": "F"}
     # 30 and 36 °C.
-    assert told(sheet.value("basks").headline, fahrenheit) == "inside 86 to 96.8 °F"
-    assert told(sheet.value("basks").headline, {}) == "inside 30 to 36 °C"
+    assert as_text(sheet.value("basks").headline, fahrenheit) == "inside 86 to 96.8 °F"
+    assert as_text(sheet.value("basks").headline, {}) == "inside 30 to 36 °C"
 
 
 def test_a_pane_that_is_not_sold_is_told_in_any_unit():
     tank = Tank(tank_length_cm=400, tank_width_cm=150, tank_height_cm=200, support="three_edges")
     case = sheet_of(plan(tank=tank)).look("pane_stock_mm").case
-    words = told(told_case(case)[1], {"thickness": "in"})
+    words = as_text(told_case(case)[1], {"thickness": "in"})
     assert (case.code, " in;" in words) == ("no_stock_pane", True)
 
 

@@ -17,7 +17,7 @@ from loquen.core.system import build
 from loquen.core.system.book import sheet_of
 from loquen.demo.sluice_street import long_hall, old_copper, tidal_corner
 from loquen.exchange import drawing, tables
-from loquen.exchange.book import build_book
+from loquen.exchange.build_book import build_book
 
 
 @pytest.fixture(scope="module")

@@ -26,10 +26,10 @@ class Order(Strict):
 
 def makers() -> dict[str, tuple[str, Callable[[Sheet, dict[str, str]], bytes | str]]]:
     """How each form is made, with its media type; the libraries are loaded when one is first asked for."""
-    from loquen.exchange import book, drawing, tables
+    from loquen.exchange import build_book, drawing, tables
 
     return {
-        "book.pdf": ("application/pdf", book.build_book),
+        "book.pdf": ("application/pdf", build_book.build_book),
         "section.svg": ("image/svg+xml", lambda sheet, units: drawing.svg(drawing.section(sheet, units))),
         "cuts.dxf": ("image/vnd.dxf", lambda sheet, _: tables.as_dxf(sheet)),
         "cuts.csv": ("text/csv", lambda sheet, _: tables.as_csv(tables.CUTS, tables.cut_rows(sheet))),

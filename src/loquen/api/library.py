@@ -14,7 +14,7 @@ from loquen.core.model.fields import entries, optional
 from loquen.core.model.options import options_of
 from loquen.core.model.plan import PLAN
 from loquen.core.model.quantity import Choice, Quantity, Unit, kinds
-from loquen.core.system.propose import first_plan, sumps
+from loquen.core.system.propose import first_plan, sump_sizing
 
 router = APIRouter(prefix="/api", tags=["library"])
 
@@ -97,7 +97,7 @@ def whole_library() -> LibraryOut:
             for key, model in library.filter_models().items()
         ],
         pumps=[
-            PumpOut(key=key, label=model.label, changes=sumps.pump_changes(model))
+            PumpOut(key=key, label=model.label, changes=sump_sizing.pump_changes(model))
             for key, model in library.pump_models().items()
         ],
         kinds=[KindOut(key=kind.key, label=kind.label, units=kind.units) for kind in kinds().values()],

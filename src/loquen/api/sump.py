@@ -10,14 +10,14 @@ from loquen.api.wire.answers import sent
 from loquen.api.wire.plan import PlanSchema, Strict, from_core
 from loquen.core.graph.nodes import Remedy
 from loquen.core.system.book import sheet_of
-from loquen.core.system.propose import sumps
+from loquen.core.system.propose import sump_sizing
 
 router = APIRouter(prefix="/api/sump", tags=["sump"], responses=dict(COMPUTING))
 
 QUESTIONS = {
-    "smallest": sumps.smallest_sump,
-    "deepest": sumps.deepest_returns,
-    "points": sumps.curve_points,
+    "smallest": sump_sizing.smallest_sump,
+    "deepest": sump_sizing.deepest_returns,
+    "points": sump_sizing.curve_points,
 }
 
 
@@ -36,7 +36,7 @@ class Started(Asked):
 @router.post("/first")
 async def first_sump(start: Started) -> PlanSchema:
     """The draft with a sump, its pump, pipes and drains, as far as they can be made to hold."""
-    return await computed(lambda: from_core(sumps.with_sump(sensible(start.plan), start.way)))
+    return await computed(lambda: from_core(sump_sizing.with_sump(sensible(start.plan), start.way)))
 
 
 @router.post("/{question}", response_model=Remedy)

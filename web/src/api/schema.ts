@@ -920,6 +920,11 @@ export interface components {
          * @description Temperature hour by hour after something fails, from the temperature that is kept, and whether it harms.
          */
         Failure: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "stuck_on" | "one_dead" | "powerless";
             /** Label */
             label: string;
             /** Temps C */

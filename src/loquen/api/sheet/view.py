@@ -14,7 +14,7 @@ from loquen.core.system.book import GLASSES, RESULTS_OF, STAGES, sheet_of, syste
 from loquen.core.system.cases import told_case
 from loquen.core.system.changes import side_by_side
 from loquen.core.system.changes.regime import Regime
-from loquen.core.system.propose import growth, sumps
+from loquen.core.system.propose import growth, sump_sizing
 from loquen.core.system.told import rows_of, sentence_of, verdict_of, where_known
 
 RANGED = ("dawn_oxygen_mg_l", "outage_h", "peak_nitrate_mg_l")
@@ -22,7 +22,7 @@ RANGED = ("dawn_oxygen_mg_l", "outage_h", "peak_nitrate_mg_l")
 OWN_REMEDIES = {
     "nitrate_held": side_by_side.least_work,
     "in_balance": side_by_side.least_work,
-    "drain_down_fits": sumps.raised_returns,
+    "drain_down_fits": sump_sizing.raised_returns,
 }
 
 

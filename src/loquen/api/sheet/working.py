@@ -94,18 +94,18 @@ def working_node(sheet: Sheet, key: Key) -> WorkingNode:
     if key.startswith(CONSTANT):
         name = key.removeprefix(CONSTANT)
         row = sheet.constants[name]
-        return plain(key, name.replace("_", " "), "", row.value, row.unit, sources()[row.source])
+        return leaf(key, name.replace("_", " "), "", row.value, row.unit, sources()[row.source])
     if key.endswith(f".{PLACE}"):
-        return plain(key, "Its number in the order", "count", float(value), "", "as listed")
+        return leaf(key, "Its number in the order", "count", float(value), "", "as listed")
     if key == growth.ASKED_MONTHS:
         words = "until full grown" if math.isinf(value) else ""
-        return plain(key, "Months ahead", "months", None if words else float(value), words, "asked for")
+        return leaf(key, "Months ahead", "months", None if words else float(value), words, "asked for")
     if node is None:
         entry = PLAN.entry_at(key)
         label = asking.label_of(sheet, key)
         if isinstance(entry, Quantity) and isinstance(value, int | float):
-            return plain(key, label, entry.kind, float(value), "", "entered", editable=True)
-        return plain(key, label, "", None, entered_words(entry, value), "entered")
+            return leaf(key, label, entry.kind, float(value), "", "entered", editable=True)
+        return leaf(key, label, "", None, entered_words(entry, value), "entered")
     words = ""
     if isinstance(value, Missing):
         words = told_case(value.case)[1].text
@@ -129,7 +129,7 @@ def working_node(sheet: Sheet, key: Key) -> WorkingNode:
     )
 
 
-def plain(
+def leaf(
     key: Key, label: str, kind: str, value: float | None, words: str, source: str, editable: bool = False
 ) -> WorkingNode:
     """A leaf of a working: an input or a constant."""

@@ -59,7 +59,7 @@ class Listing:
         """A system's line, made when it is not known."""
         found = self.known(system)
         if found is None:
-            found = listed(system)
+            found = line_of(system)
             with self.lock:
                 self.lines[system.id, system.revision] = found
                 while len(self.lines) > MOST_LINES:
@@ -112,7 +112,7 @@ def headings(order: Order, before: Iterable[Listed], shown: list[Listed]) -> dic
     return {place: text for place, (last, text) in enumerate(pairwise(texts)) if text is not None and text != last}
 
 
-def listed(system: Current) -> Listed:
+def line_of(system: Current) -> Listed:
     """The line of one system; where its plan can not be read or computed, why."""
     name = name_of(system.document, system.id)
     try:

@@ -80,7 +80,7 @@ def start_from_animals(start: StartFromAnimals, database: Kept) -> SystemOut:
     """The smallest stock tank with room for these animals, with filter, heat and water to match."""
     wanted = tuple(Group(row.species, row.number) for row in start.animals)
     sensible(Plan(name=start.name, animals=wanted))
-    return kept(database, first_plan.from_animals(start.name, wanted))
+    return stored(database, first_plan.from_animals(start.name, wanted))
 
 
 @router.post("/from-glass", status_code=201)
@@ -88,7 +88,7 @@ def start_from_glass(start: StartFromGlass, database: Kept) -> SystemOut:
     """A plan around the tank a keeper has."""
     tank: Tank = rebuilt(Tank, start.tank.model_dump())
     sensible(Plan(name=start.name, tank=tank))
-    return kept(database, first_plan.from_tank(start.name, tank))
+    return stored(database, first_plan.from_tank(start.name, tank))
 
 
 @router.get("/{system_id}")
@@ -168,7 +168,7 @@ def put_back(system_id: int, back: PutBack, database: Kept) -> SystemOut:
 def copy_system(system_id: int, database: Kept) -> SystemOut:
     with database.reading() as session:
         plan = read_document(systems.read(session, system_id).document)
-    return kept(database, replace(plan, name=f"{plan.name[:70]}, copy"))
+    return stored(database, replace(plan, name=f"{plan.name[:70]}, copy"))
 
 
 @router.delete("/{system_id}", status_code=204)
@@ -183,6 +183,6 @@ def restore_system(system_id: int, database: Kept) -> None:
         systems.restore(session, system_id)
 
 
-def kept(database: Database, plan: Plan) -> SystemOut:
+def stored(database: Database, plan: Plan) -> SystemOut:
     with database.writing() as session:
         return SystemOut.of(systems.create(session, document(plan)))

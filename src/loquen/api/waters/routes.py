@@ -60,7 +60,7 @@ def name_of(row: KeptWater) -> str:
 
 @router.post("", status_code=201)
 def create_water(water: WaterIn, database: Kept) -> WaterOut:
-    return kept(database, water.sources[0])
+    return stored(database, water.sources[0])
 
 
 @router.put("/{water_id}")
@@ -104,10 +104,10 @@ def create_from_area(area: str, database: Kept) -> WaterOut:
 
 
 def from_fields(database: Database, fields: dict[str, Any]) -> WaterOut:
-    return kept(database, SourceSchema.model_validate(fields))
+    return stored(database, SourceSchema.model_validate(fields))
 
 
-def kept(database: Database, water: SourceSchema) -> WaterOut:
+def stored(database: Database, water: SourceSchema) -> WaterOut:
     with database.writing() as session:
         row = waters.create(session, document(water_to_core(water)))
     return shown(row)

@@ -8,7 +8,7 @@ from typing import Any, cast, get_args, get_origin
 
 from loquen.core.model.fields import hints, inner_type
 from loquen.core.model.plan import PLAN_VERSION, Plan
-from loquen.core.model.quantity import Sentence, quoted, say, told
+from loquen.core.model.quantity import Sentence, as_text, quoted, say
 
 Step = Callable[[dict[str, Any]], dict[str, Any]]
 PLAN_STEPS: dict[int, Step] = {
@@ -27,7 +27,7 @@ class Unreadable(Exception):
     @property
     def sentence(self) -> str:
         """What a person reads, in the units that values are stored in."""
-        return told(self.why, {})
+        return as_text(self.why, {})
 
 
 def document(part: Any) -> str:

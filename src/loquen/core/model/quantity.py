@@ -137,7 +137,7 @@ def written(value: float, kind: str, chosen: Mapping[str, str], bare: bool = Fal
     return text if bare else f"{text} {unit.label}".strip()
 
 
-def told(sentence: Sentence, chosen: Mapping[str, str]) -> str:
+def as_text(sentence: Sentence, chosen: Mapping[str, str]) -> str:
     """A sentence as plain text, its values in the chosen units."""
     words = {
         name: term.value if isinstance(term.value, str) else written(term.value, term.kind, chosen, term.bare)

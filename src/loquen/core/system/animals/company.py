@@ -195,7 +195,7 @@ def suited(
     )
 
 
-def told(findings: list[Finding], fine: str) -> Verdict:
+def verdict_over(findings: list[Finding], fine: str) -> Verdict:
     """One verdict over many findings: the worst decides, and is the one that is told."""
     state = worst([finding.state for finding in findings] or ["holds"])
     bad = [finding for finding in findings if finding.state in ("short", "tight")]
@@ -212,7 +212,7 @@ def told(findings: list[Finding], fine: str) -> Verdict:
 @check("Each kind in fit company", stage="animals", mends=("animals.*.number",))
 def company_fits(company: tuple[tuple[Finding, ...], ...], animal: tuple[Species, ...]) -> Verdict:
     require_animals(animal)
-    return told([finding for row in company for finding in row], "Every kind has the company it wants.")
+    return verdict_over([finding for row in company for finding in row], "Every kind has the company it wants.")
 
 
 @check("They agree with each other", stage="animals")
@@ -220,7 +220,7 @@ def pairs_agree(pairs: tuple[Finding, ...], animal: tuple[Species, ...]) -> Verd
     require_animals(animal)
     if len(set(animal)) < 2:
         raise NamedCase("one_kind")
-    return told(list(pairs), "Ranges overlap and no mouth is large enough.")
+    return verdict_over(list(pairs), "Ranges overlap and no mouth is large enough.")
 
 
 @check(
@@ -236,7 +236,7 @@ def pairs_agree(pairs: tuple[Finding, ...], animal: tuple[Species, ...]) -> Verd
 )
 def water_suits(suited: tuple[tuple[Finding, ...], ...], animal: tuple[Species, ...]) -> Verdict:
     require_animals(animal)
-    return told(
+    return verdict_over(
         [finding for row in suited for finding in row],
         "Temperature, pH, hardness, carbonate hardness and salinity lie in every range.",
     )

@@ -3,6 +3,7 @@
 import math
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import Literal
 
 from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import figure, step
@@ -10,12 +11,14 @@ from loquen.core.system.heat.heaters import settle_c, unused_when
 from loquen.core.system.heat.losses import OpenWater
 
 FAILURE_HOURS = 48
+Key = Literal["stuck_on", "one_dead", "powerless"]
 
 
 @dataclass(frozen=True, slots=True)
 class Failure:
     """Temperature hour by hour after something fails, from the temperature that is kept, and whether it harms."""
 
+    key: Key
     label: str
     temps_c: tuple[float, ...]
     harms: bool
@@ -87,14 +90,21 @@ def failures(
     unused_when(not heated)
     capacity = real_volume_l * water_heat_j_l_k
     dead_w = (heater_count - 1) * heater_each_w + equipment_low_w
-    cases = (
-        ("one stuck on, hottest day", stuck_on_c, heater_each_w + equipment_high_w - loss_warm_w),
-        ("one dead, coldest night", one_dead_c, dead_w - loss_cold_w),
-        ("all power off, coldest night", powerless_c, -loss_cold_w),
+    cases: tuple[tuple[Key, str, float, float], ...] = (
+        ("stuck_on", "one stuck on, hottest day", stuck_on_c, heater_each_w + equipment_high_w - loss_warm_w),
+        ("one_dead", "one dead, coldest night", one_dead_c, dead_w - loss_cold_w),
+        ("powerless", "all power off, coldest night", powerless_c, -loss_cold_w),
     )
     inside = borne(animals_low_c, animals_high_c)
-    courses = [(label, approach(water_c, settles, spare / capacity * 3600)) for label, settles, spare in cases]
-    return tuple(Failure(label, temps, not all(map(inside, temps))) for label, temps in courses)
+    found = []
+    for key, label, settles, spare in cases:
+        temps = approach(water_c, settles, spare / capacity * 3600)
+        found.append(Failure(key, label, temps, not all(map(inside, temps))))
+    return tuple(found)
+
+
+def course_of(failures: tuple[Failure, ...], key: str) -> tuple[float, ...]:
+    return next(failure.temps_c for failure in failures if failure.key == key)
 
 
 def approach(start_c: float, settles_c: float, first_k_h: float) -> tuple[float, ...]:
@@ -130,7 +140,7 @@ def loss_warm_w(walls_w_k: float, water_c: float, room_warm_c: float, open_water
     source="balance",
 )
 def cold_in_h(failures: tuple[Failure, ...], animals_low_c: float) -> float:
-    return first_hour(failures[2].temps_c, lambda temp: temp < animals_low_c)
+    return first_hour(course_of(failures, "powerless"), lambda temp: temp < animals_low_c)
 
 
 @figure(
@@ -139,7 +149,7 @@ def cold_in_h(failures: tuple[Failure, ...], animals_low_c: float) -> float:
     source="balance",
 )
 def hot_in_h(failures: tuple[Failure, ...], animals_high_c: float) -> float:
-    return first_hour(failures[0].temps_c, lambda temp: temp > animals_high_c)
+    return first_hour(course_of(failures, "stuck_on"), lambda temp: temp > animals_high_c)
 
 
 def first_hour(temps_c: tuple[float, ...], passed: Callable[[float], bool]) -> float:

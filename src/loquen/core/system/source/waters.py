@@ -6,7 +6,7 @@ from loquen.core.graph.judging import at_most
 from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import chemistry
-from loquen.core.system.animals.company import Finding, told
+from loquen.core.system.animals.company import Finding, verdict_over
 
 CALCIUM_MG_PER_DGH = 0.17833 * 40.078
 BICARBONATE_MG_PER_DKH = 0.35665 * 61.017
@@ -109,7 +109,7 @@ def src_questions(
 def waters_fit(src_questions: tuple[tuple[Finding, ...], ...]) -> Verdict:
     if not src_questions:
         raise NamedCase("not_needed")
-    return told([finding for row in src_questions for finding in row], "What was tested fits together.")
+    return verdict_over([finding for row in src_questions for finding in row], "What was tested fits together.")
 
 
 def mixed(parts: tuple[float, ...], values: tuple[float, ...], entered: float) -> float:

@@ -15,7 +15,7 @@ from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.platypus import Flowable, KeepTogether, PageBreak, Paragraph, SimpleDocTemplate, Spacer, Table
 
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.quantity import told, written
+from loquen.core.model.quantity import as_text, written
 from loquen.core.system import build
 from loquen.core.system.book import STAGES
 from loquen.core.system.told import sentence_of, verdict_of
@@ -147,7 +147,7 @@ def grid(
 
 def opening(sheet: Sheet, chosen: dict[str, str], looks: dict[str, ParagraphStyle]) -> list[Flowable]:
     litres = written(sheet.value("real_volume_l"), "volume", chosen)
-    lines = [told(sentence_of(sheet, f"{stage}_result"), chosen) for stage in STAGES if stage != "arrivals"]
+    lines = [as_text(sentence_of(sheet, f"{stage}_result"), chosen) for stage in STAGES if stage != "arrivals"]
     return [
         words(sheet.root.name, looks["title"]),
         words(f"Build book. {litres} of real water.", looks["quiet"]),
@@ -167,7 +167,7 @@ def cutting(sheet: Sheet, chosen: dict[str, str], looks: dict[str, ParagraphStyl
         words("Cutting list", looks["head"]),
         words(note, looks["quiet"]),
         grid(tables.CUTS, tables.cut_rows(sheet), (0.34, 0.08, 0.1, 0.1, 0.1, 0.28), looks),
-        *(words(told(sentence, chosen), looks["strong"]) for sentence in near),
+        *(words(as_text(sentence, chosen), looks["strong"]) for sentence in near),
     ]
 
 
@@ -186,7 +186,7 @@ def piping(sheet: Sheet, chosen: dict[str, str], looks: dict[str, ParagraphStyle
     rows = [
         (
             line.place,
-            told(line.what, chosen),
+            as_text(line.what, chosen),
             line.size,
             written(line.flow_lph, "flow", chosen),
             written(line.speed_m_s, "pipe_speed", chosen),
@@ -211,7 +211,7 @@ def power(sheet: Sheet, chosen: dict[str, str], looks: dict[str, ParagraphStyle]
     total = sum(row.count * row.each_w for row in build.loads(sheet))
     rows.append(("Together", sum(row.count for row in build.loads(sheet)), "", f"{total:g} W"))
     verdict = verdict_of(sheet, "circuit_carries")
-    line = told(verdict.reason, chosen) if verdict else ""
+    line = as_text(verdict.reason, chosen) if verdict else ""
     table = grid(("device", "pieces", "each", "together"), rows, (0.5, 0.14, 0.18, 0.18), looks)
     return [KeepTogether([words("What plugs in", looks["head"]), table, words(line, looks["body"])])]
 
@@ -226,7 +226,7 @@ def verdicts(sheet: Sheet, chosen: dict[str, str], looks: dict[str, ParagraphSty
             if verdict is not None:
                 state = verdict.state if verdict.state != "unknown" else "not known yet"
                 rows.append(
-                    (label, node.label, state, told(verdict.headline, chosen), told(verdict.reason, chosen))
+                    (label, node.label, state, as_text(verdict.headline, chosen), as_text(verdict.reason, chosen))
                 )
     return [
         words("What holds and what falls short", looks["head"]),
@@ -243,7 +243,7 @@ def cautions(looks: dict[str, ParagraphStyle]) -> list[Flowable]:
 
 def service(sheet: Sheet, chosen: dict[str, str], looks: dict[str, ParagraphStyle]) -> list[Flowable]:
     rows = [
-        (f"{n}", trial.title, told(trial.sentence, chosen), "")
+        (f"{n}", trial.title, as_text(trial.sentence, chosen), "")
         for n, trial in enumerate(build.trials(sheet), start=1)
     ]
     return [

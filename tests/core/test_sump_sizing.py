@@ -8,7 +8,7 @@ from loquen.core.errors import NamedCase
 from loquen.core.model.consistency import conflicts
 from loquen.core.model.plan import PLAN, Chamber, Outlet, Tank
 from loquen.core.system.book import sheet_of
-from loquen.core.system.propose import first_plan, sumps
+from loquen.core.system.propose import first_plan, sump_sizing
 from loquen.core.system.told import is_short
 from loquen.demo.sluice_street import bottle_shelf, long_hall, old_copper, rope_walk_b, tidal_corner
 from tests.core.plans import CHAMBERS, FLOW, RETURNS, SUMP, plan, sumped
@@ -24,7 +24,7 @@ def test_a_low_chamber_stands_as_high_as_the_one_it_runs_into():
 
 def test_the_smallest_sump_by_hand():
     plan = sumped(returns=(replace(RETURNS[0], outlet_depth_cm=6),), flow=replace(FLOW, air_break=False))
-    remedy = sumps.smallest_sump(sheet_of(plan))
+    remedy = sump_sizing.smallest_sump(sheet_of(plan))
     shortest = remedy.changes["sump.sump_length_cm"]
 
     def spare_l(length):
@@ -45,12 +45,12 @@ def test_the_smallest_sump_by_hand():
 def test_no_length_of_a_brimming_sump_holds():
     brimming = sumped(sump=replace(SUMP, return_level_cm=38, topper_l=400))
     with pytest.raises(NamedCase, match="no_sump_holds"):
-        sumps.smallest_sump(sheet_of(brimming))
+        sump_sizing.smallest_sump(sheet_of(brimming))
 
 
 def test_returns_may_reach_as_deep_as_the_clogged_case_allows():
     sheet = sheet_of(sumped(returns=(*RETURNS, Outlet("pvc_25", 0.5, 1, 1.0, 20.0))))
-    remedy = sumps.deepest_returns(sheet)
+    remedy = sump_sizing.deepest_returns(sheet)
     assert set(remedy.changes) == {"returns.0.outlet_depth_cm", "returns.1.outlet_depth_cm"}
     (depth,) = set(remedy.changes.values())
 
@@ -61,20 +61,20 @@ def test_returns_may_reach_as_deep_as_the_clogged_case_allows():
         return tried.value("sump_free_l") - 1.1 * down
 
     assert left_l(depth) >= 0 > left_l(depth + 0.1)
-    (offered,) = sumps.raised_returns(sheet)
+    (offered,) = sump_sizing.raised_returns(sheet)
     assert offered == remedy
-    assert sumps.raised_returns(sheet.changed(remedy.changes)) == []
+    assert sump_sizing.raised_returns(sheet.changed(remedy.changes)) == []
 
 
 def test_no_depth_helps_where_the_weir_alone_brings_too_much():
     with pytest.raises(NamedCase, match="no_depth_holds") as caught:
-        sumps.deepest_returns(sheet_of(old_copper()))
+        sump_sizing.deepest_returns(sheet_of(old_copper()))
     assert caught.value.values["down"] > sheet_of(old_copper()).value("sump_free_l") / 1.1
-    assert sumps.raised_returns(sheet_of(old_copper())) == []
+    assert sump_sizing.raised_returns(sheet_of(old_copper())) == []
 
 
 def test_without_a_sump_there_is_nothing_to_ask():
-    for question in (sumps.smallest_sump, sumps.deepest_returns):
+    for question in (sump_sizing.smallest_sump, sump_sizing.deepest_returns):
         with pytest.raises(NamedCase, match="not_needed"):
             question(sheet_of(plan()))
 
@@ -96,28 +96,30 @@ BARE = {"flow": replace(long_hall().flow, way="none"), "run": (), "returns": (),
     ids=lambda start: start if isinstance(start, str) else start.name,
 )
 def test_a_first_sump_makes_sense_and_holds(start, way):
-    begun = sumps.with_sump(start, way)
+    begun = sump_sizing.with_sump(start, way)
     sheet = sheet_of(begun)
     assert conflicts(begun) == []
-    assert [key for key in sumps.flow_checks(begun) if is_short(sheet, key)] == []
+    assert [key for key in sump_sizing.flow_checks(begun) if is_short(sheet, key)] == []
     assert sheet.value("return_lph") > 0
     assert begun.sump.sump_width_cm < start.tank.tank_width_cm
 
 
 def test_a_first_sump_fits_a_low_stand():
-    begun = sumps.with_sump(plan(sump=replace(SUMP, stand_room_cm=46, tallest_part_cm=20, intake_cm=18)), "weir")
+    begun = sump_sizing.with_sump(
+        plan(sump=replace(SUMP, stand_room_cm=46, tallest_part_cm=20, intake_cm=18)), "weir"
+    )
     assert begun.sump.sump_height_cm == 46 - 20
     assert conflicts(begun) == []
 
 
 def test_a_sump_that_already_stands_is_taken_up_again():
     put_by = sumped(flow=replace(FLOW, way="none"))
-    assert sumps.with_sump(put_by, "weir") == sumped()
+    assert sump_sizing.with_sump(put_by, "weir") == sumped()
 
 
 def test_the_points_offered_lie_on_the_pumps_curve():
     sheet = sheet_of(sumped())
-    by_points = PLAN.changed(sumped(), sumps.curve_points(sheet).changes)
+    by_points = PLAN.changed(sumped(), sump_sizing.curve_points(sheet).changes)
     assert by_points.flow.curve_lph == (0, 1500, pytest.approx(2400))
     # H = 3 m x (1 - share^2)
     assert by_points.flow.curve_head_m == pytest.approx((3.0, 2.25, 1.08))
