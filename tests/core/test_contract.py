@@ -168,3 +168,15 @@ def test_relations_that_nobody_asks_for_are_marked():
         if not re.search(rf"\b{name}\b(?=[(,)])", outside) and not re.search(rf"(?<!def ){name}\(", inside)
     }
     assert unasked == set().union(*AWAITED.values())
+
+
+WITHIN = re.compile(r'within\(\s*"(\w+)",\s*\w+,\s*(-?[\d._e]+),\s*(-?[\d._e]+),')
+TOLD = re.compile(r"^    (\w+): .*?(?:^|[ (])(-?[\d.e]+) to (-?[\d.e]+)[.);,]", re.M)
+
+
+@pytest.mark.parametrize("function", list(relations()))
+def test_what_is_refused_is_what_the_docstring_says(function):
+    told = {name: (float(low), float(high)) for name, low, high in TOLD.findall(inspect.getdoc(function))}
+    for name, low, high in WITHIN.findall(inspect.getsource(function)):
+        if name in told:
+            assert (float(low), float(high)) == told[name], name

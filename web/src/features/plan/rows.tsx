@@ -1,6 +1,6 @@
 import { Trash2 } from "lucide-react";
 import type { ReactNode } from "react";
-import { usePlan, usePlanInUse } from "./context";
+import { usePlan, usePlanInUse, useSession } from "./context";
 import { FaultOf } from "./FaultSays";
 
 type Rows = "animals" | "filters" | "run" | "returns" | "chambers" | "sources" | "bags";
@@ -34,12 +34,9 @@ interface AddingProps {
 
 /** What adds a row, or why none can be added any more. */
 export function Adding({ to, full, children }: AddingProps) {
-  return (
-    <>
-      <FaultOf path={to} />
-      {full ? <p className="text-sm text-quiet">{full}</p> : children}
-    </>
-  );
+  const faulty = useSession(({ faults }) => to in faults);
+  if (faulty) return <FaultOf path={to} />;
+  return <>{full ? <p className="text-sm text-quiet">{full}</p> : children}</>;
 }
 
 export function Remove({ label, run, className }: { label: string; run: () => void; className?: string }) {

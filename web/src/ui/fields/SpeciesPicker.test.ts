@@ -6,6 +6,7 @@ const species = [
   ["Boeseman's rainbowfish", "Melanotaenia boesemani"],
   ["Rainbow darter", "Etheostoma caeruleum"],
   ["Zebra danio", "Danio rerio"],
+  ["American flagfish", "Jordanella floridae"],
 ].map(([common, scientific]) => ({ key: common, common, scientific }) as Species);
 const names = (typed: string) => matching(species, typed).map(({ common }) => common);
 
@@ -13,5 +14,6 @@ it("finds by either name, in any order of words, beginnings first", () => {
   expect(names("rainbow")).toEqual(["Rainbow darter", "Boeseman's rainbowfish"]);
   expect(names("rerio")).toEqual(["Zebra danio"]);
   expect(names("boesemani melano")).toEqual(["Boeseman's rainbowfish"]);
+  expect(names("dan")).toEqual(["Zebra danio", "American flagfish"]);
   expect(names("unicorn")).toEqual([]);
 });

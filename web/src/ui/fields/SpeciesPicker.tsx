@@ -6,11 +6,13 @@ import { Combobox } from "./Combobox";
 
 const MOST_SHOWN = 8;
 
-/** Species whose common or scientific name holds every typed word; names that begin so come first. */
+/** Species whose common or scientific name holds every typed word; where a name, then a word, begins so comes first. */
 export function matching(all: Species[], typed: string): Species[] {
   const words = typed.trim().toLowerCase().split(/\s+/).filter(Boolean);
   const name = (row: Species) => `${row.common} ${row.scientific}`.toLowerCase();
-  const begins = (row: Species) => (row.common.toLowerCase().startsWith(words[0] ?? "") ? 0 : 1);
+  const first = words[0] ?? "";
+  const begins = (row: Species) =>
+    name(row).startsWith(first) ? 0 : name(row).includes(` ${first}`) ? 1 : 2;
   return all
     .filter((row) => words.every((word) => name(row).includes(word)))
     .sort((a, b) => begins(a) - begins(b) || a.common.localeCompare(b.common));
