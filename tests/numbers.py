@@ -16,7 +16,7 @@ from loquen.core.system.book import STAGES, system_book
 ROOT = Path(__file__).parent.parent
 TARGET = ROOT / "docs/numbers.md"
 CASES = ROOT / "tests/core/cases"
-WHOLE_PLANS = (CASES / "system.toml",)
+WHOLE_PLANS = (CASES / "system.toml", CASES / "plans.toml")
 FINEST = 1e-6
 """Differences below this are a machine's own rounding."""
 TABLES = (

@@ -32,7 +32,9 @@ def plan_of(case):
         if path.startswith(CONSTANT):
             continue
         section, _, name = path.partition(".")
-        if name:
+        if isinstance(value, dict):
+            data[path] = value
+        elif name:
             assert name in data[section], path
             data[section][name] = value
         else:

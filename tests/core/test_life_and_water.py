@@ -149,9 +149,9 @@ def test_both_schools_of_dosing(treatment, litres):
     water = Water(disinfectant="chloramine", disinfectant_mg_l=2, treatment=treatment)
     sheet = sheet_of(plan(water=water))
     assert sheet.value("dosed_l") == pytest.approx(litres)
-    # 25 mL for 100 L, twice for chloramine; thiosulfate 7.0 x 1.25 mg for each mg.
+    # 25 mL for 100 L, twice for chloramine; thiosulfate 7.0 x 1.25 mg for each mg, which the 125 L of new water bring.
     assert sheet.value("dose_ml") == pytest.approx(litres / 100 * 25 * 2)
-    assert sheet.value("thiosulfate_g") == pytest.approx(litres * 2 * 8.75 / 1000)
+    assert sheet.value("thiosulfate_g") == pytest.approx(125 * 2 * 8.75 / 1000)
     # Half the water changed: half of 0.395 mg/L of N.
     assert sheet.value("freed_ammonia_mg_l") == pytest.approx(0.1975, rel=2e-3)
 
@@ -188,8 +188,8 @@ def test_today_in_a_year_and_grown():
 def test_it_is_told_when_a_tank_is_outgrown_and_by_what():
     box = Tank(tank_length_cm=80, tank_width_cm=50, tank_height_cm=50, bed="none")
     found = {row.check: row.months for row in outgrown(sheet_of(plan(animals=YOUNG, tank=box)))}
-    # Nine lengths of 10 cm pass 80 cm when they are 8.89 cm: 12 ln(7/1.11)/1.2 months.
-    assert found["length_enough"] == pytest.approx(12 * math.log(7 / (10 - 80 / 9)) / 1.2, abs=0.6)
+    # Nine lengths pass 80 cm and the tenth that a rule of practice leaves at 9.88 cm: 12 ln(7/0.123)/1.2 months.
+    assert found["length_enough"] == pytest.approx(12 * math.log(7 / (10 - 80 / 0.9 / 9)) / 1.2, abs=0.6)
     months = list(found.values())
     assert months == sorted(months)
     before = sheet_of(plan(animals=YOUNG, tank=box), months_ahead=found["length_enough"] - 1)

@@ -12,7 +12,7 @@ from tests.core import plan_cases
 from tests.core.plan_cases import CASE, STATES
 
 HERE = Path(__file__).parent
-LISTED = list(plan_cases.listed("system.toml"))
+LISTED = [row for file in ("system.toml", "plans.toml") for row in plan_cases.listed(file)]
 CLOSE = 2e-3
 SHEETS = {}
 
@@ -56,6 +56,7 @@ def test_every_named_case_arises_once():
         "heater_too_weak",
         "room_not_colder",
         "dissolves_on",
+        "pane_too_long",
     }
     assert set(CASES) - told == elsewhere | of_relations
 

@@ -17,6 +17,7 @@ from loquen.core.model.plan import (
     Plan,
     Quarantine,
     Recipe,
+    RunIn,
     RunPart,
     Source,
     Sump,
@@ -56,6 +57,7 @@ def tap(**more: object) -> Water:
 
 def long_hall() -> Plan:
     return Plan(
+        run_in=RunIn(age_weeks=104),
         name="Long Hall",
         animals=(
             Group("threadfin_rainbowfish", 14, males=6),
@@ -98,6 +100,7 @@ def long_hall() -> Plan:
         ),
         returns=(Outlet("pvc_25", 0.5, 1, 1.0, 2.0), Outlet("pvc_25", 1.6, 2, 1.0, 2.0)),
         sump=Sump(
+            sump_lid="closed",
             sump_length_cm=120,
             sump_width_cm=45,
             sump_height_cm=45,
@@ -124,6 +127,7 @@ def long_hall() -> Plan:
 
 def tidal_corner() -> Plan:
     return Plan(
+        run_in=RunIn(age_weeks=104),
         name="Tidal Corner",
         animals=(Group("bumblebee_goby", 9, males=4), Group("orange_chromide", 2, males=1)),
         tank=Tank(
@@ -153,6 +157,7 @@ def tidal_corner() -> Plan:
 
 def rope_walk_b() -> Plan:
     return Plan(
+        run_in=RunIn(age_weeks=104),
         name="Rope Walk B, tank 3",
         animals=(
             Group("boeseman_rainbowfish", 8, size_by="age", age_months=4, feed_by="growing"),
@@ -166,7 +171,7 @@ def rope_walk_b() -> Plan:
             bed="none",
             freeboard_cm=2,
         ),
-        filters=(Filter("sponge", "sponge_30", 1.4, 1.0, 300, None, 0, 3), filter_of("sponge_large")),
+        filters=(Filter("sponge", "sponge_30", 1.4, None, 300, None, 0, 3), filter_of("sponge_large")),
         heat=cellar(26.0, lid="part"),
         water=tap(tank_ph=7.4, tank_gh_dgh=9, source_c=22),
         changes=Changes(target_nitrate_mg_l=ion(40), weekdays=("Wed", "Sat"), change_frac=0.45),
@@ -176,6 +181,7 @@ def rope_walk_b() -> Plan:
 def old_copper() -> Plan:
     """Three river tanks on one sump that is a little too small: what comes down does not fit."""
     return Plan(
+        run_in=RunIn(age_weeks=104),
         name="Old Copper",
         animals=(Group("stream_goby", 18, males=6), Group("glowlight_danio", 30)),
         tank=Tank(
@@ -209,6 +215,7 @@ def old_copper() -> Plan:
         ),
         returns=(Outlet("pvc_25", 0.8, 2, 1.0, 3.0),),
         sump=Sump(
+            sump_lid="closed",
             sump_length_cm=80,
             sump_width_cm=35,
             sump_height_cm=38,
@@ -250,6 +257,7 @@ def bottle_shelf() -> Plan:
     """One of three small tanks of dwarf shrimp on active soil: soft water made of osmosis and salts."""
     osmosis = replace(waters_of_the_house()[2], src_parts=1.0)
     return Plan(
+        run_in=RunIn(age_weeks=104),
         name="Bottle Shelf, tank 2",
         animals=(Group("crystal_shrimp", 25),),
         tank=Tank(

@@ -77,7 +77,7 @@ class SheetAnswer:
     stages: list[Stage]
     schools: tuple[School, ...]
     pairs: tuple[Finding, ...]
-    company: list[Finding]
+    company: tuple[Finding, ...]
     suited: list[Finding]
     outgrown: tuple[Outgrown, ...]
     outage: Sentence

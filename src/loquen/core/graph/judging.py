@@ -4,11 +4,13 @@ from loquen.core.graph.nodes import Gauge, State, Verdict
 from loquen.core.model.quantity import Sentence, Term, of, say
 
 TIGHT_FRAC = 0.1
+ROUNDING = 1e-9
+"""Of a limit: what only rounding puts a value past it does not count."""
 
 
 def state_of(margin: float, scale: float) -> State:
     """Short below zero, tight within a tenth of the limit, else holds."""
-    if margin < 0:
+    if margin < -ROUNDING * abs(scale):
         return "short"
     return "tight" if margin < TIGHT_FRAC * abs(scale) else "holds"
 
@@ -41,6 +43,20 @@ def at_least(value: float, limit: float, kind: str, reason: Sentence, scale: flo
     top = 1.25 * max(limit, value) or 1.0
     gauge = Gauge(value, top, kind, low=limit)
     return Verdict(state_of(margin, limit if scale is None else scale), margin, spare(margin, kind), reason, gauge)
+
+
+def between(verdict: Verdict, near: bool) -> Verdict:
+    """The verdict, but tight where it holds no more than the least."""
+    if verdict.state != "holds" or not near:
+        return verdict
+    return Verdict("tight", verdict.margin, verdict.headline, verdict.reason, verdict.gauge)
+
+
+def by_practice(verdict: Verdict, limit: float) -> Verdict:
+    """A rule of practice has a tolerance: tight, not short, within a tenth past its limit."""
+    if verdict.state != "short" or -verdict.margin > TIGHT_FRAC * abs(limit):
+        return verdict
+    return Verdict("tight", verdict.margin, verdict.headline, verdict.reason, verdict.gauge)
 
 
 def within_band(value: float, low: float, high: float, kind: str, reason: Sentence) -> Verdict:

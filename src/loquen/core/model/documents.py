@@ -10,10 +10,13 @@ from loquen.core.model.fields import hints, inner_type
 from loquen.core.model.plan import PLAN_VERSION, Plan
 from loquen.core.model.quantity import Sentence, as_text, quoted, say
 
+MATURE_UNTIL_THEN_WEEKS = 52.0
 Step = Callable[[dict[str, Any]], dict[str, Any]]
 PLAN_STEPS: dict[int, Step] = {
     # Version 0: documents written before plans carried a version; nothing else differs.
     0: lambda found: {**found, "version": 1},
+    # Version 1: every surface but a filter's own counted as mature, and a filter's as entered.
+    1: lambda found: {**found, "run_in": {"age_weeks": MATURE_UNTIL_THEN_WEEKS}, "version": 2},
 }
 
 

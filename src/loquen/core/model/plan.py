@@ -7,7 +7,7 @@ from loquen.core.model.quantity import Choice, Most, Quantity
 from loquen.core.model.shape import Shape
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 
-PLAN_VERSION = 1
+PLAN_VERSION = 2
 
 SizeBy = Literal["adult", "length", "age"]
 FeedBy = Literal["usual", "light", "normal", "growing", "weighed"]
@@ -104,7 +104,7 @@ class Filter:
     filter_kind: Annotated[str, Choice("Kind", table="filter_kinds")] = "canister"
     media: Annotated[str, Choice("Media", table="media")] = "sponge_20"
     media_l: Annotated[float, Quantity("Media", "volume", 0, 500)] = 6.0
-    maturity_frac: Annotated[float, Quantity("Mature", "share", 0, 1)] = 1.0
+    maturity_frac: Annotated[float | None, Quantity("Mature", "share", 0, 1)] = None
     rated_lph: Annotated[float, Quantity("Rated flow", "flow", 5, 50_000)] = 1000.0
     measured_lph: Annotated[float | None, Quantity("Measured flow", "flow", 0, 50_000)] = None
     holds_l: Annotated[float, Quantity("Water it holds", "volume", 0, 500)] = 0.0
@@ -192,6 +192,10 @@ class Sump:
     sump_length_cm: Annotated[float, Quantity("Length inside", "length", 20, 500)] = 80.0
     sump_width_cm: Annotated[float, Quantity("Width inside", "length", 10, 200)] = 35.0
     sump_height_cm: Annotated[float, Quantity("Height inside", "length", 10, 120)] = 40.0
+    sump_lid: Annotated[
+        Literal["open", "part", "closed"],
+        Choice("Its cover", {"open": "open", "part": "half covered", "closed": "closed"}),
+    ] = "open"
     sump_pane_mm: Annotated[float, Quantity("Pane", "thickness", 3, 30)] = 6.0
     return_level_cm: Annotated[float, Quantity("Water in the return chamber", "length", 2, 110)] = 20.0
     intake_cm: Annotated[float, Quantity("Pump needs at least", "length", 0, 60)] = 8.0
@@ -402,7 +406,7 @@ class Recipe:
     hot_c: Annotated[float, Quantity("Hot tap", "temperature", 20, 90)] = 55.0
     fill_l_min: Annotated[float, Quantity("Filled at", "fill_rate", 0.2, 200)] = 10.0
     salt_purity_frac: Annotated[float, Quantity("Salt in what is weighed", "share", 0.3, 1)] = 1.0
-    move_to_ppt: Annotated[float | None, Quantity("Move to a salinity of", "salinity", 0, 20)] = None
+    move_to_ppt: Annotated[float | None, Quantity("Move to a salinity of", "salinity", 0, 40)] = None
     move_ppt_d: Annotated[float, Quantity("A day at most", "salinity", 0.05, 3)] = 1.0
 
 
@@ -413,6 +417,8 @@ class Bag:
     bag_name: Annotated[str, Choice("Who comes", table="text")] = "Newcomers"
     bagged_l: Annotated[float, Quantity("Water in the bag", "volume", 0.05, 200)] = 1.5
     bag_mass_g: Annotated[float, Quantity("Animals in it", "small_mass", 0.01, 20_000)] = 10.0
+    bag_number: Annotated[int, Quantity("How many they are", "count", 1, 2000, whole=True)] = 1
+    bag_protein_frac: Annotated[float, Quantity("Protein of their food", "share", 0.02, 0.95)] = 0.42
     bag_h: Annotated[float, Quantity("On the way for", "hours", 0, 120)] = 6.0
     bag_fasted: Annotated[bool, Choice("Not fed the day before")] = True
     bag_c: Annotated[float, Quantity("Bag's temperature", "temperature", 2, 38)] = 21.0
@@ -434,6 +440,18 @@ class Quarantine:
     tub_media_m2: Annotated[float, Quantity("Seeded media in it", "area", 0, 50)] = 0.0
     treatment_notes: Annotated[str, Choice("Treatment notes", table="text")] = ""
     copper_used: Annotated[bool, Choice("Treated with copper")] = False
+
+
+@dataclass(frozen=True, slots=True)
+class RunIn:
+    """How long the system has run with something to turn over, and when its animals go in."""
+
+    age_weeks: Annotated[float | None, Quantity("Running for", "weeks", 0, 5000)] = None
+    seeded_frac: Annotated[float, Quantity("Media from a mature filter", "share", 0, 1)] = 0.0
+    stocked: Annotated[
+        Literal["now", "cycled"],
+        Choice("Its animals", {"now": "are in it now", "cycled": "go in once it is cycled"}),
+    ] = "now"
 
 
 @dataclass(frozen=True, slots=True)
@@ -466,6 +484,7 @@ class Changes:
     )
     read_nitrate_mg_l: Annotated[float | None, Quantity("Nitrate read today", "nitrate", 0, 200)] = None
     every_d: Annotated[int, Quantity("Every", "days", 1, 120, whole=True)] = 7
+    shortest_gap_d: Annotated[float, Quantity("No sooner than every", "days", 0.5, 60)] = 3.0
     change_frac: Annotated[float, Quantity("Each time", "share", 0.01, 1)] = 0.4
     pulses_d: Annotated[int, Quantity("Pulses a day", "count", 1, 48, whole=True)] = 1
     short_cut_frac: Annotated[float, Quantity("Runs straight to the drain", "share", 0, 0.9)] = 0.1
@@ -484,6 +503,7 @@ class Plan:
     animals: Annotated[tuple[Group, ...], Most(24)] = ()
     tank: Tank = field(default_factory=Tank)
     filters: Annotated[tuple[Filter, ...], Most(8)] = ()
+    run_in: RunIn = field(default_factory=RunIn)
     flow: Flow = field(default_factory=Flow)
     run: Annotated[tuple[RunPart, ...], Most(24)] = ()
     returns: Annotated[tuple[Outlet, ...], Most(8)] = ()

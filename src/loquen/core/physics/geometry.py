@@ -27,6 +27,10 @@ FLAT_RAD = 1e-4
 """Below this half angle an arc is told from its chord by less than one in a hundred million."""
 
 
+LONGEST_RIMLESS = 5.0
+"""Lengths of a rimless pane, in heights of its water, up to which the plate table goes."""
+
+
 def box_volume_l(length_cm: Number, width_cm: Number, height_cm: Number) -> Number:
     """Volume of a box.
 

@@ -107,6 +107,27 @@ def alkalinity_used_dkh(n_mg_l: Number) -> Number:
     return n_mg_l * ALKALINITY_MG_PER_N / CACO3_MG_L_PER_DKH
 
 
+def acid_frac(ph: Number, half_ph: Number = 6.0, slope: Number = 2.0) -> Number:
+    """Part of the nitrification that acid water leaves.
+
+    Equation: f = 1/(1 + 10^(slope·(half − pH)))
+    Parameters:
+        ph: pH, scalar or array, 3 to 11. Of the water.
+        half_ph: pH, scalar or array, 3 to 9. At which half is left.
+        slope: 1, scalar or array, 0.1 to 10. Tens over one pH.
+    Returns: share, as broadcast.
+    Raises: OutOfRange.
+    Source: nitrify_acid
+
+    >>> round(acid_frac(6.5), 4)
+    0.9091
+    """
+    within("ph", ph, 3, 11, "pH")
+    within("half_ph", half_ph, 3, 9, "pH")
+    within("slope", slope, 0.1, 10, "1")
+    return 1 / (1 + 10.0 ** (slope * (half_ph - ph)))
+
+
 def full_rate_g_m2_d(temp_c: Number, rate_g_m2_d: Number = 0.60, warmth: Number = 1.08) -> Number:
     """Nitrification per area when ammonia does not limit it.
 

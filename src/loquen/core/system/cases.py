@@ -9,6 +9,11 @@ CASES: dict[str, tuple[State, str]] = {
         "short",
         "This media can not carry this load at any ammonia level: {load} is made, {most} is the most it turns over.",
     ),
+    "never_mature_enough": (
+        "short",
+        "Even mature it falls short: {load} is made, {most} is taken at a level they may live in.",
+    ),
+    "mature_enough": ("holds", "It carries this load today."),
     "fault_inside": (
         "unknown",
         "Loquen failed to work this out and has noted it in its log. Everything else stands.",

@@ -102,3 +102,22 @@ def salt_to_add_g(
     within("target_ppt - present_ppt", target_ppt - present_ppt, 0, MOST_PPT, "ppt")
     kilograms = litres * density_kg_m3(present_ppt, temp_c) / 1000
     return kilograms * (target_ppt - present_ppt) * ABSOLUTE_PER_PRACTICAL / purity_frac
+
+
+def salt_conductivity_us_cm(salinity_ppt: float) -> float:
+    """Conductivity at 25 °C that a salinity gives.
+
+    Equation: C of practical salinity at 25 °C, by its inverse
+    Parameters:
+        salinity_ppt: ppt, scalar, 0 to 45. Practical salinity.
+    Returns: µS/cm, scalar.
+    Raises: OutOfRange.
+    Source: teos10
+
+    >>> round(salt_conductivity_us_cm(salinity_ppt=35))
+    53071
+    """
+    within("salinity_ppt", salinity_ppt, 0, MOST_PPT, "ppt")
+    from gsw import C_from_SP
+
+    return float(C_from_SP(salinity_ppt, 25.0, 0.0)) * 1000 if salinity_ppt > 0 else 0.0

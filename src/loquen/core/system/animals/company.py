@@ -5,7 +5,7 @@ from itertools import combinations
 
 from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
-from loquen.core.graph.nodes import State, Verdict, check, step, worst
+from loquen.core.graph.nodes import WORST_FIRST, State, Verdict, check, step, worst
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.system.animals.food import require_animals
 
@@ -94,10 +94,17 @@ def currents(a: Species, b: Species) -> Finding | None:
     return None
 
 
-def pair_findings(a: Species, b: Species, lengths: Lengths) -> list[Finding]:
-    """Everything compared between two kinds; the longest of one is held against the shortest of the other."""
-    (a_short, a_long), (b_short, b_long) = lengths[a.key], lengths[b.key]
-    eaten = mouths(a, a_long, b, b_short) if a_long >= b_long else mouths(b, b_long, a, a_short)
+def eaten(a: Species, b: Species, times: tuple[Lengths, ...]) -> Finding:
+    """Who could swallow whom, the longest of one against the shortest of the other, at the worst of some times."""
+    found = []
+    for lengths in times:
+        (a_short, a_long), (b_short, b_long) = lengths[a.key], lengths[b.key]
+        found.append(mouths(a, a_long, b, b_short) if a_long >= b_long else mouths(b, b_long, a, a_short))
+    return min(found, key=lambda finding: WORST_FIRST.index(finding.state))
+
+
+def pair_findings(a: Species, b: Species, times: tuple[Lengths, ...]) -> list[Finding]:
+    """Everything compared between two kinds."""
     found: list[Finding | None] = [
         overlap("temperature", "temperature", a, b, (a.temp_low_c, a.temp_high_c), (b.temp_low_c, b.temp_high_c)),
         overlap("pH", "ph", a, b, (a.ph_low, a.ph_high), (b.ph_low, b.ph_high)),
@@ -118,7 +125,7 @@ def pair_findings(a: Species, b: Species, lengths: Lengths) -> list[Finding]:
             (a.salinity_low_ppt, a.salinity_high_ppt),
             (b.salinity_low_ppt, b.salinity_high_ppt),
         ),
-        eaten,
+        eaten(a, b, times),
         tempers(a, b),
         diets(a, b),
         currents(a, b),
@@ -126,20 +133,58 @@ def pair_findings(a: Species, b: Species, lengths: Lengths) -> list[Finding]:
     return [finding for finding in found if finding is not None]
 
 
-@step()
-def pairs(animal: tuple[Species, ...], length_then_cm: tuple[float, ...]) -> tuple[Finding, ...]:
-    """Every pair of different kinds aboard."""
+def lengths_of(animal: tuple[Species, ...], lengths_cm: tuple[float, ...]) -> Lengths:
+    """The shortest and the longest of every kind."""
     lengths: Lengths = {}
-    for kind, length in zip(animal, length_then_cm, strict=True):
+    for kind, length in zip(animal, lengths_cm, strict=True):
         low, high = lengths.get(kind.key, (length, length))
         lengths[kind.key] = (min(low, length), max(high, length))
+    return lengths
+
+
+@step()
+def pairs(
+    animal: tuple[Species, ...], length_now_cm: tuple[float, ...], length_then_cm: tuple[float, ...]
+) -> tuple[Finding, ...]:
+    """Every pair of kinds aboard, and of two sizes of one kind; mouths as they are today and as they grow."""
+    times = (lengths_of(animal, length_now_cm), lengths_of(animal, length_then_cm))
     kinds = list(dict.fromkeys(animal))
-    return tuple(finding for a, b in combinations(kinds, 2) for finding in pair_findings(a, b, lengths))
+    found = [finding for a, b in combinations(kinds, 2) for finding in pair_findings(a, b, times)]
+    within = [
+        mouths(kind, high, kind, low)
+        for kind in kinds
+        for low, high in [max((time[kind.key] for time in times), key=lambda span: span[1] / span[0])]
+        if high > low
+    ]
+    return (*found, *(finding for finding in within if finding.state != "holds"))
 
 
-@step("animals")
-def company(animal: Species, number: int, males: int | None) -> tuple[Finding, ...]:
-    """The group by itself: enough company, alone where it must be, sexes in proportion."""
+@step()
+def company(
+    animal: tuple[Species, ...], number: tuple[int, ...], males: tuple[int | None, ...], crowd_least: float
+) -> tuple[Finding, ...]:
+    """Every kind by itself, all its groups together: enough company, alone where it must be, sexes in proportion."""
+    counts: dict[str, int] = {}
+    for kind, count in zip(animal, number, strict=True):
+        counts[kind.key] = counts.get(kind.key, 0) + count
+    crowded = sum(count for kind, count in zip(animal, number, strict=True) if kind.crowd) >= crowd_least
+    mixed = len({kind.key for kind in animal if kind.crowd}) > 1
+    found: list[Finding] = []
+    for kind in dict.fromkeys(animal):
+        told = [m for row, m in zip(animal, males, strict=True) if row.key == kind.key]
+        known = None if None in told else sum(m for m in told if m is not None)
+        if kind.crowd and mixed and crowded:
+            text = "one of a mixed crowd: {count} of them among so many is a way to keep them"
+            found.append(
+                Finding((kind.common,), "group", "holds", say(text, count=Term(counts[kind.key], "count")))
+            )
+        else:
+            found += group_findings(kind, counts[kind.key], known)
+    return tuple(found)
+
+
+def group_findings(animal: Species, number: int, males: int | None) -> list[Finding]:
+    """Enough company, alone where it must be, sexes in proportion."""
     who = (animal.common,)
     count, least = Term(number, "count"), Term(animal.group_least, "count")
     found = []
@@ -161,7 +206,7 @@ def company(animal: Species, number: int, males: int | None) -> tuple[Finding, .
             "ratio": Term(animal.females_per_male, "count"),
         }
         found.append(Finding(who, "sexes", "holds" if enough else "short", say(text, **terms)))
-    return tuple(found)
+    return found
 
 
 def suits(what: str, kind: str, kind_name: str, value: float, low: float, high: float) -> Finding:
@@ -210,15 +255,15 @@ def verdict_over(findings: list[Finding], fine: str) -> Verdict:
 
 
 @check("Each kind in fit company", stage="animals", mends=("animals.*.number",))
-def company_fits(company: tuple[tuple[Finding, ...], ...], animal: tuple[Species, ...]) -> Verdict:
+def company_fits(company: tuple[Finding, ...], animal: tuple[Species, ...]) -> Verdict:
     require_animals(animal)
-    return verdict_over([finding for row in company for finding in row], "Every kind has the company it wants.")
+    return verdict_over(list(company), "Every kind has the company it wants.")
 
 
 @check("They agree with each other", stage="animals")
 def pairs_agree(pairs: tuple[Finding, ...], animal: tuple[Species, ...]) -> Verdict:
     require_animals(animal)
-    if len(set(animal)) < 2:
+    if len(set(animal)) < 2 and not pairs:
         raise NamedCase("one_kind")
     return verdict_over(list(pairs), "Ranges overlap and no mouth is large enough.")
 

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
-from loquen.core.graph.judging import at_least, at_most, within_band
+from loquen.core.graph.judging import at_least, at_most, by_practice, within_band
 from loquen.core.graph.nodes import State, Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.system.animals.food import mass_of, require_animals
@@ -107,7 +107,7 @@ def litres_enough(real_volume_l: float, wanted_low_l: float, wanted_high_l: floa
         high=of(wanted_high_l, "wanted_high_l"),
         real=of(real_volume_l, "real_volume_l"),
     )
-    verdict = at_least(real_volume_l, wanted_low_l, "volume", reason)
+    verdict = by_practice(at_least(real_volume_l, wanted_low_l, "volume", reason), wanted_low_l)
     state: State = "tight" if verdict.state == "holds" and real_volume_l < wanted_high_l else verdict.state
     return Verdict(state, verdict.margin, verdict.headline, reason, verdict.gauge)
 
@@ -125,7 +125,7 @@ def length_enough(inside_length_cm: float, wanted_length_cm: float) -> Verdict:
         wanted=of(wanted_length_cm, "wanted_length_cm"),
         length=of(inside_length_cm, "inside_length_cm"),
     )
-    return at_least(inside_length_cm, wanted_length_cm, "length", reason)
+    return by_practice(at_least(inside_length_cm, wanted_length_cm, "length", reason), wanted_length_cm)
 
 
 @check("Width to turn", stage="animals", glass="space", judges="wanted_width_cm", mends=("tank.tank_width_cm",))
@@ -135,7 +135,7 @@ def width_enough(inside_width_cm: float, wanted_width_cm: float) -> Verdict:
         wanted=of(wanted_width_cm, "wanted_width_cm"),
         width=of(inside_width_cm, "inside_width_cm"),
     )
-    return at_least(inside_width_cm, wanted_width_cm, "length", reason)
+    return by_practice(at_least(inside_width_cm, wanted_width_cm, "length", reason), wanted_width_cm)
 
 
 @check("Crowded enough, not too much", stage="animals", judges="crowd_g_100l", mends=("animals.*.number",))
@@ -170,8 +170,9 @@ def crowd_fits(
         low=Term(crowd_low_g_per_100l, "crowding"),
         high=Term(crowd_high_g_per_100l, "crowding"),
     )
-    return within_band(
-        crowd_g_100l, 0.0 if colony else crowd_low_g_per_100l, crowd_high_g_per_100l, "crowding", reason
+    low = 0.0 if colony else crowd_low_g_per_100l
+    return by_practice(
+        within_band(crowd_g_100l, low, crowd_high_g_per_100l, "crowding", reason), crowd_low_g_per_100l
     )
 
 

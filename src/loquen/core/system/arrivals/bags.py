@@ -150,11 +150,15 @@ def bag_result(
     floating_min: float,
     wanted_min: float,
     drip_frac: float,
+    bag_gap_frac: float,
+    drip_needed_frac: float,
 ) -> Sentence:
     """How one arrival is brought across."""
     warmth = "float the closed bag for {minutes}" if floating_min > 0 else "as warm as the tank, no floating"
     if opened_unionised_mg_l > unionised_harm_mg_l:
         then = "open it, and net them across at once."
+    elif bag_gap_frac < drip_needed_frac:
+        then = "its water is as the tank's: open it, and net them across."
     else:
         then = "then drip for {drip} until {share} is tank water; net them across."
     return say(
@@ -244,13 +248,23 @@ def bag_step(
 
 @figure(
     "Waste in one tub",
-    formula="food for {bag_mass_g} at {water_c} (× {feed_q10} over ten kelvin, × {feed_scale}) × 0.42 of protein × 0.16 × (1 − {kept_grown}) × 1000",
+    formula="food for {bag_number} of {bag_mass_g} together at {water_c} (× {feed_q10} over ten kelvin, × {feed_scale}) "
+    "× {bag_protein_frac} × 0.16 × (1 − {kept_grown}) × 1000",
     source="timmons",
     row="bags",
 )
-def tub_mg_d(bag_mass_g: float, water_c: float, kept_grown: float, feed_scale: float, feed_q10: float) -> float:
-    feed = feed_scale * float(biology.feed_g_d(bag_mass_g, water_c, "light", warmth_10k=feed_q10))
-    return float(nitrogen.ammonia_from_feed_mg_d(feed, 0.42, kept_grown, 0.0))
+def tub_mg_d(
+    bag_mass_g: float,
+    bag_number: int,
+    bag_protein_frac: float,
+    water_c: float,
+    kept_grown: float,
+    feed_scale: float,
+    feed_q10: float,
+) -> float:
+    one = float(biology.feed_g_d(bag_mass_g / bag_number, water_c, "light", warmth_10k=feed_q10))
+    feed = feed_scale * bag_number * one
+    return float(nitrogen.ammonia_from_feed_mg_d(feed, bag_protein_frac, kept_grown, 0.0))
 
 
 @figure(

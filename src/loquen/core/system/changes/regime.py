@@ -7,7 +7,7 @@ from itertools import pairwise
 
 from loquen.core.data import library
 from loquen.core.errors import NamedCase
-from loquen.core.graph.judging import at_most
+from loquen.core.graph.judging import at_least, at_most
 from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 
@@ -72,12 +72,14 @@ def gaps_d(
     new_nitrate_mg_l: float,
     change_frac: float,
     rise_nitrate_mg_l_d: float,
+    shortest_gap_d: float,
 ) -> tuple[float, ...]:
-    """Days before each change of one cycle."""
+    """Days before each change of one cycle; by a reading never sooner than the keeper accepts."""
     if regime == "weekdays":
         return gaps_of(weekdays)
     if regime == "trigger":
-        return (trigger_gap(target_nitrate_mg_l - new_nitrate_mg_l, change_frac, rise_nitrate_mg_l_d),)
+        wanted = trigger_gap(target_nitrate_mg_l - new_nitrate_mg_l, change_frac, rise_nitrate_mg_l_d)
+        return (max(wanted, shortest_gap_d),)
     return ({"every": float(every_d), "pulses": 1 / pulses_d, "drip": 1 / DRIPS_D}[regime],)
 
 
@@ -237,19 +239,33 @@ def work_min(
 
 
 @figure(
+    "Days of rise standing with all the changes that are accepted",
+    formula="{standing_peak_d}; by a reading, what stands with a change of {swapped_frac} every {shortest_gap_d} "
+    "and {drip_per_d} of drip ({regime})",
+    source="balance",
+)
+def accepted_standing_d(
+    standing_peak_d: float, regime: str, swapped_frac: float, shortest_gap_d: float, drip_per_d: float
+) -> float:
+    if regime != "trigger":
+        return standing_peak_d
+    return max(standing_d((shortest_gap_d,), swapped_frac, drip_per_d)[0])
+
+
+@figure(
     "Waste the changes and plants take",
-    formula="({target_nitrate_mg_l} − {new_nitrate_mg_l}) ÷ {standing_peak_d} × {real_volume_l} + {plants_mg_d}",
+    formula="({target_nitrate_mg_l} − {new_nitrate_mg_l}) ÷ {accepted_standing_d} × {real_volume_l} + {plants_mg_d}",
     source="balance",
 )
 def changes_allow_mg_d(
     target_nitrate_mg_l: float,
     new_nitrate_mg_l: float,
-    standing_peak_d: float,
+    accepted_standing_d: float,
     real_volume_l: float,
     plants_mg_d: float,
 ) -> float:
     room = max(0.0, target_nitrate_mg_l - new_nitrate_mg_l)
-    return room / standing_peak_d * real_volume_l + plants_mg_d
+    return room / accepted_standing_d * real_volume_l + plants_mg_d
 
 
 @figure(
@@ -265,13 +281,19 @@ def missed_nitrate_mg_l(
 
 @figure(
     "Nitrate after the holiday",
-    formula="{new_nitrate_mg_l} + {rise_nitrate_mg_l_d} × ({standing_trough_d} + {away_d})",
+    formula="{read_nitrate_mg_l} as read today, else {new_nitrate_mg_l} + {rise_nitrate_mg_l_d} × {standing_trough_d}; "
+    "+ {rise_nitrate_mg_l_d} × {away_d}",
     source="balance",
 )
 def away_nitrate_mg_l(
-    new_nitrate_mg_l: float, rise_nitrate_mg_l_d: float, standing_trough_d: float, away_d: float
+    read_nitrate_mg_l: float | None,
+    new_nitrate_mg_l: float,
+    rise_nitrate_mg_l_d: float,
+    standing_trough_d: float,
+    away_d: float,
 ) -> float:
-    return new_nitrate_mg_l + rise_nitrate_mg_l_d * (standing_trough_d + away_d)
+    settled = new_nitrate_mg_l + rise_nitrate_mg_l_d * standing_trough_d
+    return (settled if read_nitrate_mg_l is None else read_nitrate_mg_l) + rise_nitrate_mg_l_d * away_d
 
 
 @step()
@@ -323,6 +345,9 @@ def nitrate_held(
     target_nitrate_mg_l: float,
     new_nitrate_mg_l: float,
     rise_nitrate_mg_l_d: float,
+    regime: str,
+    trigger_d: float | None,
+    shortest_gap_d: float,
 ) -> Verdict:
     terms = {
         "peak": of(peak_nitrate_mg_l, "peak_nitrate_mg_l"),
@@ -338,7 +363,18 @@ def nitrate_held(
         )
     else:
         reason = say("It rises {rise} and stands at {peak} before a change; you set {limit}.", **terms)
-    return at_most(peak_nitrate_mg_l, target_nitrate_mg_l, "nitrate", reason)
+    by_level = at_most(peak_nitrate_mg_l, target_nitrate_mg_l, "nitrate", reason)
+    if regime != "trigger" or trigger_d is None:
+        return by_level
+    # Changed at the limit, it always stands there: what counts is how soon the next change is due.
+    reason = say(
+        "It reads your limit every {gap}; you change no sooner than every {least}, and then {peak} stand before a change.",
+        gap=Term(trigger_d, "days", "trigger_d"),
+        least=Term(shortest_gap_d, "days"),
+        **terms,
+    )
+    by_days = at_least(trigger_d, shortest_gap_d, "days", reason)
+    return Verdict(by_days.state, by_days.margin, by_days.headline, reason, by_level.gauge)
 
 
 @step()

@@ -7,6 +7,7 @@ from itertools import combinations
 
 from loquen.core.errors import NamedCase
 from loquen.core.graph.engine import Sheet
+from loquen.core.graph.judging import ROUNDING
 from loquen.core.graph.nodes import Remedy, step
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Term, say
@@ -62,16 +63,24 @@ def regimes(
     setup_min: float,
     there: tuple[str, ...],
     shock_cap_frac: float,
+    used_dkh_d: float,
+    new_kh_dkh: float,
+    borne_dkh: float | None,
 ) -> tuple[Regime, ...]:
     """Every regime of the search's grid on the days the keeper is there, without a shock, least work first."""
     found = []
     for (count, share), (weekdays, standing) in best_sets(there).items():
-        if share > shock_cap_frac:
+        if share > shock_cap_frac or shocks_kh(share, min(new_kh_dkh, used_dkh_d * standing), borne_dkh):
             continue
         peak = new_nitrate_mg_l + rise_nitrate_mg_l_d * standing
         litres = share * real_volume_l * count
         found.append(Regime(weekdays, share, peak, litres, litres / hose_l_min + setup_min * count))
     return tuple(sorted(found, key=lambda regime: regime.work_min))
+
+
+def shocks_kh(share: float, gap_dkh: float, borne_dkh: float | None) -> bool:
+    """Whether a change of a share lifts carbonate hardness by more than they bear."""
+    return borne_dkh is not None and share * gap_dkh > borne_dkh
 
 
 @step()
@@ -158,6 +167,7 @@ def regimes_beside(
     rise_nitrate_mg_l_d: float,
     new_nitrate_mg_l: float,
     target_nitrate_mg_l: float,
+    shortest_gap_d: float,
 ) -> tuple[Beside, ...]:
     """The keeper's own regime first, with the drip beside it, then those built in."""
     own = Beside("As planned", weekdays, regime, change_frac, gaps_d, passed_frac, swapped_frac, drip_per_d)
@@ -166,7 +176,7 @@ def regimes_beside(
     ]
     room, triggered = target_nitrate_mg_l - new_nitrate_mg_l, []
     if room > 0:
-        gap = trigger_gap(room, TRIGGERED, rise_nitrate_mg_l_d)
+        gap = max(shortest_gap_d, trigger_gap(room, TRIGGERED, rise_nitrate_mg_l_d))
         label = "A third when it reads your limit"
         triggered = [Beside(label, (), "trigger", TRIGGERED, (gap,), TRIGGERED, TRIGGERED)]
     pulsed = [
@@ -225,7 +235,7 @@ def regime_rows(
                     new_nitrate_mg_l,
                     SMALL_CHART_DAYS,
                 ),
-                holds=peak <= target_nitrate_mg_l,
+                holds=peak <= target_nitrate_mg_l * (1 + ROUNDING),
             )
         )
     return tuple(rows)

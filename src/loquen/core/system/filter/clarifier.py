@@ -34,7 +34,16 @@ def uv_given_mj(uv_rated_mj: float, uv_rated_lph: float, uv_lph: float, uv_fitte
     mends=("flow.uv_lph",),
     caution="Never look at a lit lamp. Replace it by its hours, not when it goes out.",
 )
-def uv_reaches(uv_given_mj: float, uv_wanted_mj: float, uv_most_lph: float) -> Verdict:
+def uv_reaches(
+    uv_given_mj: float, uv_wanted_mj: float, uv_most_lph: float, uv_lph: float, total_flow_lph: float
+) -> Verdict:
+    if uv_lph > total_flow_lph:
+        reason = say(
+            "It is entered with {flow}, more than the {all} that really move here: set the flow that reaches it.",
+            flow=Term(uv_lph, "flow"),
+            all=of(total_flow_lph, "total_flow_lph"),
+        )
+        return Verdict("short", total_flow_lph - uv_lph, say("no such flow"), reason)
     reason = say(
         "At this flow it gives {dose}; {wanted} are wanted, for which {flow} is the most.",
         dose=of(uv_given_mj, "uv_given_mj"),

@@ -7,7 +7,7 @@ import numpy as np
 from loquen.core.data import library
 from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
-from loquen.core.graph.judging import at_most, within_band
+from loquen.core.graph.judging import at_most, by_practice, within_band
 from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import chemistry, nitrogen
@@ -15,6 +15,8 @@ from loquen.core.system.animals.food import require_animals
 from loquen.core.system.roots import root
 
 MOST_AMMONIA_MG_L = 50.0
+CLINGING = ("Neritidae", "Planorbidae", "Ampullariidae", "Thiaridae", "Nassariidae", "Physidae", "Pachychilidae")
+"""Snails hold fast."""
 
 
 @step("filters")
@@ -29,11 +31,21 @@ def media_row(media: str) -> library.Media:
 
 @figure(
     "Real flow",
-    formula="{rated_lph} × share for {filter_type}, or {measured_lph} as measured",
+    formula="{rated_lph} × share for {filter_type}, or {measured_lph} as measured; nothing from a hang-on whose lip stands "
+    "more than {hang_on_reach_cm} above the water ({inside_height_cm} − {water_height_cm})",
     source="practice",
     row="filters",
 )
-def real_flow_lph(rated_lph: float, filter_type: library.FilterKind, measured_lph: float | None) -> float:
+def real_flow_lph(
+    rated_lph: float,
+    filter_type: library.FilterKind,
+    measured_lph: float | None,
+    hang_on_reach_cm: float,
+    inside_height_cm: float,
+    water_height_cm: float,
+) -> float:
+    if filter_type.key == "hang_on" and inside_height_cm - water_height_cm > hang_on_reach_cm:
+        return 0.0
     return rated_lph * filter_type.flow_share if measured_lph is None else measured_lph
 
 
@@ -52,13 +64,32 @@ def media_counted_l(
 
 
 @figure(
-    "Media area at work",
-    formula="{media_counted_l} × area × share used of {media_row} × {maturity_frac}",
+    "Maturity of its surfaces today",
+    formula="{seeded_frac} + (1 − {seeded_frac}) × {age_weeks} ÷ {mature_weeks}, at most 1; only what is seeded before it runs",
+    source="practice",
+)
+def system_mature_frac(seeded_frac: float, age_weeks: float | None, mature_weeks: float) -> float:
+    return seeded_frac + (1 - seeded_frac) * min(1.0, (age_weeks or 0.0) / mature_weeks)
+
+
+@figure(
+    "Media area once mature",
+    formula="{media_counted_l} × area × share used of {media_row}",
     source="timmons",
     row="filters",
 )
-def media_area_m2(media_counted_l: float, media_row: library.Media, maturity_frac: float) -> float:
-    return media_counted_l * media_row.area_m2_l * media_row.share_used * maturity_frac
+def media_whole_m2(media_counted_l: float, media_row: library.Media) -> float:
+    return media_counted_l * media_row.area_m2_l * media_row.share_used
+
+
+@figure(
+    "Media area at work",
+    formula="{media_whole_m2} × {maturity_frac} as entered, else × {system_mature_frac}",
+    source="timmons",
+    row="filters",
+)
+def media_area_m2(media_whole_m2: float, maturity_frac: float | None, system_mature_frac: float) -> float:
+    return media_whole_m2 * (system_mature_frac if maturity_frac is None else maturity_frac)
 
 
 @figure("Rated flow of all filters", formula="Σ {rated_lph}", source="practice")
@@ -78,8 +109,10 @@ def turnover_per_h(total_flow_lph: float, real_volume_l: float) -> float:
 
 @step()
 def turnover_bands(animal: tuple[Species, ...]) -> tuple[library.Turnover, ...]:
+    """Of the animals that a current moves; shrimps and snails go by the others, and decide only alone."""
     require_animals(animal)
-    return tuple(library.turnovers()[kind.turnover] for kind in animal)
+    swimming = [kind for kind in animal if kind.family not in CLINGING and kind.shape != "shrimp"] or list(animal)
+    return tuple(library.turnovers()[kind.turnover] for kind in swimming)
 
 
 @figure("Turnover at least", formula="lowest of the highest-needing animal: {turnover_bands}", source="practice")
@@ -129,7 +162,7 @@ def drift_borne_cm_s(
 
 
 @figure(
-    "The tank's own surfaces",
+    "The tank's own surfaces, once mature",
     formula="({perimeter_cm} × {water_height_cm} ÷ 10000 + {footprint_m2}) × {tank_count} × {wetted_share}",
     source="practice",
 )
@@ -141,20 +174,38 @@ def tank_area_m2(
 
 @dataclass(frozen=True, slots=True)
 class Beds:
-    """Media beds, each by what flows through it and the area at work in it."""
+    """Media beds, each by what flows through it and its area once mature, and the surfaces that water passes freely.
+
+    A bed has its own maturity where one was entered; all else matures with the system.
+    """
 
     flows_lph: tuple[float, ...]
     areas_m2: tuple[float, ...]
+    own_frac: tuple[float | None, ...]
+    surfaces_m2: float
 
     @property
     def label(self) -> str:
         pairs = zip(self.flows_lph, self.areas_m2, strict=True)
-        return "; ".join(f"{area:.2f} m² at {flow:.0f} L/h" for flow, area in pairs if area > 0)
+        beds = [f"{area:.2f} m² at {flow:.0f} L/h" for flow, area in pairs if area > 0]
+        return "; ".join([*beds, f"{self.surfaces_m2:.2f} m² of surface"])
+
+    def at(self, mature_frac: float) -> "Beds":
+        """The same beds with the area that works at a maturity of the system."""
+        own = [mature_frac if frac is None else frac for frac in self.own_frac]
+        areas = tuple(area * frac for area, frac in zip(self.areas_m2, own, strict=True))
+        return Beds(self.flows_lph, areas, (1.0,) * len(areas), self.surfaces_m2 * mature_frac)
+
+    @property
+    def driven_m2(self) -> float:
+        """All of it that water reaches."""
+        pairs = zip(self.flows_lph, self.areas_m2, strict=True)
+        return sum(area for flow, area in pairs if flow > 0) + self.surfaces_m2
 
 
 @dataclass(frozen=True, slots=True)
 class Nitrifiers:
-    """How fast the film on media and surfaces turns ammonia over."""
+    """How fast the film on media and surfaces turns ammonia over in this water."""
 
     rate_g_m2_d: float
     half_mg_l: float
@@ -175,63 +226,191 @@ class Nitrifiers:
         )
         return float(rate) * area_m2 * 1000
 
-    def removed_mg_d(self, level_mg_l: float, beds: Beds, tank_area_m2: float, water_c: float) -> float:
-        """What media beds, each by its flow, and tank surfaces take together at a level."""
+    def removed_mg_d(self, level_mg_l: float, beds: Beds, water_c: float) -> float:
+        """What media beds, each by its flow, and open surfaces take together at a level."""
         flows, areas = np.asarray(beds.flows_lph), np.asarray(beds.areas_m2)
         driven = nitrogen.ammonia_removal_mg_d(
             level_mg_l, flows, areas, water_c, self.half_mg_l, self.rate_g_m2_d, self.warmth
         )
-        return self.taken_mg_d(level_mg_l, tank_area_m2, water_c) + float(driven.sum())
+        return self.taken_mg_d(level_mg_l, beds.surfaces_m2, water_c) + float(driven.sum())
+
+    def level_mg_l(self, load_mg_d: float, beds: Beds, water_c: float) -> float:
+        """The level at which they keep up with a load; raise NamedCase "media_can_not_carry" where none does."""
+
+        def excess(level: float) -> float:
+            return self.removed_mg_d(level, beds, water_c) - load_mg_d
+
+        if load_mg_d == 0:
+            return 0.0
+        most = self.most_mg_d(beds.driven_m2, water_c)
+        if load_mg_d >= most or excess(MOST_AMMONIA_MG_L) < 0:
+            raise NamedCase("media_can_not_carry", load=load_mg_d, most=most)
+        return root(excess, 0.0, MOST_AMMONIA_MG_L)
+
+
+@figure(
+    "Part of nitrification that acid leaves",
+    formula="1 ÷ (1 + 10^({nitrify_acid_slope} × ({nitrify_half_ph} − {tank_ph})))",
+    source="nitrify_acid",
+)
+def acid_left_frac(nitrify_acid_slope: float, nitrify_half_ph: float, tank_ph: float) -> float:
+    return float(nitrogen.acid_frac(tank_ph, nitrify_half_ph, nitrify_acid_slope))
 
 
 @step()
-def nitrifiers(nitrify_rate_g_m2_d: float, nitrify_half_mg_l: float, nitrify_warmth: float) -> Nitrifiers:
-    return Nitrifiers(nitrify_rate_g_m2_d, nitrify_half_mg_l, nitrify_warmth)
+def nitrifiers(
+    nitrify_rate_g_m2_d: float, nitrify_half_mg_l: float, nitrify_warmth: float, acid_left_frac: float
+) -> Nitrifiers:
+    return Nitrifiers(nitrify_rate_g_m2_d * acid_left_frac, nitrify_half_mg_l, nitrify_warmth)
 
 
 @step()
 def beds(
     real_flow_lph: tuple[float, ...],
-    media_area_m2: tuple[float, ...],
+    media_whole_m2: tuple[float, ...],
+    maturity_frac: tuple[float | None, ...],
     return_lph: float,
     sump_media_m2: float,
+    tank_area_m2: float,
 ) -> Beds:
-    """Every bed of media with what flows through it: the filters', and the sump's."""
-    return Beds((*real_flow_lph, return_lph), (*media_area_m2, sump_media_m2))
+    """Every bed of media with what flows through it, the filters' and the sump's, and the tank's own surfaces."""
+    return Beds(
+        (*real_flow_lph, return_lph), (*media_whole_m2, sump_media_m2), (*maturity_frac, None), tank_area_m2
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class End:
+    """An end of the year: how warm the water is, what is made then, and what ammonia the animals may live in."""
+
+    water_c: float
+    load_mg_d: float
+    allowed_mg_l: float
+
+    @property
+    def label(self) -> str:
+        return f"{self.water_c:.1f} °C, {self.load_mg_d:.0f} mg/d"
+
+
+@step()
+def ends(
+    coldest_c: float,
+    hottest_c: float,
+    water_c: float,
+    load_full_mg_d: float,
+    feed_q10: float,
+    reckoned_ph: float,
+    tank_salinity_ppt: float,
+    ammonia_limit_mg_l: float,
+    unionised_limit_mg_l: float,
+) -> tuple[End, End]:
+    """The coldest and the hottest of the year. In the cold they eat less; in a heat wave nobody feeds more."""
+
+    def end(temp_c: float) -> End:
+        free = float(chemistry.ammonia_fraction(reckoned_ph, temp_c, tank_salinity_ppt))
+        load = load_full_mg_d * feed_q10 ** (min(0.0, temp_c - water_c) / 10)
+        return End(temp_c, load, min(ammonia_limit_mg_l, unionised_limit_mg_l / free))
+
+    return end(coldest_c), end(hottest_c)
+
+
+def spare_mg_d(end: End, nitrifiers: Nitrifiers, beds: Beds) -> float:
+    """What could be made more at an end of the year before ammonia passes what they may live in."""
+    return nitrifiers.removed_mg_d(end.allowed_mg_l, beds, end.water_c) - end.load_mg_d
+
+
+@step()
+def worst_end(ends: tuple[End, End], nitrifiers: Nitrifiers, beds: Beds, system_mature_frac: float) -> End:
+    """The end of the year at which the media have least to spare today, for what is made then."""
+    today = beds.at(system_mature_frac)
+    return min(ends, key=lambda end: spare_mg_d(end, nitrifiers, today) / max(end.load_mg_d, 1e-9))
+
+
+@figure("Temperature that ammonia is judged at", formula="the worse of {ends}: {worst_end}", source="balance")
+def judged_c(ends: tuple[End, End], worst_end: End) -> float:
+    return worst_end.water_c
+
+
+@figure("Waste nitrogen then", formula="of {worst_end}", source="timmons")
+def judged_load_mg_d(worst_end: End) -> float:
+    return worst_end.load_mg_d
 
 
 @figure(
     "Most the media can turn over",
-    formula="rate × warmth^({water_c} − 25) of {nitrifiers} × (Σ area of {beds} + {tank_area_m2}) × 1000",
+    formula="rate × warmth^({judged_c} − 25) of {nitrifiers} × area of {beds}, {system_mature_frac} mature × 1000",
     source="monod",
 )
-def capacity_mg_d(nitrifiers: Nitrifiers, water_c: float, beds: Beds, tank_area_m2: float) -> float:
-    working = sum(area for area, flow in zip(beds.areas_m2, beds.flows_lph, strict=True) if flow > 0)
-    return nitrifiers.most_mg_d(working + tank_area_m2, water_c)
+def capacity_mg_d(nitrifiers: Nitrifiers, judged_c: float, beds: Beds, system_mature_frac: float) -> float:
+    return nitrifiers.most_mg_d(beds.at(system_mature_frac).driven_m2, judged_c)
+
+
+SETTLING = (
+    "level N at which Σ 24·Q·N·(1 − e^(−1000·k·A ÷ 24·Q)) over {beds}, {mature}, "
+    "takes {judged_load_mg_d} at {judged_c}: {nitrifiers}"
+)
 
 
 @figure(
     "Ammonia at full load",
-    formula="level N at which Σ 24·Q·N·(1 − e^(−1000·k·A ÷ 24·Q)) over {beds}, "
-    "plus {tank_area_m2} of surface, takes {load_full_mg_d} at {water_c}: {nitrifiers}; at most {capacity_mg_d}",
+    formula=SETTLING.replace("{mature}", "{system_mature_frac} mature"),
     source="monod",
 )
 def settled_ammonia_mg_l(
-    load_full_mg_d: float,
-    capacity_mg_d: float,
-    nitrifiers: Nitrifiers,
-    beds: Beds,
-    tank_area_m2: float,
+    judged_load_mg_d: float, nitrifiers: Nitrifiers, beds: Beds, system_mature_frac: float, judged_c: float
+) -> float:
+    return nitrifiers.level_mg_l(judged_load_mg_d, beds.at(system_mature_frac), judged_c)
+
+
+@figure("Ammonia at full load, once mature", formula=SETTLING.replace("{mature}", "all mature"), source="monod")
+def mature_ammonia_mg_l(judged_load_mg_d: float, nitrifiers: Nitrifiers, beds: Beds, judged_c: float) -> float:
+    return nitrifiers.level_mg_l(judged_load_mg_d, beds.at(1.0), judged_c)
+
+
+@figure(
+    "Maturity that this load needs",
+    formula="least share of {beds} at which what is made at {ends} stays under what they may live in: {nitrifiers}",
+    source="monod",
+)
+def needed_mature_frac(ends: tuple[End, End], nitrifiers: Nitrifiers, beds: Beds) -> float:
+    def spare(mature_frac: float) -> float:
+        return min(spare_mg_d(end, nitrifiers, beds.at(mature_frac)) for end in ends)
+
+    if spare(0.0) >= 0:
+        return 0.0
+    if spare(1.0) < 0:
+        most = min(nitrifiers.removed_mg_d(end.allowed_mg_l, beds.at(1.0), end.water_c) for end in ends)
+        raise NamedCase("never_mature_enough", load=max(end.load_mg_d for end in ends), most=most)
+    return root(spare, 0.0, 1.0)
+
+
+@figure(
+    "Days until it carries this load",
+    formula="(the larger of ({needed_mature_frac} − {seeded_frac}) ÷ (1 − {seeded_frac}) × {mature_weeks} and "
+    "{cycle_least_weeks} × (1 − {seeded_frac} ÷ {needed_mature_frac}), − {age_weeks}) × 7 × "
+    "{nitrify_warmth}^(25 − {water_c}); today {system_mature_frac}",
+    source="practice",
+    kind="days",
+)
+def mature_in_d(
+    needed_mature_frac: float,
+    system_mature_frac: float,
+    seeded_frac: float,
+    mature_weeks: float,
+    cycle_least_weeks: float,
+    age_weeks: float | None,
+    nitrify_warmth: float,
     water_c: float,
 ) -> float:
-    def excess(level: float) -> float:
-        return nitrifiers.removed_mg_d(level, beds, tank_area_m2, water_c) - load_full_mg_d
-
-    if load_full_mg_d == 0:
-        return 0.0
-    if load_full_mg_d >= capacity_mg_d or excess(MOST_AMMONIA_MG_L) < 0:
-        raise NamedCase("media_can_not_carry", load=load_full_mg_d, most=capacity_mg_d)
-    return root(excess, 0.0, MOST_AMMONIA_MG_L)
+    if needed_mature_frac <= 0:
+        raise NamedCase("mature_enough")
+    # A small load needs little film, but both kinds of nitrifiers have to come first.
+    settling = cycle_least_weeks * max(0.0, 1 - seeded_frac / needed_mature_frac)
+    growing = max(0.0, needed_mature_frac - seeded_frac) / max(1e-9, 1 - seeded_frac) * mature_weeks
+    weeks = max(growing, settling) - (age_weeks or 0.0)
+    if weeks <= 0:
+        raise NamedCase("mature_enough")
+    return float(weeks * 7 * nitrify_warmth ** (25 - water_c))
 
 
 @figure(
@@ -246,11 +425,11 @@ def reckoned_ph(tank_ph: float, new_kh_dkh: float, water_c: float, room_co2_ppm:
 
 @figure(
     "Poisonous share of ammonia",
-    formula="1 ÷ (1 + 10^(pKa − {reckoned_ph})) at {water_c}, {tank_salinity_ppt}",
+    formula="1 ÷ (1 + 10^(pKa − {reckoned_ph})) at {judged_c}, {tank_salinity_ppt}",
     source="emerson1975",
 )
-def unionised_frac(reckoned_ph: float, water_c: float, tank_salinity_ppt: float) -> float:
-    return float(chemistry.ammonia_fraction(reckoned_ph, water_c, tank_salinity_ppt))
+def unionised_frac(reckoned_ph: float, judged_c: float, tank_salinity_ppt: float) -> float:
+    return float(chemistry.ammonia_fraction(reckoned_ph, judged_c, tank_salinity_ppt))
 
 
 @figure(
@@ -272,14 +451,16 @@ def allowed_ammonia_mg_l(ammonia_limit_mg_l: float, unionised_limit_mg_l: float,
 
 
 @figure(
-    "Waste the media take at that level",
-    formula="Σ over {beds} and {tank_area_m2} at {allowed_ammonia_mg_l}, {water_c}: {nitrifiers}",
+    "Waste the media take at that level, once mature",
+    formula="least of what {beds} take at both {ends}, as of {load_full_mg_d}: {nitrifiers}",
     source="monod",
 )
-def media_allow_mg_d(
-    allowed_ammonia_mg_l: float, nitrifiers: Nitrifiers, beds: Beds, tank_area_m2: float, water_c: float
-) -> float:
-    return nitrifiers.removed_mg_d(allowed_ammonia_mg_l, beds, tank_area_m2, water_c)
+def media_allow_mg_d(ends: tuple[End, End], nitrifiers: Nitrifiers, beds: Beds, load_full_mg_d: float) -> float:
+    def taken(end: End) -> float:
+        part = end.load_mg_d / load_full_mg_d if load_full_mg_d > 0 else 1.0
+        return nitrifiers.removed_mg_d(end.allowed_mg_l, beds.at(1.0), end.water_c) / part
+
+    return min(map(taken, ends))
 
 
 @check(
@@ -290,7 +471,12 @@ def media_allow_mg_d(
     mends=("filters.*.rated_lph", "filters.*.measured_lph"),
 )
 def turnover_fits(
-    turnover_per_h: float, turnover_low_per_h: float, turnover_high_per_h: float, total_flow_lph: float
+    turnover_per_h: float,
+    turnover_low_per_h: float,
+    turnover_high_per_h: float,
+    total_flow_lph: float,
+    drift_cm_s: float,
+    drift_borne_cm_s: float,
 ) -> Verdict:
     reason = say(
         "Filters and return really move {flow}: {turns}. These animals ask for {low} to {high}.",
@@ -299,7 +485,11 @@ def turnover_fits(
         low=of(turnover_low_per_h, "turnover_low_per_h"),
         high=of(turnover_high_per_h, "turnover_high_per_h"),
     )
-    return within_band(turnover_per_h, turnover_low_per_h, turnover_high_per_h, "turnover", reason)
+    verdict = within_band(turnover_per_h, turnover_low_per_h, turnover_high_per_h, "turnover", reason)
+    if turnover_per_h > turnover_high_per_h and drift_cm_s <= drift_borne_cm_s:
+        # More than is usual harms nobody while the weakest swimmer holds against it.
+        return Verdict("tight", verdict.margin, verdict.headline, reason, verdict.gauge)
+    return by_practice(verdict, turnover_low_per_h)
 
 
 @check("Drift they can hold against", stage="filter", judges="drift_cm_s", mends=("filters.*.rated_lph",))
@@ -321,23 +511,75 @@ def drift_fits(drift_cm_s: float, drift_borne_cm_s: float) -> Verdict:
     caution="A filter matures over weeks. Test ammonia and nitrite before the animals depend on it.",
 )
 def media_carry(
-    settled_ammonia_mg_l: float,
-    settled_unionised_mg_l: float,
+    settled_ammonia_mg_l: float | None,
+    mature_ammonia_mg_l: float | None,
     allowed_ammonia_mg_l: float,
+    unionised_frac: float,
     reckoned_ph: float,
+    judged_c: float,
+    judged_load_mg_d: float,
+    capacity_mg_d: float,
+    system_mature_frac: float,
+    mature_in_d: float | None,
+    stocked: str,
     animal_count: float,
 ) -> Verdict:
     if animal_count == 0:
         raise NamedCase("no_animals")
+    terms = {
+        "ph": Term(reckoned_ph, "ph", "reckoned_ph"),
+        "temp": Term(judged_c, "temperature", "judged_c"),
+        "limit": of(allowed_ammonia_mg_l, "allowed_ammonia_mg_l"),
+    }
+    if mature_in_d is not None:
+        return maturing(
+            settled_ammonia_mg_l,
+            mature_ammonia_mg_l,
+            allowed_ammonia_mg_l,
+            system_mature_frac,
+            mature_in_d,
+            stocked,
+        )
+    if settled_ammonia_mg_l is None:
+        raise NamedCase("media_can_not_carry", load=judged_load_mg_d, most=capacity_mg_d)
     reason = say(
-        "At full load ammonia settles at {level}, {free} of it un-ionised at pH {ph}. They may live in {limit}.",
+        "At full load ammonia settles at {level}, {free} of it free at pH {ph} and {temp}, the worse end of the year. "
+        "They may live in {limit}.",
         level=of(settled_ammonia_mg_l, "settled_ammonia_mg_l"),
-        free=of(settled_unionised_mg_l, "settled_unionised_mg_l"),
-        ph=Term(reckoned_ph, "ph", "reckoned_ph"),
-        limit=of(allowed_ammonia_mg_l, "allowed_ammonia_mg_l"),
+        free=of(settled_ammonia_mg_l * unionised_frac, "settled_unionised_mg_l"),
+        **terms,
     )
     # Half the limit is the level called fine, so tight begins there.
     return at_most(settled_ammonia_mg_l, allowed_ammonia_mg_l, "ammonia", reason, scale=5 * allowed_ammonia_mg_l)
+
+
+def maturing(
+    today_mg_l: float | None,
+    mature_mg_l: float | None,
+    allowed_mg_l: float,
+    mature_frac: float,
+    days: float,
+    stocked: str,
+) -> Verdict:
+    """What is said of media that will carry the waste, and do not yet."""
+    terms: dict[str, Term] = {
+        "mature": of(mature_frac, "system_mature_frac", "share"),
+        "limit": of(allowed_mg_l, "allowed_ammonia_mg_l"),
+        "days": Term(days, "days", "mature_in_d"),
+    }
+    now = "they can not carry this load at any level"
+    if today_mg_l is not None:
+        now, terms["level"] = "ammonia would settle at {level}", of(today_mg_l, "settled_ammonia_mg_l")
+    later = ""
+    if mature_mg_l is not None:
+        later, terms["later"] = ", once mature at {later}", of(mature_mg_l, "mature_ammonia_mg_l")
+    text = "Its surfaces are {mature} mature today: " + now + later + ". They may live in {limit}. "
+    if stocked == "cycled":
+        text += "Cycle it first, about {days}; then they go in."
+        return Verdict("tight", 0.0, say("holds in {days}", days=terms["days"]), say(text, **terms))
+    text += "It takes about {days} more to carry them: seed it, or take them out until it is cycled."
+    margin = allowed_mg_l - (today_mg_l if today_mg_l is not None else MOST_AMMONIA_MG_L)
+    return Verdict("short", margin, say("short for {days} more", days=terms["days"]), say(text, **terms))
 
 
 @step()

@@ -63,6 +63,41 @@ def night_oxygen_mg_h(
 
 
 @figure(
+    "Oxygen the animals use on the hottest day",
+    formula="{breathing_oxygen_mg_h} × {oxygen_q10}^(({hottest_c} − {water_c}) ÷ 10)",
+    source="clarke1999",
+    row="animals",
+)
+def hot_breathing_oxygen_mg_h(
+    breathing_oxygen_mg_h: float, oxygen_q10: float, hottest_c: float, water_c: float
+) -> float:
+    return float(breathing_oxygen_mg_h * oxygen_q10 ** ((hottest_c - water_c) / 10))
+
+
+@figure(
+    "Oxygen used in the hottest night",
+    formula="Σ {hot_breathing_oxygen_mg_h} + {nitrifying_oxygen_mg_h} + {decay_oxygen_mg_h} + {plant_oxygen_mg_h}",
+    source="balance",
+)
+def hot_night_oxygen_mg_h(
+    hot_breathing_oxygen_mg_h: tuple[float, ...],
+    nitrifying_oxygen_mg_h: float,
+    decay_oxygen_mg_h: float,
+    plant_oxygen_mg_h: float,
+) -> float:
+    return sum(hot_breathing_oxygen_mg_h) + nitrifying_oxygen_mg_h + decay_oxygen_mg_h + plant_oxygen_mg_h
+
+
+@figure(
+    "Oxygen in balance with air on the hottest day",
+    formula="Benson & Krause at {hottest_c}, {tank_salinity_ppt}, {altitude_m}",
+    source="bensonkrause1984",
+)
+def hot_saturation_oxygen_mg_l(hottest_c: float, tank_salinity_ppt: float, altitude_m: float) -> float:
+    return float(gases.oxygen_saturation_mg_l(hottest_c, tank_salinity_ppt, altitude_m))
+
+
+@figure(
     "Oxygen in balance with air",
     formula="Benson & Krause at {water_c}, {tank_salinity_ppt}, {altitude_m}",
     source="bensonkrause1984",
@@ -158,6 +193,18 @@ def dawn_oxygen_mg_l(
 
 
 @figure(
+    "Oxygen at dawn on the hottest day",
+    formula="{hot_saturation_oxygen_mg_l} − {hot_night_oxygen_mg_h} ÷ {whole_transfer_l_h}, in {real_volume_l}",
+    source="balance",
+)
+def hot_dawn_oxygen_mg_l(
+    hot_saturation_oxygen_mg_l: float, hot_night_oxygen_mg_h: float, whole_transfer_l_h: float, real_volume_l: float
+) -> float:
+    exchange = whole_transfer_l_h / real_volume_l
+    return gases.steady_oxygen_mg_l(hot_night_oxygen_mg_h, real_volume_l, exchange, hot_saturation_oxygen_mg_l)
+
+
+@figure(
     "Oxygen they need",
     formula="{oxygen_floor_cool_mg_l} with stream or cool-water animals (bearing no more than {cool_water_to_c}), "
     "else {oxygen_floor_mg_l}; {oxygen_floor_bacteria_mg_l} for the filter alone when all breathe air: {animal}",
@@ -180,25 +227,25 @@ def floor_oxygen_mg_l(
 
 
 @figure(
-    "Hours to that floor with all power off",
-    formula="t at which {dawn_oxygen_mg_l} has sunk to {floor_oxygen_mg_l}: {night_oxygen_mg_h} used in {real_volume_l}, "
-    "{still_transfer_l_h} through the still surface, {saturation_oxygen_mg_l} in balance",
+    "Hours to that floor with all power off, on the hottest day",
+    formula="t at which {hot_dawn_oxygen_mg_l} has sunk to {floor_oxygen_mg_l}: {hot_night_oxygen_mg_h} used in {real_volume_l}, "
+    "{still_transfer_l_h} through the still surface, {hot_saturation_oxygen_mg_l} in balance",
     source="balance",
 )
 def outage_h(
-    dawn_oxygen_mg_l: float,
+    hot_dawn_oxygen_mg_l: float,
     floor_oxygen_mg_l: float,
-    night_oxygen_mg_h: float,
+    hot_night_oxygen_mg_h: float,
     real_volume_l: float,
     still_transfer_l_h: float,
-    saturation_oxygen_mg_l: float,
+    hot_saturation_oxygen_mg_l: float,
 ) -> float:
     return gases.hours_to_oxygen_floor(
-        dawn_oxygen_mg_l,
-        night_oxygen_mg_h,
+        hot_dawn_oxygen_mg_l,
+        hot_night_oxygen_mg_h,
         real_volume_l,
         still_transfer_l_h / real_volume_l,
-        saturation_oxygen_mg_l,
+        hot_saturation_oxygen_mg_l,
         floor_oxygen_mg_l,
     )
 
@@ -207,22 +254,32 @@ def outage_h(
     "Oxygen at dawn",
     stage="heat",
     glass="oxygen",
-    judges="dawn_oxygen_mg_l",
+    judges="hot_dawn_oxygen_mg_l",
     mends=("air.stones_lph", "air.surface_movement", "animals.*.number"),
     caution="An air pump below the water line needs a check valve in its hose, or water runs back into it when it stops.",
 )
 def dawn_breathes(
-    dawn_oxygen_mg_l: float, floor_oxygen_mg_l: float, night_oxygen_mg_h: float, animal_count: float
+    hot_dawn_oxygen_mg_l: float,
+    dawn_oxygen_mg_l: float,
+    floor_oxygen_mg_l: float,
+    hot_night_oxygen_mg_h: float,
+    hottest_c: float,
+    water_c: float,
+    animal_count: float,
 ) -> Verdict:
     if animal_count == 0:
         raise NamedCase("no_animals")
     reason = say(
-        "At night {use} are used; at dawn {level} are left. These animals need {floor}.",
-        use=of(night_oxygen_mg_h, "night_oxygen_mg_h"),
-        level=of(dawn_oxygen_mg_l, "dawn_oxygen_mg_l"),
+        "On the hottest day, at {hot}, {use} are used at night; at dawn {level} are left, {usual} at {kept}. "
+        "These animals need {floor}.",
+        hot=Term(hottest_c, "temperature", "hottest_c"),
+        use=of(hot_night_oxygen_mg_h, "hot_night_oxygen_mg_h"),
+        level=of(hot_dawn_oxygen_mg_l, "hot_dawn_oxygen_mg_l"),
+        usual=of(dawn_oxygen_mg_l, "dawn_oxygen_mg_l"),
+        kept=Term(water_c, "temperature", "water_c"),
         floor=of(floor_oxygen_mg_l, "floor_oxygen_mg_l"),
     )
-    return at_least(dawn_oxygen_mg_l, floor_oxygen_mg_l, "oxygen", reason)
+    return at_least(hot_dawn_oxygen_mg_l, floor_oxygen_mg_l, "oxygen", reason)
 
 
 @step()

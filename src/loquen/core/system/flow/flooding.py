@@ -3,7 +3,7 @@
 import math
 
 from loquen.core.data import library
-from loquen.core.graph.judging import at_most
+from loquen.core.graph.judging import at_most, between
 from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Term, of, say
 from loquen.core.system.flow.returns import need_sump
@@ -185,7 +185,8 @@ def drain_down_fits(
     text = "Power off: {down} come down, {free} are free, {spare} to be kept; the sump then stands at {level}. "
     clogs = clogged_down_l * (1 + sump_spare) > sump_free_l
     text += "With the air-break holes clogged {clogged}" + (", which does not fit." if clogs else ".")
-    return at_most(needed, sump_free_l, "volume", say(text, **terms))
+    # What fits only while small holes stay open is no more than tight: they clog, unseen.
+    return between(at_most(needed, sump_free_l, "volume", say(text, **terms)), clogs)
 
 
 @figure(

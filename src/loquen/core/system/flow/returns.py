@@ -276,20 +276,42 @@ def curves(
     return Curve(of_pump, tuple(point for point in system if point.flow < most))
 
 
+@figure(
+    "Lift over the rim at the start",
+    formula="({stand_cm} + {inside_height_cm} − {return_level_cm}) ÷ 100; {sumped}",
+    source="definition",
+)
+def rim_head_m(stand_cm: float, inside_height_cm: float, return_level_cm: float, sumped: bool) -> float:
+    need_sump(sumped)
+    return (stand_cm + inside_height_cm - return_level_cm) / 100
+
+
+@figure("Most it has to lift", formula="the larger of {lift_head_m} and {rim_head_m}", source="definition")
+def most_lift_head_m(lift_head_m: float, rim_head_m: float) -> float:
+    return max(lift_head_m, rim_head_m)
+
+
 @check(
     "The pump reaches the display",
     stage="flow",
-    judges="lift_head_m",
+    judges="most_lift_head_m",
     mends=("flow.shutoff_head_m", "sump.stand_cm"),
 )
-def pump_reaches(lift_head_m: float, shutoff_of_head_m: float, planned_return_lph: float) -> Verdict:
+def pump_reaches(
+    lift_head_m: float,
+    rim_head_m: float,
+    most_lift_head_m: float,
+    shutoff_of_head_m: float,
+    planned_return_lph: float,
+) -> Verdict:
     reason = say(
-        "It has to lift {lift} and lifts {most} at most; it moves {flow}.",
+        "It has to lift {lift}, {rim} over the dry rim at the start, and lifts {most} at most; it moves {flow}.",
         lift=of(lift_head_m, "lift_head_m"),
+        rim=of(rim_head_m, "rim_head_m"),
         most=of(shutoff_of_head_m, "shutoff_of_head_m"),
         flow=of(planned_return_lph, "planned_return_lph"),
     )
-    return at_least(shutoff_of_head_m, lift_head_m, "head", reason)
+    return at_least(shutoff_of_head_m, most_lift_head_m, "head", reason)
 
 
 @check("Quiet pipes", stage="flow", judges="fastest_m_s", mends=("flow.pump_max_lph",))

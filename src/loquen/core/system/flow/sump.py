@@ -102,7 +102,7 @@ def sump_media_row(sump_media: str) -> library.Media:
 
 
 @figure(
-    "Media area at work in the sump",
+    "Media area in the sump, once mature",
     formula="{sump_media_l} × area × share used of {sump_media_row}",
     source="timmons",
 )

@@ -66,9 +66,22 @@ def equipment_kwh(pumps_w: float, light_w: float, light_h: float) -> float:
     return (pumps_w * 24 + light_w * light_h) * 365.25 / 1000
 
 
-@figure("Electricity a year", formula="({heating_kwh} + {equipment_kwh}) × {price_per_kwh}", source="balance")
-def electricity_money(heating_kwh: float, equipment_kwh: float, price_per_kwh: float) -> float:
-    return (heating_kwh + equipment_kwh) * price_per_kwh
+@figure(
+    "Warming change water before it is poured, a year",
+    formula="{change_l_wk} × 365.25 ÷ 7 × {water_heat_j_l_k} × ({new_c} − {mix_c}) ÷ 3600000, not below 0",
+    source="balance",
+)
+def poured_kwh(change_l_wk: float, water_heat_j_l_k: float, new_c: float, mix_c: float) -> float:
+    return max(0.0, change_l_wk * 365.25 / 7 * water_heat_j_l_k * (new_c - mix_c) / 3.6e6)
+
+
+@figure(
+    "Electricity a year",
+    formula="({heating_kwh} + {equipment_kwh} + {poured_kwh}) × {price_per_kwh}",
+    source="balance",
+)
+def electricity_money(heating_kwh: float, equipment_kwh: float, poured_kwh: float, price_per_kwh: float) -> float:
+    return (heating_kwh + equipment_kwh + poured_kwh) * price_per_kwh
 
 
 @figure(

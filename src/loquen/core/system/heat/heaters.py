@@ -144,6 +144,24 @@ def winter_c(
     return settle_c(equipment_low_w, walls_w_k, open_water, room_cold_c)
 
 
+@figure(
+    "Warmest of the year",
+    formula="the higher of {water_c} and {summer_c}",
+    source="balance",
+)
+def hottest_c(water_c: float, summer_c: float | None) -> float:
+    return water_c if summer_c is None else max(water_c, summer_c)
+
+
+@figure(
+    "Coldest of the year",
+    formula="{water_c} when heated ({heated}), else the lower of it and {winter_c}",
+    source="balance",
+)
+def coldest_c(water_c: float, heated: bool, winter_c: float | None) -> float:
+    return water_c if heated or winter_c is None else min(water_c, winter_c)
+
+
 def unused_when(state: bool) -> None:
     """Raise NamedCase "not_needed" for a check that this kind of tank does not have."""
     if state:
@@ -218,7 +236,7 @@ def temperature_at_most(value_c: float, high_c: float, reason: Sentence) -> Verd
     stage="heat",
     glass="heat",
     judges="stuck_on_c",
-    mends=("heat.cut_out", "heat.fitted_w"),
+    mends=("heat.cut_out",),
 )
 def stuck_heater_borne(
     heated: bool, stuck_on_c: float, animals_high_c: float, room_warm_c: float, cut_out: bool

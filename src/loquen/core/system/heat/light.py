@@ -4,7 +4,7 @@ import math
 
 from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
-from loquen.core.graph.judging import at_least, at_most, within_band
+from loquen.core.graph.judging import at_least, at_most, between, within_band
 from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Term, of, say
 
@@ -30,17 +30,18 @@ def dark_h(light_h: float, siesta_h: float, ramp_min: float) -> float:
 
 
 @check("A night of darkness", stage="heat", judges="dark_h", mends=("heat.light_h", "light.siesta_h"))
-def night_dark(dark_h: float, dark_least_h: float, animal: tuple[Species, ...]) -> Verdict:
+def night_dark(dark_h: float, dark_least_h: float, dark_wanted_h: float, animal: tuple[Species, ...]) -> Verdict:
     needing = list(dict.fromkeys(kind.common for kind in animal if kind.shape in DARKNESS))
     if not needing:
         raise NamedCase("not_needed")
     reason = say(
-        "{who}: the lamps leave {dark} of darkness; {least} unbroken are wanted, heat lamps off as well.",
+        "{who}: the lamps leave {dark} of darkness; {wanted} unbroken are wanted, {least} at least, heat lamps off as well.",
         who=", ".join(needing),
         dark=of(dark_h, "dark_h"),
+        wanted=Term(dark_wanted_h, "hours"),
         least=Term(dark_least_h, "hours"),
     )
-    return at_least(dark_h, dark_least_h, "hours", reason)
+    return between(at_least(dark_h, dark_least_h, "hours", reason), dark_h < dark_wanted_h)
 
 
 @check(
@@ -144,13 +145,25 @@ def uvb_due_months(uvb_life_months: float, uvb_age_months: float, uvb_fitted: bo
     caution="Never look into the lamp. Glass and most plastics stop ultraviolet-B; a meter decides, and a reptile vet.",
 )
 def uvb_reaches(
-    given_uvi: float,
+    given_uvi: float | None,
     uvb_wanted_uvi: float,
     uvb_harm_uvi: float,
-    uvb_hang_cm: float,
-    uvb_due_months: float,
+    uvb_hang_cm: float | None,
+    uvb_due_months: float | None,
     uvb_least_frac: float,
+    uvb_fitted: bool,
+    baskers: tuple[str, ...],
 ) -> Verdict:
+    if not uvb_fitted and baskers:
+        text = (
+            "{who}: no ultraviolet-B lamp. Without one they can not make vitamin D3, take up no calcium, and shell and "
+            "bones soften over months. Sun through glass has none."
+        )
+        return Verdict("short", -1.0, say("no lamp"), say(text, who=", ".join(baskers)))
+    if not uvb_fitted:
+        raise NamedCase("not_needed")
+    if given_uvi is None or uvb_hang_cm is None or uvb_due_months is None:
+        raise NamedCase("uvb_points")
     terms = {
         "index": of(given_uvi, "given_uvi"),
         "wanted": Term(uvb_wanted_uvi, "uv_index"),
@@ -166,4 +179,8 @@ def uvb_reaches(
             say("{index} on the back; {harm} harms eyes and skin. Hang it at {hang}.", **terms),
         )
     text = "{index} on the back, {wanted} wanted: hang it at {hang}. The lamp is due in {due}."
-    return at_least(given_uvi, uvb_wanted_uvi * uvb_least_frac, "uv_index", say(text, **terms))
+    verdict = at_least(given_uvi, uvb_wanted_uvi * uvb_least_frac, "uv_index", say(text, **terms))
+    if given_uvi <= uvb_wanted_uvi / uvb_least_frac:
+        return verdict
+    over = say("{by} more than wanted", by=Term(given_uvi - uvb_wanted_uvi, "uv_index"))
+    return Verdict("tight", verdict.margin, over, verdict.reason, verdict.gauge)

@@ -17,9 +17,13 @@ def water_c(heated: bool, target_c: float, room_mean_c: float) -> float:
     return target_c if heated else max(room_mean_c, 0.0)
 
 
-@figure("Cover", formula="{lid}: 0 open, 0.5 half, 1 closed", source="practice")
-def cover_frac(lid: str) -> float:
-    return LID_COVER[lid]
+@figure(
+    "Cover of all open water",
+    formula="({lid}: 0 open, 0.5 half, 1 closed, × {display_m2} + {sump_lid} × {sump_m2}) ÷ ({display_m2} + {sump_m2})",
+    source="practice",
+)
+def cover_frac(lid: str, sump_lid: str, display_m2: float, sump_m2: float) -> float:
+    return (LID_COVER[lid] * display_m2 + LID_COVER[sump_lid] * sump_m2) / (display_m2 + sump_m2)
 
 
 @figure(

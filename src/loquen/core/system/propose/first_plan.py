@@ -5,7 +5,7 @@ from dataclasses import replace
 from loquen.core.data import library
 from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import Verdict
-from loquen.core.model.plan import Filter, Group, Heat, Plan, Tank, Water
+from loquen.core.model.plan import Filter, Group, Heat, Plan, RunIn, Tank, Water
 from loquen.core.system.book import sheet_of
 
 SPACE_CHECKS = ("litres_enough", "length_enough", "width_enough")
@@ -53,14 +53,15 @@ def suited_to(plan: Plan) -> Plan:
 
     target = middle("temp_low_c", "temp_high_c")
     usual = Heat()
-    heat = replace(usual, target_c=target, heated=target > usual.room_mean_c)
+    heat = replace(usual, target_c=target, heated=target > usual.room_mean_c, cut_out=True)
     salinity = max(k.salinity_low_ppt for k in kinds)
     water = Water(
         tank_ph=middle("ph_low", "ph_high"),
         tank_gh_dgh=middle("gh_low_dgh", "gh_high_dgh", 0),
         salinity_ppt=salinity,
+        source_c=target,
     )
-    return replace(plan, heat=heat, water=water)
+    return replace(plan, heat=heat, water=water, run_in=RunIn(stocked="cycled"))
 
 
 def filter_of(key: str) -> Filter:

@@ -2,7 +2,7 @@
 
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most
-from loquen.core.graph.nodes import Verdict, check, figure
+from loquen.core.graph.nodes import State, Verdict, check, figure
 from loquen.core.model.quantity import Term, of, say
 from loquen.core.physics import chemistry
 
@@ -110,15 +110,15 @@ def dose_ml(dosed_l: float, conditioner_ml: float, chloramine_factor: float, pre
 
 @figure(
     "Or sodium thiosulfate by weight",
-    formula="7.0 × {dosed_l} × {present_chlorine_mg_l} × {thiosulfate_margin} ÷ 1000; {present_disinfectant}",
+    formula="7.0 × {change_l} × {present_chlorine_mg_l} × {thiosulfate_margin} ÷ 1000; {present_disinfectant}",
     source="practice",
 )
 def thiosulfate_g(
-    dosed_l: float, present_chlorine_mg_l: float, thiosulfate_margin: float, present_disinfectant: str
+    change_l: float, present_chlorine_mg_l: float, thiosulfate_margin: float, present_disinfectant: str
 ) -> float:
     if present_disinfectant == "none":
         raise NamedCase("no_disinfectant")
-    return float(chemistry.thiosulfate_mg(dosed_l * present_chlorine_mg_l, thiosulfate_margin)) / 1000
+    return float(chemistry.thiosulfate_mg(change_l * present_chlorine_mg_l, thiosulfate_margin)) / 1000
 
 
 @figure(
@@ -185,14 +185,21 @@ def treated(
     chlorine_limit_mg_l: float,
     freed_ammonia_mg_l: float,
     unionised_frac: float,
+    unionised_limit_mg_l: float,
+    unionised_harm_mg_l: float,
+    aged_h: float,
+    ageing_h: float | None,
 ) -> Verdict:
     if present_disinfectant == "none":
         raise NamedCase("not_needed")
+    free = freed_ammonia_mg_l * unionised_frac
     terms = {
         "left": of(left_chlorine_mg_l, "left_chlorine_mg_l"),
         "limit": Term(chlorine_limit_mg_l, "chlorine"),
         "freed": of(freed_ammonia_mg_l, "freed_ammonia_mg_l"),
-        "free": Term(freed_ammonia_mg_l * unionised_frac, "unionised"),
+        "free": Term(free, "unionised"),
+        "harm": Term(unionised_harm_mg_l, "unionised"),
+        "bears": Term(unionised_limit_mg_l, "unionised"),
     }
     if treatment == "aged" and present_disinfectant == "chloramine":
         reason = say("Chloramine does not leave by standing: {left} reach the tank, {limit} is the most.", **terms)
@@ -201,11 +208,30 @@ def treated(
             "So treated, a change leaves {left} in the tank; {limit} is the most. Dilution is not treatment.",
             **terms,
         )
-    elif freed_ammonia_mg_l > 0:
+    elif treatment == "aged" and ageing_h is not None and aged_h < ageing_h:
+        # What is left is little once diluted, but the barrel has not stood long enough: one verdict for both.
         reason = say(
-            "Breaking chloramine sets {freed} free in the tank, {free} of it un-ionised, until the filter has taken it.",
+            "Standing {stood} of the {wanted} it takes, {left} reach the tank.",
+            stood=Term(aged_h, "hours"),
+            wanted=of(ageing_h, "ageing_h"),
             **terms,
         )
+        return Verdict("short", aged_h - ageing_h, say("stands too short"), reason)
+    elif freed_ammonia_mg_l > 0:
+        text = "Breaking chloramine sets {freed} free in the tank, {free} of it free ammonia at this pH, "
+        text += (
+            "from none to all of which a conditioner binds. "
+            if treatment in CONDITIONED
+            else "until the filter has taken it. "
+        )
+        if free > unionised_limit_mg_l:
+            text += "{harm} harms, {bears} is borne for long: a smaller change, or softer water."
+        reason = say(text, **terms)
+        if free > unionised_limit_mg_l:
+            state: State = "short" if free > unionised_harm_mg_l else "tight"
+            return Verdict(
+                state, unionised_limit_mg_l - free, say("{free} free ammonia", free=terms["free"]), reason
+            )
     else:
         reason = say("Treated, no chlorine reaches the animals.")
     return at_most(left_chlorine_mg_l, chlorine_limit_mg_l, "chlorine", reason)

@@ -9,10 +9,14 @@ from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import chemistry
 from loquen.core.system.source.waters import CALCIUM_MG_PER_DGH
 
+PIPED = ("tap", "well")
+"""Waters that come by a pipe, and with a hot side."""
+LEAST_WARMING_K = 0.05
 
-@figure("Hardness to add", formula="{target_gh_dgh} − {mix_gh_dgh}, not below 0", source="balance")
-def added_dgh(target_gh_dgh: float | None, mix_gh_dgh: float) -> float:
-    return max(0.0, target_gh_dgh - mix_gh_dgh) if target_gh_dgh is not None else 0.0
+
+@figure("Hardness to add", formula="{target_gh_dgh} − {poured_gh_dgh}, not below 0", source="balance")
+def added_dgh(target_gh_dgh: float | None, poured_gh_dgh: float) -> float:
+    return max(0.0, target_gh_dgh - poured_gh_dgh) if target_gh_dgh is not None else 0.0
 
 
 @figure("Carbonate hardness to add", formula="{target_kh_dkh} − {mix_kh_dkh}, not below 0", source="balance")
@@ -25,9 +29,9 @@ def new_kh_dkh(mix_kh_dkh: float, added_dkh: float) -> float:
     return mix_kh_dkh + added_dkh
 
 
-@figure("GH of the change water", formula="{mix_gh_dgh} + {added_dgh}", source="balance")
-def new_gh_dgh(mix_gh_dgh: float, added_dgh: float) -> float:
-    return mix_gh_dgh + added_dgh
+@figure("GH of the change water", formula="{poured_gh_dgh} + {added_dgh}", source="balance")
+def new_gh_dgh(poured_gh_dgh: float, added_dgh: float) -> float:
+    return poured_gh_dgh + added_dgh
 
 
 @figure(
@@ -73,13 +77,23 @@ def ions_of(salt: str, mg_l: float) -> dict[str, float]:
 
 
 @figure(
+    "Conductivity that the tank's salt gives",
+    formula="of {tank_salinity_ppt} at 25 °C",
+    source="teos10",
+)
+def salt_us_cm(tank_salinity_ppt: float) -> float:
+    return chemistry.salt_conductivity_us_cm(tank_salinity_ppt)
+
+
+@figure(
     "Conductivity of the change water",
-    formula="{mix_us_cm} + what the salts add: {calcium_g} of {calcium_salt}, {magnesium_g} of {magnesium_salt}, "
+    formula="{mix_us_cm} + {salt_us_cm} + what the salts add: {calcium_g} of {calcium_salt}, {magnesium_g} of {magnesium_salt}, "
     "{carbonate_g} of {carbonate_salt} in {change_l}",
     source="robinsonstokes1959",
 )
 def new_us_cm(
     mix_us_cm: float,
+    salt_us_cm: float,
     calcium_g: float,
     calcium_salt: str,
     magnesium_g: float,
@@ -92,25 +106,25 @@ def new_us_cm(
     for salt, grams in ((calcium_salt, calcium_g), (magnesium_salt, magnesium_g), (carbonate_salt, carbonate_g)):
         for ion, amount in ions_of(salt, grams * 1000 / change_l).items():
             together[ion] = together.get(ion, 0.0) + amount
-    return mix_us_cm + (chemistry.conductivity_us_cm(together) if any(together.values()) else 0.0)
+    return mix_us_cm + salt_us_cm + (chemistry.conductivity_us_cm(together) if any(together.values()) else 0.0)
 
 
 @check(
     "The mix can be brought to its hardness",
     stage="source",
-    judges="mix_gh_dgh",
+    judges="poured_gh_dgh",
     mends=("sources.*.src_parts", "recipe.target_gh_dgh"),
 )
 def hardness_reached(
     target_gh_dgh: float | None,
-    mix_gh_dgh: float,
+    poured_gh_dgh: float,
     mix_kh_dkh: float,
     target_kh_dkh: float | None,
     hardness_close_deg: float,
 ) -> Verdict:
     if target_gh_dgh is None and target_kh_dkh is None:
         raise NamedCase("not_needed")
-    over_gh = mix_gh_dgh - target_gh_dgh if target_gh_dgh is not None else -1.0
+    over_gh = poured_gh_dgh - target_gh_dgh if target_gh_dgh is not None else -1.0
     over_kh = mix_kh_dkh - target_kh_dkh if target_kh_dkh is not None else -1.0
     if max(over_gh, over_kh) <= hardness_close_deg:
         return Verdict(
@@ -150,14 +164,102 @@ def product_dose_g(added_dgh: float, product_g: float | None, change_l: float) -
 
 
 @figure(
-    "Part of it from the hot tap",
-    formula="({new_c} − {mix_c}) ÷ ({hot_c} − {mix_c}), 0 to 1",
+    "Part of it that has a hot side",
+    formula="{src_parts} of tap and well over Σ {src_parts}; all of one water entered by itself ({src_kind})",
+    source="definition",
+)
+def piped_frac(src_parts: tuple[float, ...], src_kind: tuple[str, ...]) -> float:
+    total = sum(src_parts)
+    if total <= 0:
+        return 1.0
+    return sum(parts for parts, kind in zip(src_parts, src_kind, strict=True) if kind in PIPED) / total
+
+
+@figure(
+    "That part comes at",
+    formula="Σ {src_parts} × {src_c} over tap and well, else {mix_c} ({src_kind})",
     source="balance",
 )
-def hot_frac(new_c: float, mix_c: float, hot_c: float) -> float:
-    if hot_c <= mix_c or new_c <= mix_c:
+def piped_c(
+    src_parts: tuple[float, ...], src_c: tuple[float, ...], src_kind: tuple[str, ...], mix_c: float
+) -> float:
+    rows = [(p, c) for p, c, kind in zip(src_parts, src_c, src_kind, strict=True) if kind in PIPED and p > 0]
+    return sum(p * c for p, c in rows) / sum(p for p, _ in rows) if rows else mix_c
+
+
+def hot_part(new_c: float, mix_c: float, hot_c: float, piped_c: float, piped_frac: float) -> float:
+    """The part of the mix that comes from the hot side, in place of as much from the cold, of the same water."""
+    if hot_c <= piped_c or new_c <= mix_c:
         return 0.0
-    return min(1.0, (new_c - mix_c) / (hot_c - mix_c))
+    return min(piped_frac, (new_c - mix_c) / (hot_c - piped_c))
+
+
+@figure(
+    "Part of it from the hot tap",
+    formula="({new_c} − {mix_c}) ÷ ({hot_c} − {piped_c}), 0 to {piped_frac}",
+    source="balance",
+)
+def hot_frac(new_c: float, mix_c: float, hot_c: float, piped_c: float, piped_frac: float) -> float:
+    return hot_part(new_c, mix_c, hot_c, piped_c, piped_frac)
+
+
+@figure(
+    "Left for a heater to warm",
+    formula="{new_c} − ({mix_c} + {hot_frac} × ({hot_c} − {piped_c})), not below 0",
+    source="balance",
+    kind="temperature_difference",
+)
+def warming_k(new_c: float, mix_c: float, hot_frac: float, hot_c: float, piped_c: float) -> float:
+    left = new_c - (mix_c + hot_frac * (hot_c - piped_c))
+    return left if left > LEAST_WARMING_K else 0.0
+
+
+@figure(
+    "Warming one change by a heater takes",
+    formula="{change_l} × {water_heat_j_l_k} × {warming_k} ÷ 3600000",
+    source="balance",
+)
+def warming_kwh(change_l: float, water_heat_j_l_k: float, warming_k: float) -> float:
+    return change_l * water_heat_j_l_k * warming_k / 3.6e6
+
+
+@figure(
+    "Hours of that heater",
+    formula="{warming_kwh} × 1000 ÷ {barrel_heater_w}",
+    source="balance",
+)
+def warming_h(warming_kwh: float, barrel_heater_w: float) -> float:
+    return warming_kwh * 1000 / barrel_heater_w
+
+
+@figure(
+    "Hardness that a hot-side softener takes out",
+    formula="{src_gh_dgh} of waters softened on the hot side ({src_softened}), by {src_parts} of tap and well "
+    "({src_kind}), × {hot_frac}",
+    source="balance",
+)
+def hot_removed_dgh(
+    src_gh_dgh: tuple[float, ...],
+    src_softened: tuple[str, ...],
+    src_parts: tuple[float, ...],
+    src_kind: tuple[str, ...],
+    hot_frac: float,
+) -> float:
+    rows = zip(src_gh_dgh, src_softened, src_parts, src_kind, strict=True)
+    piped = [(gh, side, parts) for gh, side, parts, kind in rows if kind in PIPED and parts > 0]
+    if not piped:
+        return 0.0
+    softened = sum(gh * parts for gh, side, parts in piped if side == "hot")
+    return softened / sum(parts for _, _, parts in piped) * hot_frac
+
+
+@figure(
+    "Hardness of the mix as it is poured",
+    formula="{mix_gh_dgh} − {hot_removed_dgh}",
+    source="balance",
+)
+def poured_gh_dgh(mix_gh_dgh: float, hot_removed_dgh: float) -> float:
+    return mix_gh_dgh - hot_removed_dgh
 
 
 @figure("Hot tap open for", formula="{hot_frac} × {change_l} ÷ {fill_l_min} × 60", source="balance")
@@ -167,28 +269,23 @@ def hot_s(hot_frac: float, change_l: float, fill_l_min: float) -> float:
 
 @figure(
     "Hot tap open in summer for",
-    formula="({new_c} − {mix_summer_c}) ÷ ({hot_c} − {mix_summer_c}) × {change_l} ÷ {fill_l_min} × 60",
+    formula="({new_c} − {mix_summer_c}) ÷ ({hot_c} − {mix_summer_c}), at most {piped_frac}, × {change_l} ÷ {fill_l_min} × 60",
     source="balance",
 )
-def hot_summer_s(new_c: float, mix_summer_c: float, hot_c: float, change_l: float, fill_l_min: float) -> float:
-    return hot_frac(new_c, mix_summer_c, hot_c) * change_l / fill_l_min * 60
+def hot_summer_s(
+    new_c: float, mix_summer_c: float, hot_c: float, piped_frac: float, change_l: float, fill_l_min: float
+) -> float:
+    return hot_part(new_c, mix_summer_c, hot_c, mix_summer_c, piped_frac) * change_l / fill_l_min * 60
 
 
 @figure(
     "Sodium from a hot-side softener",
-    formula="8.2 × {src_gh_dgh} × {hot_frac} over waters softened on the hot side ({src_softened}), by {src_parts}",
+    formula="8.2 × {hot_removed_dgh}",
     source="iupac",
     kind="level",
 )
-def hot_sodium(
-    src_gh_dgh: tuple[float, ...], hot_frac: float, src_softened: tuple[str, ...], src_parts: tuple[float, ...]
-) -> float:
-    total = sum(src_parts)
-    if total <= 0:
-        return 0.0
-    rows = zip(src_gh_dgh, src_softened, src_parts, strict=True)
-    softened = sum(gh * parts for gh, side, parts in rows if side == "hot") / total
-    return float(chemistry.softener_sodium_mg_l(softened)) * hot_frac
+def hot_sodium(hot_removed_dgh: float) -> float:
+    return float(chemistry.softener_sodium_mg_l(hot_removed_dgh))
 
 
 @figure(
@@ -267,6 +364,9 @@ def card(
     hot_s: float,
     hot_frac: float,
     fill_l_min: float,
+    warming_k: float,
+    warming_h: float,
+    barrel_heater_w: float,
     new_c: float,
     treatment: str,
     present_disinfectant: str,
@@ -319,6 +419,15 @@ def card(
                 rate=Term(fill_l_min, "fill_rate"),
                 seconds=Term(hot_s, "seconds", "hot_s"),
                 warm=Term(new_c, "temperature"),
+            )
+        )
+    if warming_k > 0:
+        lines.append(
+            say(
+                "warm it by {rise} with a heater of {watts}: {hours}",
+                rise=Term(warming_k, "temperature_difference", "warming_k"),
+                watts=Term(barrel_heater_w, "power"),
+                hours=of(warming_h, "warming_h"),
             )
         )
     return tuple(lines)

@@ -75,9 +75,16 @@ def kh_lasts_d(new_kh_dkh: float, used_dkh_d: float, standing_trough_d: float) -
     "Raise it slowly, by water changes.",
 )
 def reserve_lasts(
-    settled_kh_dkh: float, kh_low_dkh: float, used_dkh_d: float, animal: tuple[Species, ...]
+    settled_kh_dkh: float,
+    kh_low_dkh: float,
+    used_dkh_d: float,
+    kh_lasts_d: float | None,
+    bed: str,
+    animal: tuple[Species, ...],
 ) -> Verdict:
     require_animals(animal)
+    if settled_kh_dkh <= 0 and bed != "soil":
+        return spent(used_dkh_d, kh_lasts_d)
     reason = say(
         "Nitrification uses {use}; just before a change {left} are left. Below {low} pH has no floor.",
         use=of(used_dkh_d, "used_dkh_d"),
@@ -92,23 +99,42 @@ def reserve_lasts(
     return verdict
 
 
+def spent(used_dkh_d: float, kh_lasts_d: float | None) -> Verdict:
+    """What is said where nothing of the reserve is left before a change, and nothing else holds pH."""
+    text = "Nitrification uses {use}, and nothing is left before a change"
+    terms = {"use": of(used_dkh_d, "used_dkh_d")}
+    if kh_lasts_d is not None and kh_lasts_d > 0:
+        text += "; without one it lasts {days}"
+        terms["days"] = of(kh_lasts_d, "kh_lasts_d")
+    text += (
+        ": pH falls, the filter stops, and ammonia turns poisonous when pH comes back. Raise KH with each change, "
+        "change more often, or keep active soil that holds pH."
+    )
+    return Verdict("short", -1.0, say("none left"), say(text, **terms))
+
+
 # The shock of a change --------------------------------------------------------------------------
 
 
 @figure(
     "Conductivity the tank settles at",
-    formula="{tank_us_cm} as measured, else {new_us_cm} × ({evaporation_l_d} × 7 + {change_l_wk}) ÷ {change_l_wk} "
-    "when evaporation is topped up with change water ({topped_up})",
+    formula="{tank_us_cm} as measured, else ({new_us_cm} − {salt_us_cm}) × ({evaporation_l_d} × 7 + {change_l_wk}) ÷ "
+    "{change_l_wk} when evaporation is topped up with unsalted change water ({topped_up}), + {salt_us_cm}",
     source="balance",
 )
 def settled_us_cm(
-    tank_us_cm: float | None, new_us_cm: float, evaporation_l_d: float, change_l_wk: float, topped_up: str
+    tank_us_cm: float | None,
+    new_us_cm: float,
+    salt_us_cm: float,
+    evaporation_l_d: float,
+    change_l_wk: float,
+    topped_up: str,
 ) -> float:
     if tank_us_cm is not None:
         return tank_us_cm
     if topped_up == "pure":
         return new_us_cm
-    return float(chemistry.settled_solids(new_us_cm, evaporation_l_d, change_l_wk / 7))
+    return salt_us_cm + float(chemistry.settled_solids(new_us_cm - salt_us_cm, evaporation_l_d, change_l_wk / 7))
 
 
 @figure(

@@ -232,14 +232,20 @@ def pane_length_cm(shape: str, inside_length_cm: float, bow_cm: float) -> float:
 
 @figure(
     "Pane needed",
-    formula="√(β × ρg × {water_height_cm}³ ÷ (19.2 ÷ 3.8)), β for {pane_length_cm} ÷ {water_height_cm}, {support}; "
+    formula="√(β × ρg × {water_height_cm}³ ÷ (19.2 ÷ 3.8)), β for {pane_length_cm} ÷ {water_height_cm}, at most 5 rimless, {support}; "
     "{pane_material}",
     source="timoshenko",
 )
 def pane_needed_mm(pane_length_cm: float, water_height_cm: float, support: str, pane_material: str) -> float:
     if pane_material != "glass":
         raise NamedCase("acrylic_pane")
-    return geometry.pane_thickness_mm(length_cm=pane_length_cm, water_height_cm=water_height_cm, support=support)
+    # Beyond the table less water never needs more: what it needs where the table ends bounds it.
+    height_cm = (
+        max(water_height_cm, pane_length_cm / geometry.LONGEST_RIMLESS)
+        if support == "three_edges"
+        else water_height_cm
+    )
+    return geometry.pane_thickness_mm(length_cm=pane_length_cm, water_height_cm=height_cm, support=support)
 
 
 @figure("Stock thickness", formula="{pane_needed_mm} up to the next one sold", source="timoshenko")
@@ -284,12 +290,15 @@ def pane_holds(pane_mm: float, pane_needed_mm: float, pane_stock_mm: float) -> V
     judges="floor_kpa",
     caution="Joist direction and position decide; a structural engineer and the local code have the last word.",
 )
-def floor_bears(floor_kpa: float, floor_design_kpa: float, total_mass_kg: float) -> Verdict:
+def floor_bears(floor_kpa: float, floor_design_kpa: float, total_mass_kg: float, floor_alarm_kg: float) -> Verdict:
     terms = {
         "mass": of(total_mass_kg, "total_mass_kg"),
         "load": of(floor_kpa, "floor_kpa"),
         "design": of(floor_design_kpa, "floor_design_kpa"),
     }
+    if total_mass_kg < floor_alarm_kg:
+        light = say("{mass} is no more than a wardrobe: a sound floor bears it on any wall.", **terms)
+        return Verdict("holds", floor_alarm_kg - total_mass_kg, say("light"), light)
     return caution(
         floor_kpa,
         "floor_kpa",
