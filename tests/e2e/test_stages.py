@@ -136,7 +136,7 @@ def test_animals_are_looked_at_young_and_the_tank_is_outgrown(page, opened):
 def test_oxygen_follows_air_and_power(page, opened):
     opened(1, "heat")
     # A range is shown where the truth is one.
-    dawn = page.locator("dd", has=page.locator("[data-figure=dawn_oxygen_mg_l]"))
+    dawn = page.locator("dd", has=page.locator("[data-figure=hot_dawn_oxygen_mg_l]"))
     expect(dawn).to_contain_text(re.compile(r"\(\d.* to \d.*\)"))
     expect(page.get_by_text(re.compile("With all power off oxygen sinks to"))).to_be_visible()
     choose(page, "Surface", "still")

@@ -636,6 +636,16 @@ export interface components {
              */
             bag_mass_g: number;
             /**
+             * Bag Number
+             * @default 1
+             */
+            bag_number: number;
+            /**
+             * Bag Protein Frac
+             * @default 0.42
+             */
+            bag_protein_frac: number;
+            /**
              * Bag H
              * @default 6
              */
@@ -773,6 +783,11 @@ export interface components {
              * @default 7
              */
             every_d: number;
+            /**
+             * Shortest Gap D
+             * @default 3
+             */
+            shortest_gap_d: number;
             /**
              * Change Frac
              * @default 0.4
@@ -992,11 +1007,8 @@ export interface components {
              * @default 6
              */
             media_l: number;
-            /**
-             * Maturity Frac
-             * @default 1
-             */
-            maturity_frac: number;
+            /** Maturity Frac */
+            maturity_frac?: number | null;
             /**
              * Rated Lph
              * @default 1000
@@ -1681,6 +1693,13 @@ export interface components {
             filters: components["schemas"]["Filter"][];
             /**
              * @default {
+             *       "seeded_frac": 0,
+             *       "stocked": "now"
+             *     }
+             */
+            run_in: components["schemas"]["RunIn"];
+            /**
+             * @default {
              *       "way": "none",
              *       "weir_cm": 30,
              *       "teeth_frac": 1,
@@ -1725,6 +1744,7 @@ export interface components {
              *       "sump_length_cm": 80,
              *       "sump_width_cm": 35,
              *       "sump_height_cm": 40,
+             *       "sump_lid": "open",
              *       "sump_pane_mm": 6,
              *       "return_level_cm": 20,
              *       "intake_cm": 8,
@@ -1860,6 +1880,7 @@ export interface components {
              *         "Sun"
              *       ],
              *       "every_d": 7,
+             *       "shortest_gap_d": 3,
              *       "change_frac": 0.4,
              *       "pulses_d": 1,
              *       "short_cut_frac": 0.1,
@@ -1889,7 +1910,7 @@ export interface components {
             quarantine: components["schemas"]["Quarantine"];
             /**
              * Version
-             * @default 1
+             * @default 2
              */
             version: number;
         };
@@ -2127,6 +2148,22 @@ export interface components {
             label: string;
             /** Count */
             count: number;
+        };
+        /** RunIn */
+        RunIn: {
+            /** Age Weeks */
+            age_weeks?: number | null;
+            /**
+             * Seeded Frac
+             * @default 0
+             */
+            seeded_frac: number;
+            /**
+             * Stocked
+             * @default now
+             * @enum {string}
+             */
+            stocked: "now" | "cycled";
         };
         /** RunPart */
         RunPart: {
@@ -2509,6 +2546,12 @@ export interface components {
              * @default 40
              */
             sump_height_cm: number;
+            /**
+             * Sump Lid
+             * @default open
+             * @enum {string}
+             */
+            sump_lid: "open" | "part" | "closed";
             /**
              * Sump Pane Mm
              * @default 6

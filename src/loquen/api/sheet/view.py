@@ -17,7 +17,7 @@ from loquen.core.system.changes.regime import Regime
 from loquen.core.system.propose import growth, sump_sizing
 from loquen.core.system.told import rows_of, sentence_of, verdict_of, where_known
 
-RANGED = ("dawn_oxygen_mg_l", "outage_h", "peak_nitrate_mg_l")
+RANGED = ("hot_dawn_oxygen_mg_l", "outage_h", "peak_nitrate_mg_l")
 """Figures whose range is shown without being asked for."""
 OWN_REMEDIES = {
     "nitrate_held": side_by_side.least_work,

@@ -106,6 +106,7 @@ KINDS = {
 INAPPLICABLE = {
     "not_needed",
     "not_heated",
+    "no_move",
     "no_crowd_fish",
     "one_kind",
     "no_trap",

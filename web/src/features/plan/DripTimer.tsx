@@ -27,7 +27,9 @@ export function DripTimer({ index }: { index: number }) {
       <Button disabled={float <= 0} onClick={() => start("Float", float)}>
         Start floating, {units.text(float, "minutes")}
       </Button>
-      <Button onClick={() => start("Drip", drip)}>Start dripping, {units.text(drip, "minutes")}</Button>
+      <Button disabled={drip <= 0} onClick={() => start("Drip", drip)}>
+        Start dripping, {units.text(drip, "minutes")}
+      </Button>
       {running && (
         <>
           <span role="timer" className="num text-xl">

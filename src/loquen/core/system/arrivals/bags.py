@@ -15,6 +15,8 @@ from loquen.core.system.filter.media import Nitrifiers
 
 ROUNDING = 1e-9
 """A whole number of days is not made one more by a machine's rounding."""
+MOST_DROPS = 20.0
+"""More than this a second is a stream, no drip."""
 
 
 def worst_of(figures: tuple[float, ...]) -> float:
@@ -148,7 +150,8 @@ def bag_result(
     opened_unionised_mg_l: float,
     unionised_harm_mg_l: float,
     floating_min: float,
-    wanted_min: float,
+    wanted_drops: float,
+    drip_min: float,
     drip_frac: float,
     bag_gap_frac: float,
     drip_needed_frac: float,
@@ -159,13 +162,16 @@ def bag_result(
         then = "open it, and net them across at once."
     elif bag_gap_frac < drip_needed_frac:
         then = "its water is as the tank's: open it, and net them across."
+    elif wanted_drops > MOST_DROPS:
+        then = "then pour tank water into their bucket by the cup over {drip} until {share} is tank water; net them across."
     else:
-        then = "then drip for {drip} until {share} is tank water; net them across."
+        then = "then drip {drops} drops a second into a bucket for {drip} until {share} is tank water; net them across."
     return say(
         f"{{name}}: {warmth}, {then}",
         name=bag_name,
         minutes=Term(floating_min, "minutes"),
-        drip=Term(wanted_min, "minutes"),
+        drops=Term(wanted_drops, "ratio"),
+        drip=Term(drip_min, "minutes"),
         share=Term(drip_frac, "share"),
     )
 

@@ -4,20 +4,39 @@ from dataclasses import replace
 
 from loquen.core.data import library
 from loquen.core.errors import NamedCase
-from loquen.core.graph.nodes import Verdict
-from loquen.core.model.plan import Filter, Group, Heat, Plan, RunIn, Tank, Water
+from loquen.core.graph import asking
+from loquen.core.model.plan import PLAN, Filter, Group, Heat, Light, Plan, Recipe, RunIn, Tank, Water
 from loquen.core.system.book import sheet_of
+from loquen.core.system.told import is_short
 
 SPACE_CHECKS = ("litres_enough", "length_enough", "width_enough")
+IN_REACH = (
+    *SPACE_CHECKS,
+    "in_balance",
+    "pane_holds",
+    "turnover_fits",
+    "drift_fits",
+    "media_carry",
+    "dawn_breathes",
+    "heaters_hold",
+    "dead_heater_held",
+    "reserve_lasts",
+    "no_shock",
+    "nitrate_held",
+)
+"""Checks that a larger tank, a larger part or another regime mends; the rest is said on the page."""
 FIRST_FILTERS = ("canister_300", "canister_600", "canister_1000", "canister_1500", "canister_2400")
+BASKING_C = 33.0
 
 
 def from_animals(name: str, animals: tuple[Group, ...]) -> Plan:
-    """The smallest stock tank with room for these animals full grown, with water, heat and filter to match.
+    """The smallest stock tank in which these animals' plan holds full grown, with water, heat, air and changes to match.
 
-    Raises: NamedCase "no_stock_tank" when none is large enough; UnknownKey for an unknown animal.
+    Where none holds all that is in reach, that with least amiss, the smaller of two.
+    Raises: NamedCase "no_stock_tank" when none has room; UnknownKey for an unknown animal.
     """
     plan = suited_to(Plan(name=name, animals=animals))
+    best: tuple[int, Plan] | None = None
     for stock in library.stock_tanks().values():
         tank = Tank(
             tank_length_cm=stock.length_cm,
@@ -26,9 +45,17 @@ def from_animals(name: str, animals: tuple[Group, ...]) -> Plan:
             pane_mm=stock.pane_mm,
         )
         candidate = replace(plan, tank=tank)
-        if all(passes(candidate, key) for key in SPACE_CHECKS):
-            return with_filter(candidate)
-    raise NamedCase("no_stock_tank")
+        if not all(passes(candidate, key) for key in SPACE_CHECKS):
+            continue
+        candidate = fitted(candidate)
+        amiss = sum(not passes(candidate, key) for key in IN_REACH)
+        if best is None or amiss < best[0]:
+            best = (amiss, candidate)
+        if amiss == 0:
+            break
+    if best is None:
+        raise NamedCase("no_stock_tank")
+    return best[1]
 
 
 def from_tank(name: str, tank: Tank) -> Plan:
@@ -37,12 +64,77 @@ def from_tank(name: str, tank: Tank) -> Plan:
 
 
 def passes(plan: Plan, key: str) -> bool:
-    verdict = sheet_of(plan).look(key)
-    return isinstance(verdict, Verdict) and verdict.state != "short"
+    return not is_short(sheet_of(plan), key)
+
+
+def fitted(plan: Plan) -> Plan:
+    """The plan with glass, filter, air, heaters, hardness and changes that its checks ask for, as far as they reach."""
+    for fit in (with_glass, with_filter, with_air, with_heaters, with_hardness, with_changes, with_hardness):
+        plan = fit(plan)
+    return plan
+
+
+def with_glass(plan: Plan) -> Plan:
+    """The tank in the pane that is sold for this height of water."""
+    if passes(plan, "pane_holds"):
+        return plan
+    try:
+        needed = float(sheet_of(plan).value("pane_stock_mm"))
+    except NamedCase:
+        return plan
+    return replace(plan, tank=replace(plan.tank, pane_mm=needed))
+
+
+def with_air(plan: Plan) -> Plan:
+    """The surface moved, then air stones, until they breathe on the hottest day."""
+    if passes(plan, "dawn_breathes"):
+        return plan
+    moved = replace(plan, air=replace(plan.air, surface_movement="strong"))
+    return moved if passes(moved, "dawn_breathes") else mended(moved, "dawn_breathes")
+
+
+def with_heaters(plan: Plan) -> Plan:
+    """Two heaters of the smallest size of which one alone keeps them alive on the coldest night."""
+    if not plan.heat.heated or passes(plan, "dead_heater_held"):
+        return plan
+    for watts in library.stock_heaters_w():
+        candidate = replace(plan, heat=replace(plan.heat, fitted_heaters=2, fitted_w=float(watts)))
+        if passes(candidate, "dead_heater_held") and passes(candidate, "heaters_hold"):
+            return candidate
+    return plan
+
+
+def with_hardness(plan: Plan) -> Plan:
+    """Carbonate hardness weighed into the change water where too little is left for them before a change."""
+    low = max((library.species()[group.species].kh_low_dkh for group in plan.animals), default=0.0)
+    sheet = sheet_of(plan)
+    left = sheet.look("settled_kh_dkh")
+    if not isinstance(left, float | int) or (left >= low and not is_short(sheet, "reserve_lasts")):
+        return plan
+    used = float(sheet.value("new_kh_dkh")) - left
+    wanted = round(max(low, sheet.value("constant.kh_low_dkh")) + used + 0.5, 1)
+    return replace(plan, recipe=replace(plan.recipe, target_kh_dkh=wanted))
+
+
+def with_changes(plan: Plan) -> Plan:
+    """The regime of least work that holds, where the usual one does not."""
+    if all(passes(plan, key) for key in ("nitrate_held", "no_shock", "in_balance")):
+        return plan
+    try:
+        remedy = sheet_of(plan).value("least_regime_remedy")
+    except NamedCase:
+        return plan
+    return PLAN.changed(plan, remedy.changes)
+
+
+def mended(plan: Plan, key: str) -> Plan:
+    """The plan with the first remedy of a check, where it has one."""
+    found = asking.remedies(sheet_of(plan), key)
+    return PLAN.changed(plan, found[0].changes) if found else plan
 
 
 def suited_to(plan: Plan) -> Plan:
-    """The plan with temperature, pH, hardness and salinity in the middle of what all animals share."""
+    """The plan with water in the middle of what all animals share, and the lamps of those that bask."""
     kinds = [library.species()[group.species] for group in plan.animals]
     if not kinds:
         return plan
@@ -54,14 +146,18 @@ def suited_to(plan: Plan) -> Plan:
     target = middle("temp_low_c", "temp_high_c")
     usual = Heat()
     heat = replace(usual, target_c=target, heated=target > usual.room_mean_c, cut_out=True)
-    salinity = max(k.salinity_low_ppt for k in kinds)
+    salty = max(k.salinity_low_ppt for k in kinds)
+    if salty > 0:
+        salty = middle("salinity_low_ppt", "salinity_high_ppt")
     water = Water(
         tank_ph=middle("ph_low", "ph_high"),
         tank_gh_dgh=middle("gh_low_dgh", "gh_high_dgh", 0),
-        salinity_ppt=salinity,
-        source_c=target,
+        salinity_ppt=salty,
+        source_c=target if heat.heated else usual.room_mean_c,
     )
-    return replace(plan, heat=heat, water=water, run_in=RunIn(stocked="cycled"))
+    basks = any(k.shape == "turtle" for k in kinds)
+    light = Light(uvb_fitted=True, basking_c=BASKING_C) if basks else Light()
+    return replace(plan, heat=heat, water=water, light=light, recipe=Recipe(), run_in=RunIn(stocked="cycled"))
 
 
 def filter_of(key: str) -> Filter:

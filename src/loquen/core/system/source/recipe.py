@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from loquen.core.data import library
 from loquen.core.errors import NamedCase
-from loquen.core.graph.nodes import Verdict, check, figure, step
+from loquen.core.graph.nodes import State, Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import chemistry
 from loquen.core.system.source.waters import CALCIUM_MG_PER_DGH
@@ -345,6 +345,46 @@ def salt_days(
         rows.append(SaltDay(day, aim, salt, fresh, float(chemistry.specific_gravity(aim, water_c, hydrometer_c))))
         level = aim
     return tuple(rows)
+
+
+@check(
+    "The move in salinity is borne",
+    stage="source",
+    judges="move_d",
+    mends=("recipe.move_ppt_d", "recipe.move_to_ppt"),
+    caution="Test salinity before each step; above 5 ppt the filter slows until its bacteria have followed.",
+)
+def move_borne(
+    move_d: float,
+    move_to_ppt: float | None,
+    tank_salinity_ppt: float,
+    move_ppt_d: float,
+    salt_move_ppt_d: float,
+    animal: tuple[library.Species, ...],
+) -> Verdict:
+    if move_to_ppt is None:
+        raise NamedCase("no_move")
+    step_ppt = move_ppt_d if move_to_ppt > tank_salinity_ppt else -move_ppt_d
+    levels = [tank_salinity_ppt + step_ppt * day for day in range(int(move_d))] + [move_to_ppt]
+    for day, level in enumerate(levels):
+        for kind in animal:
+            if not kind.salinity_low_ppt <= level <= kind.salinity_high_ppt:
+                reason = say(
+                    "{who} leaves its range of {low} to {high} on day {day}, at {level}: it does not live there.",
+                    who=kind.common,
+                    low=Term(kind.salinity_low_ppt, "salinity"),
+                    high=Term(kind.salinity_high_ppt, "salinity"),
+                    day=str(day),
+                    level=Term(level, "salinity"),
+                )
+                return Verdict("short", -1.0, say("not for {who}", who=kind.common), reason)
+    terms = {"rate": Term(move_ppt_d, "salinity"), "usual": Term(salt_move_ppt_d, "salinity")}
+    if move_ppt_d > salt_move_ppt_d:
+        state: State = "short" if move_ppt_d > 2 * salt_move_ppt_d else "tight"
+        reason = say("{rate} a day; animals and the filter follow {usual} a day.", **terms)
+        return Verdict(state, salt_move_ppt_d - move_ppt_d, say("too fast"), reason)
+    reason = say("In {days}, {rate} a day, inside what all of them live in.", days=of(move_d, "move_d"), **terms)
+    return Verdict("holds", 1.0, say("slow enough"), reason)
 
 
 @step()

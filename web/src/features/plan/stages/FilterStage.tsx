@@ -19,7 +19,7 @@ export function FilterStage() {
             <NumberField path={`filters.${i}.rated_lph`} />
             <NumberField path={`filters.${i}.media_l`} />
             <NumberField path={`filters.${i}.measured_lph`} placeholder="none" />
-            <NumberField path={`filters.${i}.maturity_frac`} />
+            <NumberField path={`filters.${i}.maturity_frac`} placeholder="as it runs" />
             <NumberField path={`filters.${i}.holds_l`} />
             <NumberField path={`filters.${i}.filter_w`} />
           </Fields>
@@ -38,6 +38,11 @@ export function FilterStage() {
         <p className="mb-3 text-quiet">{sumped ? "No filter beside the sump." : "No filter yet."}</p>
       )}
       <AddFilter />
+      <Fields legend="How long it has run">
+        <NumberField path="run_in.age_weeks" placeholder="not yet" />
+        <NumberField path="run_in.seeded_frac" />
+        <ChoiceField path="run_in.stocked" />
+      </Fields>
       <Checks stage="filter" />
       <Figures
         keys={[
@@ -47,10 +52,15 @@ export function FilterStage() {
           "turnover_high_per_h",
           "drift_cm_s",
           "drift_borne_cm_s",
+          "system_mature_frac",
+          "mature_in_d",
+          "judged_c",
           "settled_ammonia_mg_l",
+          "mature_ammonia_mg_l",
           "settled_unionised_mg_l",
           "allowed_ammonia_mg_l",
           "reckoned_ph",
+          "acid_left_frac",
           "media_allow_mg_d",
           "capacity_mg_d",
         ]}

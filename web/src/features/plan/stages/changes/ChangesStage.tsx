@@ -24,6 +24,7 @@ export function ChangesStage() {
         )}
         {changes.regime === "weekdays" && <Weekdays path="changes.weekdays" label="Days of change" />}
         {changes.regime === "every" && <NumberField path="changes.every_d" />}
+        {changes.regime === "trigger" && <NumberField path="changes.shortest_gap_d" />}
         {changes.regime === "pulses" && <NumberField path="changes.pulses_d" />}
         {(changes.regime === "pulses" || changes.regime === "drip") && (
           <NumberField path="changes.short_cut_frac" />

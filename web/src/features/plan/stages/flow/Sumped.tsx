@@ -38,6 +38,7 @@ export function Sumped({ way }: { way: "weir" | "holes" }) {
         <NumberField path="sump.sump_width_cm" />
         <NumberField path="sump.sump_height_cm" />
         <NumberField path="sump.sump_pane_mm" />
+        <ChoiceField path="sump.sump_lid" />
         <NumberField path="sump.stand_cm" />
         <NumberField path="sump.stand_room_cm" />
         <NumberField path="sump.tallest_part_cm" />
@@ -65,6 +66,7 @@ export function Sumped({ way }: { way: "weir" | "holes" }) {
       <Figures
         keys={[
           "lift_head_m",
+          "rim_head_m",
           "run_loss_head_m",
           "turnover_per_h",
           "fastest_m_s",
