@@ -371,7 +371,9 @@ def test_a_pane_that_is_not_sold_is_told_in_any_unit():
     assert (case.code, " in;" in words) == ("no_stock_pane", True)
 
 
-@pytest.mark.parametrize(("more_mm", "state"), [(-0.01, "short"), (0.04, "tight"), (0.06, "holds")])
+@pytest.mark.parametrize(
+    ("more_mm", "state"), [(-0.3, "short"), (-0.01, "tight"), (0.04, "tight"), (0.06, "holds")]
+)
 def test_a_pane_is_tight_within_a_twentieth_of_a_millimetre(more_mm, state):
     tank = Tank(tank_length_cm=100, tank_width_cm=50, tank_height_cm=50)
     needed = sheet_of(plan(tank=tank)).value("pane_needed_mm")

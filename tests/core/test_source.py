@@ -324,7 +324,7 @@ def test_a_long_trip_decides_to_net_out_at_once():
 def test_every_arrival_has_its_card_and_the_worst_is_judged():
     fresh, stale = Bag("Snails", bag_h=0.5, bag_mass_g=3), Bag("Barbs", bag_h=40, bag_mass_g=60, bag_fasted=False)
     sheet = sheet_of(plan(bags=(fresh, stale)))
-    assert sheet.value("bags.0.bag_result").text.startswith("{name}: float the closed bag for {minutes}, then drip")
+    assert sheet.value("bags.0.bag_result").text.startswith("{name}: float the closed bag for {minutes}, then pour")
     assert "at once" in sheet.value("bags.1.bag_result").text
     assert sheet.value("worst_opened_mg_l") == sheet.value("bags.1.opened_unionised_mg_l")
     assert sheet.value("bag_opens").reason.terms["name"].value == "Barbs"

@@ -154,7 +154,7 @@ def test_an_arrival_is_floated_dripped_or_netted(page, opened):
     first, second = (page.get_by_role("region", name=f"Arrival {n}", exact=True) for n in (1, 2))
     second.get_by_label("Who comes").fill("Six loaches")
     second.get_by_label("On the way for").fill("1")
-    expect(second).to_contain_text(re.compile("Six loaches: float the closed bag for .* then drip"))
+    expect(second).to_contain_text(re.compile("Six loaches: float the closed bag for .* then (drip|pour)"))
     first.get_by_label("On the way for").fill("40")
     expect(first).to_contain_text("net them across at once")
     expect(page.locator("#check-bag_opens")).to_contain_text("Newcomers: sealed")

@@ -16,6 +16,8 @@ from loquen.core.model.plan import PLAN
 from loquen.core.model.quantity import Choice, Quantity, Unit, kinds
 from loquen.core.system.propose import first_plan, sump_sizing
 
+UNREAD = "ranges, litres, ratios, company and growth: keepers’ practice, unverified"
+
 router = APIRouter(prefix="/api", tags=["library"])
 
 
@@ -114,7 +116,7 @@ def usual(model: type) -> dict[str, Any]:
 
 def species_out(row: library.Species) -> SpeciesOut:
     values = {name: getattr(row, name) for name in SpeciesOut.model_fields}
-    return SpeciesOut(**{**values, "source": sources()[row.source]})
+    return SpeciesOut(**{**values, "source": f"names and adult length: {sources()[row.source]}; {UNREAD}"})
 
 
 def all_entries() -> list[tuple[str, EntryOut]]:

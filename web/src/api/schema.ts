@@ -1674,6 +1674,7 @@ export interface components {
              *       "pane_mm": 8,
              *       "pane_material": "glass",
              *       "toughened": false,
+             *       "factory_built": false,
              *       "support": "three_edges",
              *       "bed": "sand",
              *       "bed_front_cm": 3,
@@ -2785,6 +2786,11 @@ export interface components {
              * @default false
              */
             toughened: boolean;
+            /**
+             * Factory Built
+             * @default false
+             */
+            factory_built: boolean;
             /**
              * Support
              * @default three_edges

@@ -52,9 +52,9 @@ def between(verdict: Verdict, near: bool) -> Verdict:
     return Verdict("tight", verdict.margin, verdict.headline, verdict.reason, verdict.gauge)
 
 
-def by_practice(verdict: Verdict, limit: float) -> Verdict:
-    """A rule of practice has a tolerance: tight, not short, within a tenth past its limit."""
-    if verdict.state != "short" or -verdict.margin > TIGHT_FRAC * abs(limit):
+def by_practice(verdict: Verdict, limit: float, leeway: float | None = None) -> Verdict:
+    """A rule of practice has a tolerance: tight, not short, within a tenth past its limit, or within a leeway."""
+    if verdict.state != "short" or -verdict.margin > (TIGHT_FRAC * abs(limit) if leeway is None else leeway):
         return verdict
     return Verdict("tight", verdict.margin, verdict.headline, verdict.reason, verdict.gauge)
 

@@ -83,6 +83,7 @@ class Tank:
         Literal["glass", "acrylic"], Choice("Material", {"glass": "glass", "acrylic": "acrylic"})
     ] = "glass"
     toughened: Annotated[bool, Choice("Toughened panes")] = False
+    factory_built: Annotated[bool, Choice("Sold as a tank, filled as its maker says")] = False
     support: Annotated[
         Literal["three_edges", "four_edges"],
         Choice("Top edge", {"three_edges": "free (rimless)", "four_edges": "braced all along"}),

@@ -287,10 +287,31 @@ def water_suits(suited: tuple[tuple[Finding, ...], ...], animal: tuple[Species, 
     )
 
 
+def held(kind: Species, length_cm: float, free_cm: float) -> bool:
+    """Whether the bare glass over the water holds a turtle: it does not climb what is higher than it is long."""
+    return kind.shape == "turtle" and free_cm > length_cm
+
+
 @check("None can leave", stage="animals", mends=("heat.lid",))
-def none_leaves(animal: tuple[Species, ...], lid: str) -> Verdict:
+def none_leaves(
+    animal: tuple[Species, ...],
+    length_then_cm: tuple[float, ...],
+    lid: str,
+    inside_height_cm: float,
+    water_height_cm: float,
+) -> Verdict:
     require_animals(animal)
+    free_cm = inside_height_cm - water_height_cm
+    climbers = [
+        kind
+        for kind, length in zip(animal, length_then_cm, strict=True)
+        if kind.jumper and not held(kind, length, free_cm)
+    ]
     leavers = ", ".join(dict.fromkeys(kind.common for kind in animal if kind.jumper))
+    if leavers and lid != "closed" and not climbers:
+        text = "{who} climb: the glass stands {free} over the water, more than their shell; measure from the highest foothold."
+        reason = say(text, who=leavers, free=Term(free_cm, "length"))
+        return Verdict("tight", 0.0, say("glass over their reach"), reason)
     if not leavers:
         return Verdict("holds", 1.0, say("no jumper"), say("None of these is known to jump or climb."))
     if lid == "closed":

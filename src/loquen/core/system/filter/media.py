@@ -477,6 +477,7 @@ def turnover_fits(
     total_flow_lph: float,
     drift_cm_s: float,
     drift_borne_cm_s: float,
+    turnover_least_frac: float,
 ) -> Verdict:
     reason = say(
         "Filters and return really move {flow}: {turns}. These animals ask for {low} to {high}.",
@@ -489,7 +490,8 @@ def turnover_fits(
     if turnover_per_h > turnover_high_per_h and drift_cm_s <= drift_borne_cm_s:
         # More than is usual harms nobody while the weakest swimmer holds against it.
         return Verdict("tight", verdict.margin, verdict.headline, reason, verdict.gauge)
-    return by_practice(verdict, turnover_low_per_h)
+    # Oxygen and waste are judged apart: too little is a fault where corners stand still.
+    return by_practice(verdict, turnover_low_per_h, (1 - turnover_least_frac) * turnover_low_per_h)
 
 
 @check("Drift they can hold against", stage="filter", judges="drift_cm_s", mends=("filters.*.rated_lph",))

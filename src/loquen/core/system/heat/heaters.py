@@ -2,7 +2,7 @@
 
 from loquen.core.data import library
 from loquen.core.errors import NamedCase
-from loquen.core.graph.judging import at_least, at_most
+from loquen.core.graph.judging import at_least, at_most, by_practice
 from loquen.core.graph.nodes import Gauge, Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.system.heat.losses import OpenWater
@@ -201,7 +201,12 @@ def heaters_hold(
 
 @check("One heater dead", stage="heat", glass="heat", judges="one_dead_c", mends=("heat.fitted_w",))
 def dead_heater_held(
-    heated: bool, one_dead_c: float, animals_low_c: float, target_c: float, heater_count: float
+    heated: bool,
+    one_dead_c: float,
+    animals_low_c: float,
+    target_c: float,
+    heater_count: float,
+    temp_leeway_k: float,
 ) -> Verdict:
     unused_when(not heated)
     reason = say(
@@ -210,18 +215,18 @@ def dead_heater_held(
         settles=of(one_dead_c, "one_dead_c"),
         low=of(animals_low_c, "animals_low_c"),
     )
-    return temperature_at_least(one_dead_c, animals_low_c, reason)
+    return temperature_at_least(one_dead_c, animals_low_c, reason, temp_leeway_k)
 
 
-def temperature_at_least(value_c: float, low_c: float, reason: Sentence) -> Verdict:
-    verdict = at_least(value_c, low_c, "temperature_difference", reason, scale=5)
+def temperature_at_least(value_c: float, low_c: float, reason: Sentence, leeway_k: float) -> Verdict:
+    verdict = by_practice(at_least(value_c, low_c, "temperature_difference", reason, scale=5), low_c, leeway_k)
     return Verdict(
         verdict.state, verdict.margin, verdict.headline, reason, Gauge(value_c, 40, "temperature", low=low_c)
     )
 
 
-def temperature_at_most(value_c: float, high_c: float, reason: Sentence) -> Verdict:
-    verdict = at_most(value_c, high_c, "temperature_difference", reason, scale=5)
+def temperature_at_most(value_c: float, high_c: float, reason: Sentence, leeway_k: float) -> Verdict:
+    verdict = by_practice(at_most(value_c, high_c, "temperature_difference", reason, scale=5), high_c, leeway_k)
     return Verdict(
         verdict.state,
         verdict.margin,
@@ -239,7 +244,7 @@ def temperature_at_most(value_c: float, high_c: float, reason: Sentence) -> Verd
     mends=("heat.cut_out",),
 )
 def stuck_heater_borne(
-    heated: bool, stuck_on_c: float, animals_high_c: float, room_warm_c: float, cut_out: bool
+    heated: bool, stuck_on_c: float, animals_high_c: float, room_warm_c: float, cut_out: bool, temp_leeway_k: float
 ) -> Verdict:
     unused_when(not heated)
     terms = {
@@ -259,11 +264,13 @@ def stuck_heater_borne(
         "An independent cut-out controller is required where no size of heater passes.",
         **terms,
     )
-    return temperature_at_most(stuck_on_c, animals_high_c, reason)
+    return temperature_at_most(stuck_on_c, animals_high_c, reason, temp_leeway_k)
 
 
 @check("The hottest day", stage="heat", glass="heat", judges="summer_c", mends=("heat.lid", "heat.room_warm_c"))
-def summer_borne(summer_c: float, animals_high_c: float, chiller_w: float, room_warm_c: float) -> Verdict:
+def summer_borne(
+    summer_c: float, animals_high_c: float, chiller_w: float, room_warm_c: float, temp_leeway_k: float
+) -> Verdict:
     terms = {
         "settles": of(summer_c, "summer_c"),
         "room": Term(room_warm_c, "temperature"),
@@ -273,7 +280,7 @@ def summer_borne(summer_c: float, animals_high_c: float, chiller_w: float, room_
     text = "In a room of {room} the water settles at {settles} with no heater on; these animals bear {high}."
     if chiller_w > 0:
         text += " A chiller of {chiller}, or air over the surface, would hold it."
-    return temperature_at_most(summer_c, animals_high_c, say(text, **terms))
+    return temperature_at_most(summer_c, animals_high_c, say(text, **terms), temp_leeway_k)
 
 
 @check(
@@ -283,7 +290,9 @@ def summer_borne(summer_c: float, animals_high_c: float, chiller_w: float, room_
     judges="winter_c",
     mends=("heat.room_cold_c",),
 )
-def winter_borne(heated: bool, winter_c: float, animals_low_c: float, room_cold_c: float) -> Verdict:
+def winter_borne(
+    heated: bool, winter_c: float, animals_low_c: float, room_cold_c: float, temp_leeway_k: float
+) -> Verdict:
     unused_when(heated)
     reason = say(
         "In a room of {room} the water settles at {settles}; these animals bear {low}.",
@@ -291,7 +300,7 @@ def winter_borne(heated: bool, winter_c: float, animals_low_c: float, room_cold_
         settles=of(winter_c, "winter_c"),
         low=of(animals_low_c, "animals_low_c"),
     )
-    return temperature_at_least(winter_c, animals_low_c, reason)
+    return temperature_at_least(winter_c, animals_low_c, reason, temp_leeway_k)
 
 
 @step()

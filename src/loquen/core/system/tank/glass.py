@@ -4,7 +4,7 @@ import math
 
 from loquen.core.data import library
 from loquen.core.errors import NamedCase
-from loquen.core.graph.judging import at_least, caution
+from loquen.core.graph.judging import at_least, by_practice, caution
 from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model import heights
 from loquen.core.model.quantity import Sentence, Term, of, say
@@ -274,14 +274,21 @@ def pane_bulge_mm(pane_length_cm: float, water_height_cm: float, pane_mm: float,
     mends=("tank.pane_mm", "tank.freeboard_cm"),
     caution="An estimate for annealed float glass with sound edges. A glazier decides; toughened panes can not be drilled.",
 )
-def pane_holds(pane_mm: float, pane_needed_mm: float, pane_stock_mm: float) -> Verdict:
+def pane_holds(
+    pane_mm: float, pane_needed_mm: float, pane_stock_mm: float, factory_built: bool, pane_leeway_frac: float
+) -> Verdict:
     reason = say(
         "The longest pane needs {needed} for this height of water; {stock} is the next one sold. This is {pane}.",
         needed=of(pane_needed_mm, "pane_needed_mm"),
         stock=of(pane_stock_mm, "pane_stock_mm"),
         pane=of(pane_mm, "pane_mm"),
     )
-    return at_least(pane_mm, pane_needed_mm, "thickness", reason, scale=0.5)
+    verdict = at_least(pane_mm, pane_needed_mm, "thickness", reason, scale=0.5)
+    if factory_built and verdict.state == "short":
+        text = "Its maker answers for {pane} with the bracing it is sold with; a free pane would need {needed}."
+        maker = say(text, **{name: reason.terms[name] for name in ("pane", "needed")})
+        return Verdict("tight", verdict.margin, say("by its maker"), maker, verdict.gauge)
+    return by_practice(verdict, pane_needed_mm, pane_leeway_frac * pane_needed_mm)
 
 
 @check(

@@ -33,6 +33,7 @@ export function TankStage() {
         <ChoiceField path="tank.pane_material" />
         <ChoiceField path="tank.support" />
         <SwitchField path="tank.toughened" />
+        <SwitchField path="tank.factory_built" />
         <ChoiceField path="tank.fill_by" />
         <NumberField path={tank.fill_by === "height" ? "tank.part_fill_cm" : "tank.freeboard_cm"} />
       </Fields>

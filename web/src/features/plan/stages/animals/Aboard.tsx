@@ -31,10 +31,8 @@ export function Aboard() {
             </div>
             <FaultOf path={`animals.${i}.species`} />
             <GroupDetails at={i} group={group} name={name} />
-            {species && species.confidence !== "high" && (
-              <p className="text-sm text-quiet">
-                Library values of {species.confidence} confidence: {species.source}.
-              </p>
+            {species?.confidence === "low" && (
+              <p className="text-sm text-quiet">Little is known of it: take its values with care.</p>
             )}
             {species?.note && (
               <p className="mt-1 text-sm text-brass first-letter:uppercase">{species.note}.</p>

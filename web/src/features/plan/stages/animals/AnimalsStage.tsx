@@ -1,5 +1,6 @@
 import { SpeciesPicker } from "@/ui/fields/SpeciesPicker";
 import { Checks } from "../../Checks";
+import { usePlan, usePlanInUse } from "../../context";
 import { Figures } from "../../Figures";
 import { Adding, useRows } from "../../rows";
 import { Aboard } from "./Aboard";
@@ -24,6 +25,7 @@ export function AnimalsStage() {
       <Checks stage="animals" />
       <Schools />
       <Findings />
+      <Whence />
       <Figures
         keys={[
           "animal_count",
@@ -36,4 +38,16 @@ export function AnimalsStage() {
       />
     </>
   );
+}
+
+/** Where the library's values of these animals are from. */
+function Whence() {
+  const { library } = usePlanInUse();
+  const kinds = usePlan((plan) => plan.animals ?? []).map(({ species }) => species);
+  const told = new Set(library.species.filter(({ key }) => kinds.includes(key)).map(({ source }) => source));
+  return [...told].map((source) => (
+    <p key={source} className="mb-3 text-sm text-quiet first-letter:uppercase">
+      {source}.
+    </p>
+  ));
 }
