@@ -100,12 +100,12 @@ PROTEIN = {"herbivore": 0.32, "omnivore": 0.42, "carnivore": 0.52, "reptile": 0.
 
 @pytest.mark.parametrize("row", library.species().values(), ids=lambda row: row.key)
 def test_species_values_lie_where_animals_live(row):
-    assert 1 <= row.adult_length_cm <= 80
+    assert 1 <= row.adult_length_cm <= 100
     assert 0 <= row.temp_low_c < row.temp_high_c <= 34
     assert 3.5 <= row.ph_low < row.ph_high <= 9.2
     assert 0 <= row.gape_frac <= 2
     assert 0.05 <= row.growth_per_year <= 4
-    assert 4 <= row.length_ratio <= 12
+    assert 3 <= row.length_ratio <= 12
     assert len(row.scientific.split()) >= 2
     assert 0 <= row.kh_low_dkh < row.kh_high_dkh <= row.gh_high_dgh + 2
     assert 0 < row.litres_low <= row.litres_high
