@@ -272,11 +272,11 @@ def bottle_shelf() -> Plan:
         changes=Changes(target_nitrate_mg_l=ion(15), weekdays=("Sun",), change_frac=0.2),
         bags=(
             Bag(
-                "Ten shrimp from the next shelf", bagged_l=0.6, bag_mass_g=1.5, bag_h=0.5, bag_c=22, bag_kh_dkh=1,
+                "Ten shrimp from the next shelf", bagged_l=0.6, bag_mass_g=1.5, bag_number=10, bag_protein_frac=0.35, bag_h=0.5, bag_c=22, bag_kh_dkh=1,
                 bag_ph=6.4, bag_us_cm=210, drops_per_s=2, drip_min=60, drip_frac=0.5,
             ),
             Bag(
-                "Fifteen shrimp by post", bagged_l=0.5, bag_mass_g=2.2, bag_h=44, bag_c=17, bag_kh_dkh=3,
+                "Fifteen shrimp by post", bagged_l=0.5, bag_mass_g=2.2, bag_number=15, bag_protein_frac=0.35, bag_h=44, bag_c=17, bag_kh_dkh=3,
                 bag_ph=6.5, bag_us_cm=340, drops_per_s=2, drip_min=60, drip_frac=0.5,
             ),
         ),

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { Button } from "@/ui/controls";
 import { useUnits } from "@/ui/units";
-import { useFigure, usePlan } from "./context";
+import { useFigure } from "./context";
 
 const MINUTE = 60_000;
 
@@ -20,7 +20,7 @@ export function DripTimer({ index }: { index: number }) {
     setRunning({ what, ends: Date.now() + minutes * MINUTE });
   };
   const float = useFigure(`bags.${index}.floating_min`)?.value ?? 0;
-  const drip = usePlan((plan) => plan.bags?.[index]?.drip_min) ?? 0;
+  const drip = useFigure(`bags.${index}.dripped_for_min`)?.value ?? 0;
   const left = running ? Math.max(0, running.ends - now) : 0;
   return (
     <section aria-label={`Timer of arrival ${index + 1}`} className="mb-5 flex flex-wrap items-center gap-3">

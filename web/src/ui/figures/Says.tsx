@@ -31,14 +31,19 @@ function Value({ term, open }: { term: Term; open?: OpenFigure }) {
   );
 }
 
-/** A number in the numbers' face with its unit in the text's; bare where the unit follows behind another. */
+/** A number in the numbers' face with its unit in the text's; bare where the unit follows behind another. A unit of
+ * several words may break after the first. */
 export function Measure({ value, kind, bare }: { value: number; kind: string; bare?: boolean }) {
   const [number, unit] = useUnits().parts(value, kind);
+  const [first, ...more] = unit && !bare ? unit.split(" ") : [];
   return (
-    <span className="whitespace-nowrap">
-      <span className="num">{number}</span>
-      {unit && !bare && ` ${unit}`}
-    </span>
+    <>
+      <span className="whitespace-nowrap">
+        <span className="num">{number}</span>
+        {first && ` ${first}`}
+      </span>
+      {more.length > 0 && ` ${more.join(" ")}`}
+    </>
   );
 }
 

@@ -144,6 +144,24 @@ def tub_move_d(settled_us_cm: float, bag_us_cm: float, shock_classes: tuple[libr
     return float(math.ceil(math.log(settled_us_cm / bag_us_cm) / a_day - ROUNDING))
 
 
+@figure(
+    "Dripped for",
+    formula="{drip_min}; 0 where {bag_gap_frac} is under {drip_needed_frac}, or {opened_unionised_mg_l} passes "
+    "{unionised_harm_mg_l}",
+    source="practice",
+    row="bags",
+)
+def dripped_for_min(
+    drip_min: float,
+    bag_gap_frac: float,
+    drip_needed_frac: float,
+    opened_unionised_mg_l: float,
+    unionised_harm_mg_l: float,
+) -> float:
+    needless = bag_gap_frac < drip_needed_frac or opened_unionised_mg_l > unionised_harm_mg_l
+    return 0.0 if needless else drip_min
+
+
 @step("bags")
 def bag_result(
     bag_name: str,
@@ -151,16 +169,14 @@ def bag_result(
     unionised_harm_mg_l: float,
     floating_min: float,
     wanted_drops: float,
-    drip_min: float,
+    dripped_for_min: float,
     drip_frac: float,
-    bag_gap_frac: float,
-    drip_needed_frac: float,
 ) -> Sentence:
     """How one arrival is brought across."""
     warmth = "float the closed bag for {minutes}" if floating_min > 0 else "as warm as the tank, no floating"
     if opened_unionised_mg_l > unionised_harm_mg_l:
         then = "open it, and net them across at once."
-    elif bag_gap_frac < drip_needed_frac:
+    elif dripped_for_min == 0:
         then = "its water is as the tank's: open it, and net them across."
     elif wanted_drops > MOST_DROPS:
         then = "then pour tank water into their bucket by the cup over {drip} until {share} is tank water; net them across."
@@ -171,7 +187,7 @@ def bag_result(
         name=bag_name,
         minutes=Term(floating_min, "minutes"),
         drops=Term(wanted_drops, "ratio"),
-        drip=Term(drip_min, "minutes"),
+        drip=Term(dripped_for_min, "minutes"),
         share=Term(drip_frac, "share"),
     )
 
