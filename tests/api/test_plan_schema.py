@@ -1,7 +1,7 @@
 """The wire's plan against the core's: same fields, same limits, nothing lost on the way and back."""
 
 import json
-from dataclasses import asdict, fields, replace
+from dataclasses import asdict, fields
 from pathlib import Path
 
 import pytest
@@ -13,7 +13,7 @@ from loquen.api.wire.documents import read_document
 from loquen.api.wire.plan import PlanSchema, to_core
 from loquen.core.model.documents import document
 from loquen.core.model.fields import entries
-from loquen.core.model.plan import PLAN, Plan, RunIn
+from loquen.core.model.plan import PLAN, Lamp, Plan, Planting
 from loquen.core.model.quantity import Quantity
 from loquen.core.system.book import sheet_of
 from loquen.demo.sluice_street import long_hall, rope_walk_b, tidal_corner
@@ -71,10 +71,27 @@ def test_no_text_passes_as_a_number_by_accident(text):
     assert 4 <= plan.heat.target_c <= 36
 
 
-def test_a_document_without_a_version_is_brought_forward():
-    old = {key: value for key, value in json.loads(document(DEMO[0])).items() if key != "version"}
-    # Until version 2 every surface counted as mature.
-    assert read_document(json.dumps(old)) == replace(DEMO[0], run_in=RunIn(age_weeks=52))
+OLD_LIGHT = {"uvb_fitted": True, "uvb_cm": 25.0, "uvb_near_uvi": 6.0, "basking_c": 33.0}
+
+
+@pytest.mark.parametrize("version", [None, 1])
+def test_a_document_of_an_older_version_is_brought_forward(version):
+    old = {"name": "Old", "tank": {"plants": "stems", "plant_cover_frac": 0.4}, "sump": {"sump_lid": "part"}}
+    old |= {"heat": {"lid": "closed", "light_w": 30.0, "light_h": 11.0}, "light": OLD_LIGHT}
+    plan = read_document(json.dumps(old if version is None else {**old, "version": version}))
+    # Until version 2 every surface counted as mature; until version 3 a closed lid left no gap, and lamps burned alike.
+    assert plan.run_in.age_weeks == 52
+    assert (plan.heat.lid, plan.sump.sump_lid) == ("tight", "part")
+    assert plan.planting == (Planting("fast_stems", 0.4),)
+    assert plan.lamps == (Lamp("display", 30.0, 11.0), Lamp("uvb", 0.0, 11.0, lamp_cm=25.0, near_uvi=6.0))
+    assert plan.light.basking_c == 33.0
+
+
+def test_a_bare_old_document_means_what_it_meant():
+    plan = read_document('{"name": "Old", "version": 2}')
+    assert plan.heat.lid == "tight"
+    assert plan.lamps == (Lamp("display", 20.0, 8.0),)
+    assert plan.planting == ()
 
 
 def test_a_plan_kept_by_an_earlier_release_is_read_and_means_the_same():

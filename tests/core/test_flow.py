@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from loquen.core.graph import asking
 from loquen.core.graph.engine import Missing
 from loquen.core.model.consistency import conflicts
-from loquen.core.model.plan import PLAN, Chamber, Heat, Light, Outlet, RunPart, Tank
+from loquen.core.model.plan import PLAN, Chamber, Heat, Lamp, Light, Outlet, RunPart, Tank
 from loquen.core.system import build
 from loquen.core.system.book import sheet_of
 from loquen.demo.sluice_street import long_hall, old_copper
@@ -329,7 +329,9 @@ def test_a_strong_heater_left_alone_holds():
 
 
 def test_everything_on_the_circuit():
-    sheet = sheet_of(sumped(heat=Heat(fitted_heaters=2, fitted_w=200, light_w=40, circuit_other_w=100)))
+    sheet = sheet_of(
+        sumped(heat=Heat(fitted_heaters=2, fitted_w=200, circuit_other_w=100), lamps=(Lamp(lamp_w=40),))
+    )
     assert sheet.value("circuit_w") == pytest.approx(2 * 200 + 30 + 40 + 100)
     assert sheet.value("circuit_most_w") == pytest.approx(230 * 16 * 0.8)
     crowded = sheet.changed({"heat.circuit_other_w": 4000.0})
@@ -351,31 +353,47 @@ TURTLE = {"animals": (plan().animals[0].__class__("common_musk_turtle", 1),)}
 
 
 @pytest.mark.parametrize(
-    ("light", "heat", "check", "state"),
+    ("light", "lamps", "check", "state"),
     [
-        (Light(siesta_h=4), Heat(light_h=14), "night_dark", "short"),
-        (Light(), Heat(light_h=10), "night_dark", "holds"),
-        (Light(basking_c=33), Heat(), "basks", "holds"),
-        (Light(basking_c=26), Heat(), "basks", "short"),
-        (Light(basking_c=None), Heat(), "basks", "unknown"),
-        (Light(uvb_fitted=True, uvb_cm=60), Heat(), "uvb_reaches", "short"),
-        (Light(uvb_fitted=True, uvb_cm=30), Heat(), "uvb_reaches", "holds"),
-        (Light(uvb_fitted=True, uvb_cm=10), Heat(), "uvb_reaches", "short"),
+        (Light(siesta_h=4), (Lamp(lamp_h=14),), "night_dark", "short"),
+        (Light(), (Lamp(lamp_h=10),), "night_dark", "holds"),
+        (Light(), (Lamp(lamp_h=10), Lamp("dark_heat", 60, 24)), "night_dark", "holds"),
+        (Light(), (Lamp(lamp_h=10), Lamp("basking", 60, 20)), "night_dark", "short"),
+        (Light(basking_c=33), (), "basks", "holds"),
+        (Light(basking_c=26), (), "basks", "short"),
+        (Light(basking_c=None), (), "basks", "unknown"),
+        # A musk turtle keeps to half shade: 0.7 to 3 on its back. The maker's 1.6 at 40 cm and 5 at 20 fall by r^-1.64.
+        (Light(), (Lamp("uvb", lamp_cm=90),), "uvb_reaches", "short"),
+        (Light(), (Lamp("uvb", lamp_cm=70),), "uvb_reaches", "tight"),
+        (Light(), (Lamp("uvb", lamp_cm=40),), "uvb_reaches", "holds"),
+        (Light(), (Lamp("uvb", lamp_cm=22),), "uvb_reaches", "tight"),
+        (Light(), (Lamp("uvb", lamp_cm=10),), "uvb_reaches", "short"),
+        # Two lamps add up.
+        (Light(), (Lamp("uvb", lamp_cm=90), Lamp("uvb", lamp_cm=90)), "uvb_reaches", "holds"),
     ],
 )
-def test_what_reptiles_need_of_light(light, heat, check, state):
-    sheet = sheet_of(plan(**TURTLE, light=light, heat=heat))
+def test_what_reptiles_need_of_light(light, lamps, check, state):
+    sheet = sheet_of(plan(**TURTLE, light=light, lamps=lamps, heat=Heat(lid="open")))
     assert sheet.value(check).state == state
 
 
+@pytest.mark.parametrize(
+    ("lid", "state", "index"), [("glass", "short", 0.0), ("mesh", "holds", 1.04), ("tight", "holds", 1.6)]
+)
+def test_glass_stops_ultraviolet_b_and_mesh_takes_a_third(lid, state, index):
+    sheet = sheet_of(plan(**TURTLE, lamps=(Lamp("uvb", lamp_cm=40),), heat=Heat(lid=lid)))
+    assert sheet.value("given_uvi") == pytest.approx(index)
+    assert sheet.value("uvb_reaches").state == state
+
+
 def test_ultraviolet_b_by_inverse_square():
-    light = Light(uvb_fitted=True, uvb_near_cm=20, uvb_near_uvi=8, uvb_far_cm=40, uvb_far_uvi=2, uvb_wanted_uvi=2)
-    sheet = sheet_of(plan(**TURTLE, light=light))
-    assert sheet.value("uvb_falls") == pytest.approx(2)
-    assert sheet.value("uvb_hang_cm") == pytest.approx(40)
-    screened = sheet.changed({"light.uvb_screen_frac": 0.5})
-    assert screened.value("uvb_hang_cm") == pytest.approx(40 / math.sqrt(2))
-    assert sheet.changed({"light.uvb_age_months": 9.0}).value("uvb_due_months") == 3
+    lamp = Lamp("uvb", near_cm=20, near_uvi=8, far_cm=40, far_uvi=2)
+    sheet = sheet_of(plan(**TURTLE, light=Light(uvb_wanted_uvi=2), lamps=(lamp,), heat=Heat(lid="open")))
+    assert sheet.value("lamps.0.uvb_falls") == pytest.approx(2)
+    assert sheet.value("lamps.0.uvb_hang_cm") == pytest.approx(40)
+    screened = sheet.changed({"lamps.0.screen_frac": 0.5})
+    assert screened.value("lamps.0.uvb_hang_cm") == pytest.approx(40 / math.sqrt(2))
+    assert sheet.changed({"lamps.0.lamp_age_months": 9.0}).value("lamps.0.uvb_due_months") == 3
 
 
 def test_fish_need_none_of_it():

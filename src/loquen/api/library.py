@@ -38,6 +38,7 @@ class SpeciesOut(BaseModel):
     group_least: int
     confidence: str
     source: str
+    aliases: tuple[str, ...]
     note: str
 
 

@@ -1026,6 +1026,12 @@ export interface components {
              * @default 10
              */
             filter_w: number;
+            /**
+             * Outlet
+             * @default usual
+             * @enum {string}
+             */
+            outlet: "usual" | "submerged" | "spill" | "spray";
         };
         /**
          * FilterOut
@@ -1312,6 +1318,21 @@ export interface components {
             weighed_g_d: number;
             /** Food Protein Frac */
             food_protein_frac?: number | null;
+            /**
+             * Food
+             * @default dry
+             */
+            food: string;
+            /**
+             * Fasting D Wk
+             * @default 0
+             */
+            fasting_d_wk: number;
+            /**
+             * Uneaten Frac
+             * @default 0
+             */
+            uneaten_frac: number;
         };
         /** Heat */
         Heat: {
@@ -1349,10 +1370,14 @@ export interface components {
             humidity_frac: number;
             /**
              * Lid
-             * @default closed
-             * @enum {string}
+             * @default glass
              */
-            lid: "open" | "part" | "closed";
+            lid: string;
+            /**
+             * Chiller W
+             * @default 0
+             */
+            chiller_w: number;
             /**
              * Base Foam Mm
              * @default 10
@@ -1384,16 +1409,6 @@ export interface components {
              * @default 1.5
              */
             fan_m_s: number;
-            /**
-             * Light W
-             * @default 20
-             */
-            light_w: number;
-            /**
-             * Light H
-             * @default 8
-             */
-            light_h: number;
             /** Fitted Heaters */
             fitted_heaters?: number | null;
             /** Fitted W */
@@ -1450,6 +1465,65 @@ export interface components {
             /** Units */
             units: components["schemas"]["Unit"][];
         };
+        /** Lamp */
+        Lamp: {
+            /**
+             * Lamp Kind
+             * @default display
+             * @enum {string}
+             */
+            lamp_kind: "display" | "basking" | "uvb" | "dark_heat";
+            /**
+             * Lamp W
+             * @default 20
+             */
+            lamp_w: number;
+            /**
+             * Lamp H
+             * @default 8
+             */
+            lamp_h: number;
+            /**
+             * Lamp Cm
+             * @default 30
+             */
+            lamp_cm: number;
+            /**
+             * Lamp Age Months
+             * @default 0
+             */
+            lamp_age_months: number;
+            /**
+             * Lamp Life Months
+             * @default 12
+             */
+            lamp_life_months: number;
+            /**
+             * Near Cm
+             * @default 20
+             */
+            near_cm: number;
+            /**
+             * Near Uvi
+             * @default 5
+             */
+            near_uvi: number;
+            /**
+             * Far Cm
+             * @default 40
+             */
+            far_cm: number;
+            /**
+             * Far Uvi
+             * @default 1.6
+             */
+            far_uvi: number;
+            /**
+             * Screen Frac
+             * @default 0
+             */
+            screen_frac: number;
+        };
         /** LibraryOut */
         LibraryOut: {
             /** Species */
@@ -1489,56 +1563,8 @@ export interface components {
             siesta_h: number;
             /** Basking C */
             basking_c?: number | null;
-            /**
-             * Uvb Fitted
-             * @default false
-             */
-            uvb_fitted: boolean;
-            /**
-             * Uvb Near Cm
-             * @default 20
-             */
-            uvb_near_cm: number;
-            /**
-             * Uvb Near Uvi
-             * @default 5
-             */
-            uvb_near_uvi: number;
-            /**
-             * Uvb Far Cm
-             * @default 40
-             */
-            uvb_far_cm: number;
-            /**
-             * Uvb Far Uvi
-             * @default 1.6
-             */
-            uvb_far_uvi: number;
-            /**
-             * Uvb Wanted Uvi
-             * @default 2
-             */
-            uvb_wanted_uvi: number;
-            /**
-             * Uvb Screen Frac
-             * @default 0
-             */
-            uvb_screen_frac: number;
-            /**
-             * Uvb Cm
-             * @default 30
-             */
-            uvb_cm: number;
-            /**
-             * Uvb Age Months
-             * @default 0
-             */
-            uvb_age_months: number;
-            /**
-             * Uvb Life Months
-             * @default 12
-             */
-            uvb_life_months: number;
+            /** Uvb Wanted Uvi */
+            uvb_wanted_uvi?: number | null;
         };
         /**
          * Mover
@@ -1648,6 +1674,29 @@ export interface components {
             /** Outlets */
             outlets: components["schemas"]["OutletDrawn"][];
         };
+        /** Patch */
+        Patch: {
+            /**
+             * Patch Bed
+             * @default soil
+             */
+            patch_bed: string;
+            /**
+             * Patch Frac
+             * @default 0.3
+             */
+            patch_frac: number;
+            /**
+             * Patch Front Cm
+             * @default 4
+             */
+            patch_front_cm: number;
+            /**
+             * Patch Back Cm
+             * @default 6
+             */
+            patch_back_cm: number;
+        };
         /** Plan */
         Plan: {
             /** Name */
@@ -1680,13 +1729,24 @@ export interface components {
              *       "bed_front_cm": 3,
              *       "bed_back_cm": 5,
              *       "bag_l": 10,
+             *       "soil_left_meq_l": 40,
+             *       "lime_kg": 0,
+             *       "lime_grain_mm": 4,
              *       "rock_kg": 0,
-             *       "wood_l": 0,
-             *       "plants": "none",
-             *       "plant_cover_frac": 0.3
+             *       "wood_l": 0
              *     }
              */
             tank: components["schemas"]["Tank"];
+            /**
+             * Patches
+             * @default []
+             */
+            patches: components["schemas"]["Patch"][];
+            /**
+             * Planting
+             * @default []
+             */
+            planting: components["schemas"]["Planting"][];
             /**
              * Filters
              * @default []
@@ -1699,6 +1759,12 @@ export interface components {
              *     }
              */
             run_in: components["schemas"]["RunIn"];
+            /**
+             * @default {
+             *       "decides": "balance"
+             *     }
+             */
+            stocking: components["schemas"]["Stocking"];
             /**
              * @default {
              *       "way": "none",
@@ -1771,15 +1837,14 @@ export interface components {
              *       "room_warm_c": 27,
              *       "room_mean_c": 20,
              *       "humidity_frac": 0.5,
-             *       "lid": "closed",
+             *       "lid": "glass",
+             *       "chiller_w": 0,
              *       "base_foam_mm": 10,
              *       "side_foam_mm": 0,
              *       "foam_frac": 0,
              *       "against_wall": true,
              *       "heaters_in": "tank",
              *       "fan_m_s": 1.5,
-             *       "light_w": 20,
-             *       "light_h": 8,
              *       "cut_out": false,
              *       "price_per_kwh": 0.3,
              *       "mains_v": 230,
@@ -1806,20 +1871,29 @@ export interface components {
             /**
              * @default {
              *       "ramp_min": 0,
-             *       "siesta_h": 0,
-             *       "uvb_fitted": false,
-             *       "uvb_near_cm": 20,
-             *       "uvb_near_uvi": 5,
-             *       "uvb_far_cm": 40,
-             *       "uvb_far_uvi": 1.6,
-             *       "uvb_wanted_uvi": 2,
-             *       "uvb_screen_frac": 0,
-             *       "uvb_cm": 30,
-             *       "uvb_age_months": 0,
-             *       "uvb_life_months": 12
+             *       "siesta_h": 0
              *     }
              */
             light: components["schemas"]["Light"];
+            /**
+             * Lamps
+             * @default [
+             *       {
+             *         "lamp_kind": "display",
+             *         "lamp_w": 20,
+             *         "lamp_h": 8,
+             *         "lamp_cm": 30,
+             *         "lamp_age_months": 0,
+             *         "lamp_life_months": 12,
+             *         "near_cm": 20,
+             *         "near_uvi": 5,
+             *         "far_cm": 40,
+             *         "far_uvi": 1.6,
+             *         "screen_frac": 0
+             *       }
+             *     ]
+             */
+            lamps: components["schemas"]["Lamp"][];
             /**
              * @default {
              *       "tank_ph": 7.4,
@@ -1911,7 +1985,7 @@ export interface components {
             quarantine: components["schemas"]["Quarantine"];
             /**
              * Version
-             * @default 2
+             * @default 3
              */
             version: number;
         };
@@ -1923,6 +1997,29 @@ export interface components {
             /** Base */
             base: number;
             plan: components["schemas"]["Plan"];
+        };
+        /**
+         * PlantDrawn
+         * @description Plants of one kind by how they stand, and the part of the footprint they cover.
+         */
+        PlantDrawn: {
+            /** Uptake */
+            uptake: string;
+            /** Cover Frac */
+            cover_frac: number;
+        };
+        /** Planting */
+        Planting: {
+            /**
+             * Plant
+             * @default slow_rooted
+             */
+            plant: string;
+            /**
+             * Plant Cover Frac
+             * @default 0.2
+             */
+            plant_cover_frac: number;
         };
         /**
          * PumpOut
@@ -2062,6 +2159,11 @@ export interface components {
             change_l_wk: number;
             /** Work Min */
             work_min: number;
+            /**
+             * Shocks
+             * @default
+             */
+            shocks: string;
         };
         /**
          * RegimeRow
@@ -2285,10 +2387,8 @@ export interface components {
             rock_l: number;
             /** Wood L */
             wood_l: number;
-            /** Plants */
-            plants: string;
-            /** Plant Cover Frac */
-            plant_cover_frac: number;
+            /** Planting */
+            planting: components["schemas"]["PlantDrawn"][];
             /** Closed */
             closed: boolean;
             /** Heated */
@@ -2351,6 +2451,8 @@ export interface components {
             company: components["schemas"]["Finding"][];
             /** Suited */
             suited: components["schemas"]["Finding"][];
+            /** Growing */
+            growing: components["schemas"]["Finding"][][];
             /** Outgrown */
             outgrown: components["schemas"]["Outgrown"][];
             outage: components["schemas"]["Sentence"];
@@ -2486,6 +2588,8 @@ export interface components {
             confidence: string;
             /** Source */
             source: string;
+            /** Aliases */
+            aliases: string[];
             /** Note */
             note: string;
         };
@@ -2530,6 +2634,15 @@ export interface components {
              */
             way: "weir" | "holes";
         };
+        /** Stocking */
+        Stocking: {
+            /**
+             * Decides
+             * @default balance
+             * @enum {string}
+             */
+            decides: "balance" | "volume" | "length" | "surface" | "crowd" | "group";
+        };
         /** Sump */
         Sump: {
             /**
@@ -2550,9 +2663,8 @@ export interface components {
             /**
              * Sump Lid
              * @default open
-             * @enum {string}
              */
-            sump_lid: "open" | "part" | "closed";
+            sump_lid: string;
             /**
              * Sump Pane Mm
              * @default 6
@@ -2796,7 +2908,7 @@ export interface components {
              * @default three_edges
              * @enum {string}
              */
-            support: "three_edges" | "four_edges";
+            support: "three_edges" | "cross" | "four_edges";
             /**
              * Bed
              * @default sand
@@ -2818,6 +2930,23 @@ export interface components {
              */
             bag_l: number;
             /**
+             * Soil Left Meq L
+             * @default 40
+             */
+            soil_left_meq_l: number;
+            /**
+             * Lime Kg
+             * @default 0
+             */
+            lime_kg: number;
+            /**
+             * Lime Grain Mm
+             * @default 4
+             */
+            lime_grain_mm: number;
+            /** Siphoned Frac */
+            siphoned_frac?: number | null;
+            /**
              * Rock Kg
              * @default 0
              */
@@ -2827,16 +2956,6 @@ export interface components {
              * @default 0
              */
             wood_l: number;
-            /**
-             * Plants
-             * @default none
-             */
-            plants: string;
-            /**
-             * Plant Cover Frac
-             * @default 0.3
-             */
-            plant_cover_frac: number;
         };
         /**
          * Term

@@ -15,8 +15,7 @@ const section: Section = {
   bed_back_cm: 6,
   rock_l: 5,
   wood_l: 2,
-  plants: "stems",
-  plant_cover_frac: 0.3,
+  planting: [{ uptake: "stems", cover_frac: 0.3 }],
   closed: true,
   heated: true,
   filters: ["canister"],
@@ -78,7 +77,7 @@ it("finds points along a line of pipe, clear of its corners", () => {
 
 it("draws no stones and no stems where there are none", () => {
   expect(stones({ ...section, rock_l: 0 })).toBeNull();
-  expect(stems({ ...section, plants: "none" })).toEqual([]);
+  expect(stems({ ...section, planting: [] })).toEqual([]);
   expect(stems(section).length).toBeGreaterThan(3);
 });
 

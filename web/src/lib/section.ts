@@ -159,9 +159,10 @@ export function stones(section: Section): { x: number; width: number; height: nu
 
 /** Stems of plants: how many stand, where, and how tall, from the share of footprint they cover. */
 export function stems(section: Section): { x: number; height: number; lean: number }[] {
-  if (section.plants === "none") return [];
-  const count = Math.round(section.plant_cover_frac * section.length_cm * 0.24);
-  const tall = section.plants === "slow" ? 0.35 : section.plants === "floating" ? 0 : 0.74;
+  const standing = section.planting.filter(({ uptake }) => uptake !== "floating");
+  const cover = standing.reduce((sum, { cover_frac }) => sum + cover_frac, 0);
+  const count = Math.round(cover * section.length_cm * 0.24);
+  const tall = standing.every(({ uptake }) => uptake === "slow") ? 0.35 : 0.74;
   return Array.from({ length: Math.min(count, 60) }, (_, i) => {
     const side = i % 2 ? 1 : 0;
     const inward = spread(i * 3 + 1) * 0.42;
@@ -171,6 +172,13 @@ export function stems(section: Section): { x: number; height: number; lean: numb
       lean: (spread(i * 11 + 3) - 0.5) * 5,
     };
   });
+}
+
+/** The part of the surface that floating plants cover. */
+export function floating(section: Section): number {
+  return section.planting
+    .filter(({ uptake }) => uptake === "floating")
+    .reduce((sum, { cover_frac }) => Math.min(1, sum + cover_frac), 0);
 }
 
 function describedSump({ sump, overflow }: Section, text: (value: number, kind: string) => string): string[] {

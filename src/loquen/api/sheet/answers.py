@@ -79,6 +79,7 @@ class SheetAnswer:
     pairs: tuple[Finding, ...]
     company: tuple[Finding, ...]
     suited: list[Finding]
+    growing: list[tuple[Finding, ...]]
     outgrown: tuple[Outgrown, ...]
     outage: Sentence
     flow: FlowDrawn | None

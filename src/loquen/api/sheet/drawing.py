@@ -83,6 +83,14 @@ class OverflowDrawn:
 
 
 @dataclass(frozen=True, slots=True)
+class PlantDrawn:
+    """Plants of one kind by how they stand, and the part of the footprint they cover."""
+
+    uptake: str
+    cover_frac: float
+
+
+@dataclass(frozen=True, slots=True)
 class Section:
     """What the section drawing is drawn from, in cm of the real tank."""
 
@@ -97,8 +105,7 @@ class Section:
     bed_back_cm: float
     rock_l: float
     wood_l: float
-    plants: str
-    plant_cover_frac: float
+    planting: list[PlantDrawn]
     closed: bool
     heated: bool
     filters: list[str]
@@ -146,9 +153,11 @@ def section_of(sheet: Sheet) -> Section:
         bed_back_cm=tank.bed_back_cm if tank.bed != "none" else 0.0,
         rock_l=sheet.value("rock_displaced_l"),
         wood_l=tank.wood_l,
-        plants=tank.plants,
-        plant_cover_frac=tank.plant_cover_frac,
-        closed=plan.heat.lid == "closed",
+        planting=[
+            PlantDrawn(sheet.value(f"planting.{i}.plant_row").uptake, row.plant_cover_frac)
+            for i, row in enumerate(plan.planting)
+        ],
+        closed=plan.heat.lid in ("glass", "tight"),
         heated=plan.heat.heated,
         filters=[row.filter_kind for row in plan.filters],
         tank_count=tank.tank_count,

@@ -41,6 +41,7 @@ def view(plan: Plan, months_ahead: float | None = None) -> SheetAnswer:
         pairs=rows_of(sheet, "pairs"),
         company=rows_of(sheet, "company"),
         suited=found_for_each(sheet, "animals", "suited"),
+        growing=[rows_of(sheet, f"planting.{i}.plant_findings") for i in range(len(plan.planting))],
         outgrown=where_known(lambda: growth.outgrown(sheet), ()),
         outage=sentence_of(sheet, "outage_result"),
         flow=where_known(lambda: flow_of(sheet), None),
@@ -132,11 +133,25 @@ def glasses_of(checks: list[Check]) -> list[Glass]:
                 state=decisive.state,
                 check=decisive.key,
                 stage=decisive.stage,
-                headline=decisive.headline,
+                headline=level_of(decisive),
                 gauge=decisive.gauge,
             )
         )
     return glasses
+
+
+def level_of(check: Check) -> Sentence:
+    """What a glass says: how high it stands and where its limit is; the check's headline where it has no gauge."""
+    gauge = check.gauge
+    if gauge is None:
+        return check.headline
+    terms = {"value": Term(gauge.value, gauge.kind, bare=True)}
+    if gauge.low is not None and gauge.high is not None:
+        ends = {"low": Term(gauge.low, gauge.kind, bare=True), "high": Term(gauge.high, gauge.kind)}
+        return say("{value}, in {low} to {high}", **terms, **ends)
+    if gauge.high is not None:
+        return say("{value}, at most {high}", **terms, high=Term(gauge.high, gauge.kind))
+    return say("{value}, at least {low}", **terms, low=Term(gauge.low or 0.0, gauge.kind))
 
 
 def stages_of(sheet: Sheet, checks: list[Check]) -> list[Stage]:

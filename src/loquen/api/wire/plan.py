@@ -56,6 +56,8 @@ def mirror(model: type) -> type[Strict]:
             annotation = Annotated[int, Field(ge=PLAN_VERSION, le=PLAN_VERSION)]
         if item.default is not MISSING:
             default = plain_data(item.default)
+            if default != item.default and default:
+                annotation = Annotated[annotation, Field(validate_default=True)]
         elif item.default_factory is not MISSING:
             default = mirror(types_of[item.name])()
         else:

@@ -18,6 +18,7 @@ CONFLICTS: dict[str, tuple[str, dict[str, str]]] = {
     "bow_too_deep": ("A bow this deep is more than half a circle: at most {nearest}.", {"nearest": "length"}),
     "notch_too_large": ("The missing corner takes the whole side: at most {most}.", {"most": "length"}),
     "bed_above_water": ("The bed would rise above the water, which stands {height} high.", {"height": "length"}),
+    "more_than_the_floor": ("That is more than the floor has left: {most}.", {"most": "share"}),
     "hardscape_fills_tank": ("Rock and wood would fill the tank: at most {most} together.", {"most": "volume"}),
     "baffle_over_rim": ("This baffle is as high as the sump: at most {nearest}.", {"nearest": "length"}),
     "chambers_too_long": (

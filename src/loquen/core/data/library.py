@@ -20,6 +20,7 @@ class BodyShape:
     label: str
     a: float
     b: float
+    depth_frac: float
     source: str
 
 
@@ -30,7 +31,8 @@ class Species:
     `group_least` is the smallest company it is kept in (1: alone or any number), `alone` that it must
     have none of its kind; `females_per_male` 0 when sexes do not matter. `gape_frac` is the longest
     prey as a share of the animal's own length; `length_ratio` and `width_ratio` are the footprint it wants
-    in its own lengths.
+    in its own lengths. Past its range of salinity by `salt_leeway_ppt` it lives on, but not well; `uvi_low` and
+    `uvi_high` bound the ultraviolet index where it basks, both 0 where it does not.
     """
 
     key: str
@@ -71,8 +73,15 @@ class Species:
     jumper: bool
     breathes_air: bool
     digger: bool
+    burrows: bool
     eats_plants: bool
     copper_sensitive: bool
+    salt_leeway_ppt: float
+    armoured: bool
+    clings: bool
+    uvi_low: float
+    uvi_high: float
+    aliases: tuple[str, ...]
     confidence: Confidence
     source: str
     note: str
@@ -86,6 +95,29 @@ class Bed:
     displaced_share: float
     bulk_kg_l: float
     fine: bool
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
+class Food:
+    """A food as it is given, by the dry part of its weight."""
+
+    key: str
+    label: str
+    dry_frac: float
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
+class Lid:
+    """A cover by what it keeps back: vapour, warmth, who would leave, and ultraviolet-B from a lamp above it."""
+
+    key: str
+    label: str
+    vapour_cover: float
+    warm_cover: float
+    keeps_in: Literal["nobody", "jumpers", "all"]
+    uvb_passes: float
     source: str
 
 
@@ -109,12 +141,14 @@ class Media:
 
 @dataclass(frozen=True, slots=True)
 class FilterKind:
-    """How a kind of filter moves water; `air_share` is the air it lets out for the water it is rated for."""
+    """How a kind of filter moves water; `air_share` is the air it lets out for the water it is rated for, `spills`
+    that its water comes back over a lip."""
 
     key: str
     label: str
     flow_share: float
     air_share: float
+    spills: bool
     source: str
 
 
@@ -312,6 +346,16 @@ def check_species(row: Species) -> None:
 @cache
 def beds() -> Table[Bed]:
     return read_csv("beds.csv", Bed)
+
+
+@cache
+def foods() -> Table[Food]:
+    return read_csv("foods.csv", Food)
+
+
+@cache
+def lids() -> Table[Lid]:
+    return read_csv("lids.csv", Lid)
 
 
 @cache

@@ -25,6 +25,7 @@ def conflicts(plan: Plan) -> list[PlanConflict]:
         *groups(plan),
         *glass(plan.tank),
         *bed(plan.tank),
+        *patches(plan),
         *months(plan),
         *hydrometer(plan),
         *sump(plan),
@@ -41,7 +42,11 @@ def unknown_keys(plan: Plan) -> list[PlanConflict]:
         (f"animals.{i}.species", group.species, library.species()) for i, group in enumerate(plan.animals)
     ] + [
         ("tank.bed", plan.tank.bed, library.beds()),
-        ("tank.plants", plan.tank.plants, library.plant_covers()),
+        ("heat.lid", plan.heat.lid, library.lids()),
+        ("sump.sump_lid", plan.sump.sump_lid, library.lids()),
+        *((f"animals.{i}.food", group.food, library.foods()) for i, group in enumerate(plan.animals)),
+        *((f"patches.{i}.patch_bed", row.patch_bed, library.beds()) for i, row in enumerate(plan.patches)),
+        *((f"planting.{i}.plant", row.plant, library.plants()) for i, row in enumerate(plan.planting)),
     ]
     for i, row in enumerate(plan.filters):
         tables += [
@@ -146,6 +151,21 @@ def bed(tank: Tank) -> list[PlanConflict]:
     if stones > 0.4 * room:
         rock_kg = (0.39 * room - tank.wood_l) * rock_kg_l
         found.append(PlanConflict("hardscape_fills_tank", "tank.rock_kg", rock_kg, most=0.4 * room))
+    return found
+
+
+def patches(plan: Plan) -> list[PlanConflict]:
+    """Parts of the floor that together are more than all of it, or lie above the water."""
+    height, found, rest = water_height_cm(plan.tank), [], 1.0
+    for i, row in enumerate(plan.patches):
+        if row.patch_frac > rest + 1e-9:
+            found.append(PlanConflict("more_than_the_floor", f"patches.{i}.patch_frac", rest, most=rest))
+        rest = max(0.0, rest - row.patch_frac)
+        found += [
+            PlanConflict("bed_above_water", f"patches.{i}.{name}", height - 1, height=height)
+            for name in ("patch_front_cm", "patch_back_cm")
+            if getattr(row, name) >= height and row.patch_bed != "none"
+        ]
     return found
 
 

@@ -12,11 +12,60 @@ from loquen.core.model.quantity import Sentence, as_text, quoted, say
 
 MATURE_UNTIL_THEN_WEEKS = 52.0
 Step = Callable[[dict[str, Any]], dict[str, Any]]
+
+
+def with_named_lids(found: dict[str, Any]) -> dict[str, Any]:
+    """A plan whose lids that were called closed are what they were reckoned as: tight, without a gap."""
+    heat, sump = found.get("heat") or {}, found.get("sump") or {}
+    lids = {"open": "open", "part": "part", "closed": "tight"}
+    heat = {**heat, "lid": lids.get(heat.get("lid", "closed"), "tight")}
+    return {**found, "heat": heat, "sump": {**sump, "sump_lid": lids.get(sump.get("sump_lid", "open"), "open")}}
+
+
+OLD_UVB = {
+    "uvb_near_cm": "near_cm",
+    "uvb_near_uvi": "near_uvi",
+    "uvb_far_cm": "far_cm",
+    "uvb_far_uvi": "far_uvi",
+    "uvb_screen_frac": "screen_frac",
+    "uvb_cm": "lamp_cm",
+    "uvb_age_months": "lamp_age_months",
+    "uvb_life_months": "lamp_life_months",
+}
+OLD_PLANTS = {
+    "slow": "slow_rooted",
+    "stems": "fast_stems",
+    "floating": "floating_plants",
+    "emergent": "roots_in_water",
+}
+
+
+def with_lamps(found: dict[str, Any]) -> dict[str, Any]:
+    """A plan whose lamp and ultraviolet-B lamp are rows; the latter burned as long as the former."""
+    heat, light = dict(found.get("heat") or {}), dict(found.get("light") or {})
+    hours = heat.pop("light_h", 8.0)
+    lamps = [{"lamp_kind": "display", "lamp_w": heat.pop("light_w", 20.0), "lamp_h": hours}]
+    uvb = {new: light.pop(old) for old, new in OLD_UVB.items() if old in light}
+    if light.pop("uvb_fitted", False):
+        lamps.append({"lamp_kind": "uvb", "lamp_w": 0.0, "lamp_h": hours, **uvb})
+    return {**found, "heat": heat, "light": light, "lamps": lamps}
+
+
+def with_plants(found: dict[str, Any]) -> dict[str, Any]:
+    """A plan whose plants of one kind are a row."""
+    tank = dict(found.get("tank") or {})
+    kind, cover = tank.pop("plants", "none"), tank.pop("plant_cover_frac", 0.3)
+    rows = [{"plant": OLD_PLANTS[kind], "plant_cover_frac": cover}] if kind in OLD_PLANTS else []
+    return {**found, "tank": tank, "planting": rows}
+
+
 PLAN_STEPS: dict[int, Step] = {
     # Version 0: documents written before plans carried a version; nothing else differs.
     0: lambda found: {**found, "version": 1},
     # Version 1: every surface but a filter's own counted as mature, and a filter's as entered.
     1: lambda found: {**found, "run_in": {"age_weeks": MATURE_UNTIL_THEN_WEEKS}, "version": 2},
+    # Version 2: a lid was open, half or closed; one lamp, one ultraviolet-B lamp and one kind of plants stood in fields.
+    2: lambda found: {**with_plants(with_lamps(with_named_lids(found))), "version": 3},
 }
 
 
@@ -106,6 +155,8 @@ def rebuilt(hint: Any, value: Any) -> Any:
 
 def plain_data(value: Any) -> Any:
     """The same data with lists where the core has tuples."""
+    if is_dataclass(value) and not isinstance(value, type):
+        value = asdict(value)
     if isinstance(value, dict):
         return {name: plain_data(inner) for name, inner in value.items()}
     return [plain_data(inner) for inner in value] if isinstance(value, list | tuple) else value

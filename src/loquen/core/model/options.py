@@ -9,7 +9,9 @@ from loquen.core.model.quantity import Choice
 
 TABLES: dict[str, Callable[[], Table[Any]]] = {
     "beds": library.beds,
-    "plants": library.plant_covers,
+    "foods": library.foods,
+    "lids": library.lids,
+    "plants": library.plants,
     "media": library.media,
     "filter_kinds": library.filter_kinds,
     "pipes": library.pipes,
@@ -35,5 +37,5 @@ def options_of(choice: Choice) -> Mapping[str, str]:
         rows = library.mineral_salts().items()
         return {key: row.label for key, row in rows if SALTS[choice.table](row)}
     if choice.table in TABLES:
-        return {key: row.label for key, row in TABLES[choice.table]().items()}
+        return {key: getattr(row, "label", None) or row.common for key, row in TABLES[choice.table]().items()}
     return {}

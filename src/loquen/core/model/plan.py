@@ -7,7 +7,7 @@ from loquen.core.model.quantity import Choice, Most, Quantity
 from loquen.core.model.shape import Shape
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 
-PLAN_VERSION = 2
+PLAN_VERSION = 3
 
 SizeBy = Literal["adult", "length", "age"]
 FeedBy = Literal["usual", "light", "normal", "growing", "weighed"]
@@ -40,8 +40,11 @@ class Group:
             },
         ),
     ] = "usual"
-    weighed_g_d: Annotated[float, Quantity("Dry food for the group", "feed", 0, 5000)] = 1.0
+    weighed_g_d: Annotated[float, Quantity("Food for the group, on a day with food", "feed", 0, 50_000)] = 1.0
     food_protein_frac: Annotated[float | None, Quantity("Protein of their food", "share", 0.02, 0.95)] = None
+    food: Annotated[str, Choice("Food", table="foods")] = "dry"
+    fasting_d_wk: Annotated[int, Quantity("Days a week without food", "count", 0, 6, whole=True)] = 0
+    uneaten_frac: Annotated[float, Quantity("Left uneaten", "share", 0, 0.9)] = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,17 +88,46 @@ class Tank:
     toughened: Annotated[bool, Choice("Toughened panes")] = False
     factory_built: Annotated[bool, Choice("Sold as a tank, filled as its maker says")] = False
     support: Annotated[
-        Literal["three_edges", "four_edges"],
-        Choice("Top edge", {"three_edges": "free (rimless)", "four_edges": "braced all along"}),
+        Literal["three_edges", "cross", "four_edges"],
+        Choice(
+            "Top edge",
+            {
+                "three_edges": "free (rimless)",
+                "cross": "tied across the middle",
+                "four_edges": "braced all round",
+            },
+        ),
     ] = "three_edges"
     bed: Annotated[str, Choice("Bed", table="beds")] = "sand"
     bed_front_cm: Annotated[float, Quantity("Bed at the front", "length", 0, 60)] = 3.0
     bed_back_cm: Annotated[float, Quantity("Bed at the back", "length", 0, 60)] = 5.0
     bag_l: Annotated[float, Quantity("One bag", "volume", 0.5, 100)] = 10.0
+    soil_left_meq_l: Annotated[float, Quantity("Alkalinity a litre of soil still takes", "alkalinity", 0, 200)] = (
+        40.0
+    )
+    lime_kg: Annotated[float, Quantity("Coral or shell in the flow", "mass", 0, 500)] = 0.0
+    lime_grain_mm: Annotated[float, Quantity("Grain of coral or shell", "thickness", 0.5, 60)] = 4.0
+    siphoned_frac: Annotated[float | None, Quantity("Waste siphoned off before it rots", "share", 0, 0.6)] = None
     rock_kg: Annotated[float, Quantity("Rock", "mass", 0, 2000)] = 0.0
     wood_l: Annotated[float, Quantity("Wood", "volume", 0, 500)] = 0.0
-    plants: Annotated[str, Choice("Plants", table="plants")] = "none"
-    plant_cover_frac: Annotated[float, Quantity("Footprint they cover", "share", 0, 1)] = 0.3
+
+
+@dataclass(frozen=True, slots=True)
+class Patch:
+    """A part of the floor with another bed than the rest."""
+
+    patch_bed: Annotated[str, Choice("Bed", table="beds")] = "soil"
+    patch_frac: Annotated[float, Quantity("Part of the floor", "share", 0.01, 1)] = 0.3
+    patch_front_cm: Annotated[float, Quantity("At the front", "length", 0, 60)] = 4.0
+    patch_back_cm: Annotated[float, Quantity("At the back", "length", 0, 60)] = 6.0
+
+
+@dataclass(frozen=True, slots=True)
+class Planting:
+    """Plants of one kind, and how much of the tank they cover seen from above."""
+
+    plant: Annotated[str, Choice("Plant", table="plants")] = "slow_rooted"
+    plant_cover_frac: Annotated[float, Quantity("Footprint they cover", "share", 0, 1)] = 0.2
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,6 +142,18 @@ class Filter:
     measured_lph: Annotated[float | None, Quantity("Measured flow", "flow", 0, 50_000)] = None
     holds_l: Annotated[float, Quantity("Water it holds", "volume", 0, 500)] = 0.0
     filter_w: Annotated[float, Quantity("Electricity", "power", 0, 2000)] = 10.0
+    outlet: Annotated[
+        Literal["usual", "submerged", "spill", "spray"],
+        Choice(
+            "Its outlet",
+            {
+                "usual": "as its kind does",
+                "submerged": "under the water",
+                "spill": "spills over a lip",
+                "spray": "sprays over the water",
+            },
+        ),
+    ] = "usual"
 
 
 @dataclass(frozen=True, slots=True)
@@ -193,10 +237,7 @@ class Sump:
     sump_length_cm: Annotated[float, Quantity("Length inside", "length", 20, 500)] = 80.0
     sump_width_cm: Annotated[float, Quantity("Width inside", "length", 10, 200)] = 35.0
     sump_height_cm: Annotated[float, Quantity("Height inside", "length", 10, 120)] = 40.0
-    sump_lid: Annotated[
-        Literal["open", "part", "closed"],
-        Choice("Its cover", {"open": "open", "part": "half covered", "closed": "closed"}),
-    ] = "open"
+    sump_lid: Annotated[str, Choice("Its cover", table="lids")] = "open"
     sump_pane_mm: Annotated[float, Quantity("Pane", "thickness", 3, 30)] = 6.0
     return_level_cm: Annotated[float, Quantity("Water in the return chamber", "length", 2, 110)] = 20.0
     intake_cm: Annotated[float, Quantity("Pump needs at least", "length", 0, 60)] = 8.0
@@ -242,10 +283,8 @@ class Heat:
         tuple[float, ...] | None, Quantity("Room by month", "temperature", -5, 45), Most(12)
     ] = None
     humidity_frac: Annotated[float, Quantity("Humidity", "share", 0, 1)] = 0.5
-    lid: Annotated[
-        Literal["open", "part", "closed"],
-        Choice("Lid", {"open": "open", "part": "half covered", "closed": "closed"}),
-    ] = "closed"
+    lid: Annotated[str, Choice("Lid", table="lids")] = "glass"
+    chiller_w: Annotated[float, Quantity("Chiller takes out", "power", 0, 5000)] = 0.0
     base_foam_mm: Annotated[float, Quantity("Foam under the base", "thickness", 0, 100)] = 10.0
     side_foam_mm: Annotated[float, Quantity("Foam on back or sides", "thickness", 0, 100)] = 0.0
     foam_frac: Annotated[float, Quantity("Part of the walls behind it", "share", 0, 1)] = 0.0
@@ -254,8 +293,6 @@ class Heat:
         Literal["tank", "sump"], Choice("Heaters hang in", {"tank": "the tank", "sump": "the sump"})
     ] = "tank"
     fan_m_s: Annotated[float, Quantity("A fan would move air at", "pipe_speed", 0, 5)] = 1.5
-    light_w: Annotated[float, Quantity("Lamp", "power", 0, 2000)] = 20.0
-    light_h: Annotated[float, Quantity("Lamp, hours a day", "hours", 0, 24)] = 8.0
     fitted_heaters: Annotated[int | None, Quantity("Heaters fitted", "count", 1, 12, whole=True)] = None
     fitted_w: Annotated[float | None, Quantity("Each fitted heater", "power", 5, 3000)] = None
     cut_out: Annotated[bool, Choice("Independent cut-out controller")] = False
@@ -286,21 +323,40 @@ class Air:
 
 @dataclass(frozen=True, slots=True)
 class Light:
-    """Day and night, and what reptiles need of light."""
+    """Day and night, and the place to bask."""
 
     ramp_min: Annotated[float, Quantity("Ramp up and down", "minutes", 0, 240)] = 0.0
     siesta_h: Annotated[float, Quantity("Break at midday", "hours", 0, 12)] = 0.0
     basking_c: Annotated[float | None, Quantity("Basking place, measured", "temperature", 0, 70)] = None
-    uvb_fitted: Annotated[bool, Choice("Ultraviolet-B lamp")] = False
-    uvb_near_cm: Annotated[float, Quantity("Maker's nearer distance", "length", 2, 200)] = 20.0
-    uvb_near_uvi: Annotated[float, Quantity("Index there", "uv_index", 0.1, 100)] = 5.0
-    uvb_far_cm: Annotated[float, Quantity("Maker's farther distance", "length", 3, 300)] = 40.0
-    uvb_far_uvi: Annotated[float, Quantity("Index there", "uv_index", 0.01, 100)] = 1.6
-    uvb_wanted_uvi: Annotated[float, Quantity("Index wanted on the back", "uv_index", 0.1, 12)] = 2.0
-    uvb_screen_frac: Annotated[float, Quantity("Lost in a screen", "share", 0, 0.9)] = 0.0
-    uvb_cm: Annotated[float, Quantity("Lamp hangs above the back by", "length", 2, 300)] = 30.0
-    uvb_age_months: Annotated[float, Quantity("Lamp's age", "months", 0, 120)] = 0.0
-    uvb_life_months: Annotated[float, Quantity("Maker says replace after", "months", 1, 120)] = 12.0
+    uvb_wanted_uvi: Annotated[float | None, Quantity("Index wanted on the back", "uv_index", 0.1, 12)] = None
+
+
+@dataclass(frozen=True, slots=True)
+class Lamp:
+    """One lamp: what it is for, what it draws and for how long; of an ultraviolet-B lamp also what its maker measured."""
+
+    lamp_kind: Annotated[
+        Literal["display", "basking", "uvb", "dark_heat"],
+        Choice(
+            "Lamp for",
+            {
+                "display": "light over the water",
+                "basking": "a warm place, with light",
+                "uvb": "ultraviolet-B",
+                "dark_heat": "warmth without light",
+            },
+        ),
+    ] = "display"
+    lamp_w: Annotated[float, Quantity("Takes", "power", 0, 2000)] = 20.0
+    lamp_h: Annotated[float, Quantity("Hours a day", "hours", 0, 24)] = 8.0
+    lamp_cm: Annotated[float, Quantity("Hangs above the back by", "length", 2, 300)] = 30.0
+    lamp_age_months: Annotated[float, Quantity("Its age", "months", 0, 120)] = 0.0
+    lamp_life_months: Annotated[float, Quantity("Maker says replace after", "months", 1, 120)] = 12.0
+    near_cm: Annotated[float, Quantity("Maker's nearer distance", "length", 2, 200)] = 20.0
+    near_uvi: Annotated[float, Quantity("Index there", "uv_index", 0.1, 100)] = 5.0
+    far_cm: Annotated[float, Quantity("Maker's farther distance", "length", 3, 300)] = 40.0
+    far_uvi: Annotated[float, Quantity("Index there", "uv_index", 0.01, 100)] = 1.6
+    screen_frac: Annotated[float, Quantity("Lost in a screen", "share", 0, 0.9)] = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -312,7 +368,7 @@ class Water:
     salinity_by: Annotated[
         Literal["ppt", "gravity"], Choice("Salinity", {"ppt": "as salinity", "gravity": "by hydrometer"})
     ] = "ppt"
-    salinity_ppt: Annotated[float, Quantity("Salinity", "salinity", 0, 20)] = 0.0
+    salinity_ppt: Annotated[float, Quantity("Salinity", "salinity", 0, 40)] = 0.0
     gravity_sg: Annotated[float, Quantity("Hydrometer reads", "gravity", 0.99, 1.1)] = 1.0
     hydrometer_c: Annotated[float, Quantity("Hydrometer is made for", "temperature", 0, 35)] = 25.0
     tank_us_cm: Annotated[float | None, Quantity("Conductivity of the tank", "conductivity", 1, 40_000)] = None
@@ -444,6 +500,26 @@ class Quarantine:
 
 
 @dataclass(frozen=True, slots=True)
+class Stocking:
+    """The school of stocking that the keeper goes by."""
+
+    decides: Annotated[
+        Literal["balance", "volume", "length", "surface", "crowd", "group"],
+        Choice(
+            "The school that decides",
+            {
+                "balance": "balance",
+                "volume": "volume",
+                "length": "length",
+                "surface": "surface",
+                "crowd": "crowd",
+                "group": "group",
+            },
+        ),
+    ] = "balance"
+
+
+@dataclass(frozen=True, slots=True)
 class RunIn:
     """How long the system has run with something to turn over, and when its animals go in."""
 
@@ -503,8 +579,11 @@ class Plan:
     name: str
     animals: Annotated[tuple[Group, ...], Most(24)] = ()
     tank: Tank = field(default_factory=Tank)
+    patches: Annotated[tuple[Patch, ...], Most(6)] = ()
+    planting: Annotated[tuple[Planting, ...], Most(24)] = ()
     filters: Annotated[tuple[Filter, ...], Most(8)] = ()
     run_in: RunIn = field(default_factory=RunIn)
+    stocking: Stocking = field(default_factory=Stocking)
     flow: Flow = field(default_factory=Flow)
     run: Annotated[tuple[RunPart, ...], Most(24)] = ()
     returns: Annotated[tuple[Outlet, ...], Most(8)] = ()
@@ -513,6 +592,7 @@ class Plan:
     heat: Heat = field(default_factory=Heat)
     air: Air = field(default_factory=Air)
     light: Light = field(default_factory=Light)
+    lamps: Annotated[tuple[Lamp, ...], Most(8)] = (Lamp(),)
     water: Water = field(default_factory=Water)
     sources: Annotated[tuple[Source, ...], Most(8)] = ()
     recipe: Recipe = field(default_factory=Recipe)

@@ -14,12 +14,12 @@ from loquen.core.model.consistency import conflicts
 from loquen.core.model.plan import PLAN, Plan
 from loquen.core.system.animals import company, food, schools
 from loquen.core.system.arrivals import bags
-from loquen.core.system.changes import regime, side_by_side
+from loquen.core.system.changes import regime, reserve, shock, side_by_side
 from loquen.core.system.filter import clarifier, media, oxygen
 from loquen.core.system.flow import flooding, overflow, returns, sump
 from loquen.core.system.heat import energy, failures, heaters, light, losses
 from loquen.core.system.source import disinfectant, recipe, settled, waters
-from loquen.core.system.tank import glass
+from loquen.core.system.tank import glass, plants
 
 STAGES = {
     "animals": "Animals",
@@ -45,6 +45,9 @@ GLASSES = {
 
 
 ROW_NAMES = {
+    "patches": "part of the floor",
+    "planting": "plant",
+    "lamps": "lamp",
     "filters": "filter",
     "run": "part",
     "returns": "return",
@@ -62,12 +65,12 @@ def system_book() -> Book:
     nodes = collected(
         [
             *(food, company, schools),
-            glass,
+            *(glass, plants),
             *(media, oxygen, clarifier),
             *(returns, overflow, sump, flooding),
             *(losses, heaters, failures, energy, light),
             *(waters, recipe, disinfectant, settled),
-            *(regime, side_by_side),
+            *(regime, reserve, shock, side_by_side),
             bags,
         ]
     )

@@ -59,6 +59,22 @@ CASES: dict[str, tuple[State, str]] = {
     ),
     "kh_not_used": ("holds", "It is not used: plants give back what the filter takes."),
     "kh_hardly_used": ("holds", "So little of it is used that it lasts a lifetime."),
+    "kh_held": ("holds", "Lime in the water gives back what the filter takes."),
+    "no_soil": ("unknown", "No active soil that still takes carbonate hardness."),
+    "soil_hardly_used": ("holds", "At this change water it lasts a lifetime."),
+    "no_regime_warm": (
+        "short",
+        "Only a change that chills or warms them more than they bear would hold: warm the change water first.",
+    ),
+    "no_regime_solids": (
+        "short",
+        "Only a change that moves dissolved solids more than they bear would hold: bring the two waters nearer.",
+    ),
+    "no_regime_kh": (
+        "short",
+        "Only a change that moves carbonate hardness more than they bear would hold: soften the change water, or change "
+        "little and often.",
+    ),
     "not_treated": ("unknown", "The change water is not treated."),
     "no_disinfectant": ("unknown", "No disinfectant in the change water."),
     "no_return": ("short", "There is a sump, but no return brings its water back."),
@@ -86,6 +102,7 @@ CASES: dict[str, tuple[State, str]] = {
     "no_trap": ("unknown", "There is no bubble trap in this sump."),
     "nothing_evaporates": ("holds", "Nothing evaporates."),
     "not_in_two_days": ("holds", "Not within two days."),
+    "no_uvb_lamp": ("unknown", "This lamp gives no ultraviolet-B."),
     "uvb_points": ("short", "The maker's farther point must lie farther off, with less of it."),
     "no_flow": ("short", "The pump can not lift water that high: nothing flows."),
     "no_share_reaches": ("short", "No mix of these two waters reaches it: it has to lie between them."),

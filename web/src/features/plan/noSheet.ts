@@ -10,6 +10,7 @@ export const NO_SHEET: Omit<Sheet, "section"> = {
   pairs: [],
   company: [],
   suited: [],
+  growing: [],
   outgrown: [],
   outage: { text: "", terms: {} },
   flow: null,

@@ -3,7 +3,17 @@ import type { ReactNode } from "react";
 import { usePlan, usePlanInUse, useSession } from "./context";
 import { FaultOf } from "./FaultSays";
 
-type Rows = "animals" | "filters" | "run" | "returns" | "chambers" | "sources" | "bags";
+type Rows =
+  | "animals"
+  | "patches"
+  | "planting"
+  | "filters"
+  | "run"
+  | "returns"
+  | "chambers"
+  | "lamps"
+  | "sources"
+  | "bags";
 
 /** Putting rows into a part of the plan that is a list, and taking them out; a new row starts as the library says. */
 export function useRows(section: Rows) {
@@ -49,5 +59,18 @@ export function Remove({ label, run, className }: { label: string; run: () => vo
     >
       <Trash2 size={16} />
     </button>
+  );
+}
+
+/** A row of short fields in one line. */
+export const LINE = "flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line/70 py-1 text-sm";
+
+/** A word before its field, kept together when the line breaks. */
+export function Worded({ words, children }: { words: string; children: ReactNode }) {
+  return (
+    <span className="inline-flex items-center gap-1.5">
+      <span className="text-quiet">{words}</span>
+      {children}
+    </span>
   );
 }

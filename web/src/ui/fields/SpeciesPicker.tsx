@@ -6,10 +6,10 @@ import { Combobox } from "./Combobox";
 
 const MOST_SHOWN = 8;
 
-/** Species whose common or scientific name holds every typed word; where a name, then a word, begins so comes first. */
+/** Species whose common, scientific or trade names hold every typed word; where a name, then a word, begins so comes first. */
 export function matching(all: Species[], typed: string): Species[] {
   const words = typed.trim().toLowerCase().split(/\s+/).filter(Boolean);
-  const name = (row: Species) => `${row.common} ${row.scientific}`.toLowerCase();
+  const name = (row: Species) => `${row.common} ${row.scientific} ${row.aliases.join(" ")}`.toLowerCase();
   const first = words[0] ?? "";
   const begins = (row: Species) =>
     name(row).startsWith(first) ? 0 : name(row).includes(` ${first}`) ? 1 : 2;
@@ -41,6 +41,7 @@ function Found({ row }: { row: Species }) {
   return (
     <>
       {row.common} <i className="text-quiet">{row.scientific}</i>
+      {row.aliases.length > 0 && <span className="text-sm text-quiet"> · {row.aliases.join(", ")}</span>}
       <span className="block text-xs text-quiet">
         to {units.text(row.adult_length_cm, "length")} · {units.text(row.temp_low_c, "temperature")} to{" "}
         {units.text(row.temp_high_c, "temperature")} · pH {row.ph_low}–{row.ph_high}

@@ -1,5 +1,5 @@
 import type { Section } from "@/api/client";
-import { placed, stems, stones } from "@/lib/section";
+import { floating, placed, stems, stones } from "@/lib/section";
 import { silhouette } from "@/lib/silhouettes";
 import { Part, type Drawn } from "./Part";
 
@@ -52,25 +52,23 @@ export function Hardscape({ section, pick }: Drawn) {
 export function Plants({ section }: { section: Section }) {
   const bed = Math.min(section.bed_front_cm, section.bed_back_cm) * 0.7;
   const width = Math.max(0.5, section.length_cm * 0.006);
-  if (section.plants === "floating") {
-    const count = Math.round((section.plant_cover_frac * section.length_cm) / 5);
-    return (
+  const leaves = Math.round((floating(section) * section.length_cm) / 5);
+  return (
+    <>
       <g fill="var(--color-plant)">
-        {Array.from({ length: count }, (_, i) => (
+        {Array.from({ length: leaves }, (_, i) => (
           <ellipse key={i} cx={3 + i * 4.6} cy={-section.water_cm} rx={2.1} ry={0.7} />
         ))}
       </g>
-    );
-  }
-  return (
-    <g fill="none" stroke="var(--color-plant)" strokeWidth={width} strokeLinecap="round">
-      {stems(section).map(({ x, height, lean }, i) => (
-        <path
-          key={i}
-          d={`M${x} ${-bed}C${x + lean} ${-bed - height * 0.35} ${x - lean} ${-bed - height * 0.7} ${x + lean * 0.5} ${-bed - height}`}
-        />
-      ))}
-    </g>
+      <g fill="none" stroke="var(--color-plant)" strokeWidth={width} strokeLinecap="round">
+        {stems(section).map(({ x, height, lean }, i) => (
+          <path
+            key={i}
+            d={`M${x} ${-bed}C${x + lean} ${-bed - height * 0.35} ${x - lean} ${-bed - height * 0.7} ${x + lean * 0.5} ${-bed - height}`}
+          />
+        ))}
+      </g>
+    </>
   );
 }
 

@@ -1,16 +1,22 @@
 """Who lives with whom: each group by itself, every pair, and every animal in this water."""
 
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from functools import partial
 from itertools import combinations
 
+from loquen.core.data import library
 from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import WORST_FIRST, State, Verdict, check, step, worst
 from loquen.core.model.quantity import Sentence, Term, say
-from loquen.core.system.animals.food import require_animals
+from loquen.core.system.animals.food import length_in, require_animals
 
 CURRENTS = ("still", "gentle", "moderate", "strong")
 STREAM_AND_STILL = 2
+SLIPS_OUT = ("eel", "frog", "salamander")
+"""Bodies that a gap for a pipe lets out."""
+MONTHS_WATCHED = 24
 Lengths = dict[str, tuple[float, float]]
 PLANT_AND_MEAT = {"herbivore", "carnivore"}
 
@@ -25,38 +31,93 @@ class Finding:
     sentence: Sentence
 
 
+@dataclass(frozen=True, slots=True)
+class Leeways:
+    """How far past its range an animal is before harm can be argued; past it is care, not a fault."""
+
+    temp_k: float
+    ph: float
+    hardness_deg: float
+
+    @property
+    def label(self) -> str:
+        return f"{self.temp_k:.2g} K, {self.ph:.2g} pH, {self.hardness_deg:.2g} degrees"
+
+    def of(self, what: str, *kinds: Species) -> float:
+        """The leeway in one quantity; in salinity it is the kind's own."""
+        if what == "salinity":
+            return max(kind.salt_leeway_ppt for kind in kinds)
+        return {"temperature": self.temp_k, "pH": self.ph}.get(what, self.hardness_deg)
+
+
+@step()
+def leeways(temp_leeway_k: float, ph_leeway: float, hardness_leeway_deg: float) -> Leeways:
+    return Leeways(temp_leeway_k, ph_leeway, hardness_leeway_deg)
+
+
+RANGES: tuple[tuple[str, str, str, str], ...] = (
+    ("temperature", "temperature", "temp_low_c", "temp_high_c"),
+    ("pH", "ph", "ph_low", "ph_high"),
+    ("hardness", "hardness", "gh_low_dgh", "gh_high_dgh"),
+    ("carbonate hardness", "carbonate", "kh_low_dkh", "kh_high_dkh"),
+    ("salinity", "salinity", "salinity_low_ppt", "salinity_high_ppt"),
+)
+"""What of the water a kind has a range in: its name, the kind of quantity, and the columns of its two ends."""
+
+
+def range_of(kind: Species, low: str, high: str) -> tuple[float, float]:
+    return getattr(kind, low), getattr(kind, high)
+
+
 def overlap(
-    what: str, kind: str, a: Species, b: Species, first: tuple[float, float], second: tuple[float, float]
+    what: str,
+    kind: str,
+    a: Species,
+    b: Species,
+    first: tuple[float, float],
+    second: tuple[float, float],
+    leeways: Leeways,
 ) -> Finding:
-    """Whether two ranges share anything: tight when they share under a tenth of the narrower."""
+    """Whether two ranges share anything: tight when they share under a tenth of the narrower, or miss by a leeway."""
     low, high = max(first[0], second[0]), min(first[1], second[1])
     who = (a.common, b.common)
     if low > high:
         text = "no {what} suits both: {low} is the least of one, {high} the most of the other"
-        return Finding(who, what, "short", say(text, what=what, low=Term(low, kind), high=Term(high, kind)))
+        missed: State = "tight" if low - high <= leeways.of(what, a, b) else "short"
+        return Finding(who, what, missed, say(text, what=what, low=Term(low, kind), high=Term(high, kind)))
     narrow = min(first[1] - first[0], second[1] - second[0])
     state: State = "tight" if high - low < 0.1 * narrow else "holds"
     text = "they share {low} to {high}"
     return Finding(who, what, state, say(text, low=Term(low, kind), high=Term(high, kind)))
 
 
+USUAL_DEPTH = library.body_shapes()["deep"].depth_frac
+
+
+def bulk_cm(prey: Species, prey_cm: float) -> float:
+    """The length of a prey of usual depth that is no easier to swallow: a disc or a ball counts by its depth."""
+    shape = library.body_shapes().get(prey.shape)
+    return prey_cm * max(1.0, shape.depth_frac / USUAL_DEPTH) if shape else prey_cm
+
+
 def mouths(hunter: Species, hunter_cm: float, prey: Species, prey_cm: float) -> Finding:
     """Whether one could swallow the other at these lengths."""
     gape_cm = hunter.gape_frac * hunter_cm
+    bulk = bulk_cm(prey, prey_cm)
     terms: dict[str, Term | str] = {
         "prey": prey.common,
         "length": Term(prey_cm, "length"),
         "gape": Term(gape_cm, "length"),
         "hunter": hunter.common,
     }
-    if prey_cm < gape_cm:
+    if bulk < gape_cm:
         return Finding(
             (hunter.common, prey.common),
             "mouth",
             "short",
             say("{prey}, {length} long, fits in the mouth of {hunter}, which takes up to {gape}", **terms),
         )
-    near: State = "tight" if prey_cm < 1.25 * gape_cm else "holds"
+    near: State = "tight" if bulk < 1.25 * gape_cm else "holds"
     return Finding(
         (hunter.common, prey.common),
         "mouth",
@@ -70,9 +131,10 @@ def tempers(a: Species, b: Species) -> Finding | None:
     rough = {"fierce", "hunter"}
     if (a.temper in rough) != (b.temper in rough) and not (a.crowd and b.crowd):
         strong, weak = (a, b) if a.temper in rough else (b, a)
-        text = "{strong} is {temper}; {weak} is {other}"
+        text = "{strong} is {temper}; {weak} is {other}" + (", but armoured" if weak.armoured else "")
         terms = {"strong": strong.common, "temper": strong.temper, "weak": weak.common, "other": weak.temper}
-        return Finding(who, "temper", "short" if weak.temper == "peaceful" else "tight", say(text, **terms))
+        at_risk = weak.temper == "peaceful" and not weak.armoured
+        return Finding(who, "temper", "short" if at_risk else "tight", say(text, **terms))
     if "nippy" in (a.temper, b.temper) and {a.current, b.current} & {"still"}:
         return Finding(who, "temper", "tight", say("one nips, the other is slow or long-finned"))
     return None
@@ -94,38 +156,41 @@ def currents(a: Species, b: Species) -> Finding | None:
     return None
 
 
-def eaten(a: Species, b: Species, times: tuple[Lengths, ...]) -> Finding:
-    """Who could swallow whom, the longest of one against the shortest of the other, at the worst of some times."""
-    found = []
-    for lengths in times:
-        (a_short, a_long), (b_short, b_long) = lengths[a.key], lengths[b.key]
-        found.append(mouths(a, a_long, b, b_short) if a_long >= b_long else mouths(b, b_long, a, a_short))
-    return min(found, key=lambda finding: WORST_FIRST.index(finding.state))
+@dataclass(frozen=True, slots=True)
+class Growing:
+    """The shortest and the longest of every kind, in every month from today to when they are planned for."""
+
+    months: tuple[Lengths, ...]
+
+    @property
+    def label(self) -> str:
+        return f"{len(self.months) - 1} months"
+
+    def worst(self, judge: Callable[[Lengths], Finding]) -> Finding:
+        """What is found at the worst of all months, with the first month it stands so badly unless that is today."""
+        found = [judge(lengths) for lengths in self.months]
+        first = min(range(len(found)), key=lambda month: WORST_FIRST.index(found[month].state))
+        worst = found[first]
+        if first == 0 or worst.state == "holds":
+            return worst
+        text = worst.sentence.text + ", from about {when} on"
+        return replace(worst, sentence=Sentence(text, {**worst.sentence.terms, "when": Term(first, "months")}))
 
 
-def pair_findings(a: Species, b: Species, times: tuple[Lengths, ...]) -> list[Finding]:
+def eaten(a: Species, b: Species, lengths: Lengths) -> Finding:
+    """Who could swallow whom, the longest of one against the shortest of the other."""
+    (a_short, a_long), (b_short, b_long) = lengths[a.key], lengths[b.key]
+    return mouths(a, a_long, b, b_short) if a_long >= b_long else mouths(b, b_long, a, a_short)
+
+
+def pair_findings(a: Species, b: Species, growing: Growing, leeways: Leeways) -> list[Finding]:
     """Everything compared between two kinds."""
     found: list[Finding | None] = [
-        overlap("temperature", "temperature", a, b, (a.temp_low_c, a.temp_high_c), (b.temp_low_c, b.temp_high_c)),
-        overlap("pH", "ph", a, b, (a.ph_low, a.ph_high), (b.ph_low, b.ph_high)),
-        overlap("hardness", "hardness", a, b, (a.gh_low_dgh, a.gh_high_dgh), (b.gh_low_dgh, b.gh_high_dgh)),
-        overlap(
-            "carbonate hardness",
-            "carbonate",
-            a,
-            b,
-            (a.kh_low_dkh, a.kh_high_dkh),
-            (b.kh_low_dkh, b.kh_high_dkh),
+        *(
+            overlap(what, kind, a, b, range_of(a, low, high), range_of(b, low, high), leeways)
+            for what, kind, low, high in RANGES
         ),
-        overlap(
-            "salinity",
-            "salinity",
-            a,
-            b,
-            (a.salinity_low_ppt, a.salinity_high_ppt),
-            (b.salinity_low_ppt, b.salinity_high_ppt),
-        ),
-        eaten(a, b, times),
+        growing.worst(lambda lengths: eaten(a, b, lengths)),
         tempers(a, b),
         diets(a, b),
         currents(a, b),
@@ -133,7 +198,7 @@ def pair_findings(a: Species, b: Species, times: tuple[Lengths, ...]) -> list[Fi
     return [finding for finding in found if finding is not None]
 
 
-def lengths_of(animal: tuple[Species, ...], lengths_cm: tuple[float, ...]) -> Lengths:
+def lengths_of(animal: tuple[Species, ...], lengths_cm: list[float]) -> Lengths:
     """The shortest and the longest of every kind."""
     lengths: Lengths = {}
     for kind, length in zip(animal, lengths_cm, strict=True):
@@ -143,25 +208,59 @@ def lengths_of(animal: tuple[Species, ...], lengths_cm: tuple[float, ...]) -> Le
 
 
 @step()
-def pairs(
-    animal: tuple[Species, ...], length_now_cm: tuple[float, ...], length_then_cm: tuple[float, ...]
-) -> tuple[Finding, ...]:
-    """Every pair of kinds aboard, and of two sizes of one kind; mouths as they are today and as they grow."""
-    times = (lengths_of(animal, length_now_cm), lengths_of(animal, length_then_cm))
-    kinds = list(dict.fromkeys(animal))
-    found = [finding for a, b in combinations(kinds, 2) for finding in pair_findings(a, b, times)]
-    within = [
-        mouths(kind, high, kind, low)
-        for kind in kinds
-        for low, high in [max((time[kind.key] for time in times), key=lambda span: span[1] / span[0])]
-        if high > low
+def sizes_to_come(
+    animal: tuple[Species, ...],
+    length_now_cm: tuple[float, ...],
+    length_then_cm: tuple[float, ...],
+    adult_length_cm: tuple[float, ...],
+    months_ahead: float,
+) -> Growing:
+    """Month by month for two years, or as far as is planned, and then as long as they are planned for."""
+    rows = list(zip(animal, length_now_cm, adult_length_cm, strict=True))
+    grown = all(now >= then for now, then in zip(length_now_cm, length_then_cm, strict=True))
+    ahead = 0 if grown else int(min(months_ahead, MONTHS_WATCHED))
+    monthly = [
+        lengths_of(animal, [length_in(month, adult, now, kind) for kind, now, adult in rows])
+        for month in range(ahead + 1)
     ]
+    return Growing((*monthly, lengths_of(animal, list(length_then_cm))))
+
+
+@step()
+def pairs(animal: tuple[Species, ...], sizes_to_come: Growing, leeways: Leeways) -> tuple[Finding, ...]:
+    """Every pair of kinds aboard, and of two sizes of one kind; mouths as they are today and as they grow."""
+    kinds = list(dict.fromkeys(animal))
+    found = [finding for a, b in combinations(kinds, 2) for finding in pair_findings(a, b, sizes_to_come, leeways)]
+    within = [sizes_to_come.worst(partial(among, kind)) for kind in kinds]
     return (*found, *(finding for finding in within if finding.state != "holds"))
+
+
+def among(kind: Species, lengths: Lengths) -> Finding:
+    """The longest of a kind against its shortest."""
+    low, high = lengths[kind.key]
+    if high > low:
+        return mouths(kind, high, kind, low)
+    return Finding((kind.common,), "mouth", "holds", say("all of one size"))
+
+
+@step()
+@step()
+def apart_frac(
+    animal: tuple[Species, ...], number: tuple[int, ...], real_volume_l: float, hides: bool, alone_room: float
+) -> float:
+    """How far what is kept alone has the room to keep out of each other's sight: from 1 on it has."""
+    wanted = sum(kind.litres_high * count for kind, count in zip(animal, number, strict=True) if kind.alone)
+    return real_volume_l / (alone_room * wanted) if hides and wanted else 0.0
 
 
 @step()
 def company(
-    animal: tuple[Species, ...], number: tuple[int, ...], males: tuple[int | None, ...], crowd_least: float
+    animal: tuple[Species, ...],
+    number: tuple[int, ...],
+    males: tuple[int | None, ...],
+    crowd_least: float,
+    company_least_frac: float,
+    apart_frac: float,
 ) -> tuple[Finding, ...]:
     """Every kind by itself, all its groups together: enough company, alone where it must be, sexes in proportion."""
     counts: dict[str, int] = {}
@@ -179,20 +278,26 @@ def company(
                 Finding((kind.common,), "group", "holds", say(text, count=Term(counts[kind.key], "count")))
             )
         else:
-            found += group_findings(kind, counts[kind.key], known)
+            found += group_findings(kind, counts[kind.key], known, company_least_frac, apart_frac >= 1)
     return tuple(found)
 
 
-def group_findings(animal: Species, number: int, males: int | None) -> list[Finding]:
+def group_findings(
+    animal: Species, number: int, males: int | None, least_frac: float, apart: bool
+) -> list[Finding]:
     """Enough company, alone where it must be, sexes in proportion."""
     who = (animal.common,)
     count, least = Term(number, "count"), Term(animal.group_least, "count")
     found = []
     if animal.alone:
-        state: State = "holds" if number == 1 else "short"
-        found.append(Finding(who, "group", state, say("kept singly; there are {count}", count=count)))
+        state: State = "holds" if number == 1 else "tight" if apart else "short"
+        text = "kept singly; there are {count}"
+        if state == "tight":
+            text += ", with room to keep out of each other's sight: watch them, and have a second tank ready"
+        found.append(Finding(who, "group", state, say(text, count=count)))
     elif animal.group_least > 1:
-        state = "holds" if number >= animal.group_least else "short"
+        few: State = "tight" if number >= least_frac * animal.group_least else "short"
+        state = "holds" if number >= animal.group_least else few
         found.append(
             Finding(who, "group", state, say("{count}; at ease from {least} on", count=count, least=least))
         )
@@ -209,11 +314,17 @@ def group_findings(animal: Species, number: int, males: int | None) -> list[Find
     return found
 
 
-def suits(what: str, kind: str, kind_name: str, value: float, low: float, high: float) -> Finding:
-    """Whether a value of this water lies in an animal's range."""
-    terms = {"value": Term(value, kind), "low": Term(low, kind), "high": Term(high, kind)}
+def suits(
+    what: str, kind: str, kind_name: str, value: float, low: float, high: float, leeway: float, note: str = ""
+) -> Finding:
+    """Whether a value of this water lies in an animal's range, or past it by no more than a leeway."""
+    terms: dict[str, Term | str] = {"value": Term(value, kind), "low": Term(low, kind), "high": Term(high, kind)}
     if not low <= value <= high:
-        return Finding((kind_name,), what, "short", say("{value}; it wants {low} to {high}", **terms))
+        past = max(low - value, value - high)
+        state: State = "tight" if past <= leeway else "short"
+        told = note if state == "tight" else ""
+        text = "{value}; it wants {low} to {high}" + (": {note}" if told else "")
+        return Finding((kind_name,), what, state, say(text, **terms, **({"note": told} if told else {})))
     near = min(value - low, high - value) < 0.05 * (high - low) and value not in (0.0,)
     return Finding(
         (kind_name,), what, "tight" if near else "holds", say("{value}, within {low} to {high}", **terms)
@@ -228,15 +339,21 @@ def suited(
     tank_gh_dgh: float,
     settled_kh_dkh: float,
     tank_salinity_ppt: float,
+    leeways: Leeways,
 ) -> tuple[Finding, ...]:
     """This water against the ranges of one kind."""
-    name = animal.common
-    return (
-        suits("temperature", "temperature", name, water_c, animal.temp_low_c, animal.temp_high_c),
-        suits("pH", "ph", name, tank_ph, animal.ph_low, animal.ph_high),
-        suits("hardness", "hardness", name, tank_gh_dgh, animal.gh_low_dgh, animal.gh_high_dgh),
-        suits("carbonate hardness", "carbonate", name, settled_kh_dkh, animal.kh_low_dkh, animal.kh_high_dkh),
-        suits("salinity", "salinity", name, tank_salinity_ppt, animal.salinity_low_ppt, animal.salinity_high_ppt),
+    values = (water_c, tank_ph, tank_gh_dgh, settled_kh_dkh, tank_salinity_ppt)
+    return tuple(
+        suits(
+            what,
+            kind,
+            animal.common,
+            value,
+            *range_of(animal, low, high),
+            leeways.of(what, animal),
+            animal.note if what == "salinity" else "",
+        )
+        for (what, kind, low, high), value in zip(RANGES, values, strict=True)
     )
 
 
@@ -296,25 +413,28 @@ def held(kind: Species, length_cm: float, free_cm: float) -> bool:
 def none_leaves(
     animal: tuple[Species, ...],
     length_then_cm: tuple[float, ...],
-    lid: str,
+    lid_row: library.Lid,
     inside_height_cm: float,
     water_height_cm: float,
 ) -> Verdict:
     require_animals(animal)
     free_cm = inside_height_cm - water_height_cm
-    climbers = [
-        kind
-        for kind, length in zip(animal, length_then_cm, strict=True)
-        if kind.jumper and not held(kind, length, free_cm)
-    ]
-    leavers = ", ".join(dict.fromkeys(kind.common for kind in animal if kind.jumper))
-    if leavers and lid != "closed" and not climbers:
+    leaving = list(dict.fromkeys(kind for kind in animal if kind.jumper))
+    if not leaving:
+        return Verdict("holds", 1.0, say("no jumper"), say("None of these is known to jump or climb."))
+    leavers = ", ".join(kind.common for kind in leaving)
+    if lid_row.keeps_in == "all":
+        return Verdict("holds", 1.0, say("lid closed"), say("{who} jump or climb; the lid is closed.", who=leavers))
+    if lid_row.keeps_in == "jumpers":
+        slim = ", ".join(kind.common for kind in leaving if kind.shape in SLIPS_OUT)
+        if not slim:
+            reason = say("{who} jump; the glass lies over them.", who=leavers)
+            return Verdict("holds", 1.0, say("lid closed"), reason)
+        reason = say("{who} climb and slip through what is left open for a pipe: stop every gap.", who=slim)
+        return Verdict("tight", 0.0, say("gaps in the lid"), reason)
+    if all(held(kind, length, free_cm) for kind, length in zip(animal, length_then_cm, strict=True) if kind.jumper):
         text = "{who} climb: the glass stands {free} over the water, more than their shell; measure from the highest foothold."
         reason = say(text, who=leavers, free=Term(free_cm, "length"))
         return Verdict("tight", 0.0, say("glass over their reach"), reason)
-    if not leavers:
-        return Verdict("holds", 1.0, say("no jumper"), say("None of these is known to jump or climb."))
-    if lid == "closed":
-        return Verdict("holds", 1.0, say("lid closed"), say("{who} jump or climb; the lid is closed.", who=leavers))
     reason = say("{who} jump or climb: the lid has to close, measured from the highest foothold.", who=leavers)
     return Verdict("short", -1.0, say("lid not closed"), reason)

@@ -60,12 +60,16 @@ def mass_of(animal: Species, length_cm: float) -> float:
     row="animals",
 )
 def length_then_cm(adult_length_cm: float, length_now_cm: float, animal: Species, months_ahead: float) -> float:
-    if math.isinf(months_ahead):
+    return length_in(months_ahead, adult_length_cm, length_now_cm, animal)
+
+
+def length_in(months: float, adult_length_cm: float, length_now_cm: float, animal: Species) -> float:
+    """Its length in so many months; full grown for an infinity of them."""
+    if math.isinf(months):
         return adult_length_cm
-    age_d = months_ahead * DAYS_PER_MONTH
     # A start below what the relation covers grows like one at its edge.
     start = min(length_now_cm, adult_length_cm)
-    return float(biology.length_at_age_cm(age_d, adult_length_cm, animal.growth_per_year, start))
+    return float(biology.length_at_age_cm(months * DAYS_PER_MONTH, adult_length_cm, animal.growth_per_year, start))
 
 
 @figure("Mass of one today", formula="a × {length_now_cm}^b of {animal}", source="froese2014", row="animals")
@@ -93,6 +97,21 @@ def growing_then(length_then_cm: float, adult_length_cm: float, grown_at: float)
     return length_then_cm < grown_at * adult_length_cm
 
 
+@step("animals")
+def food_row(food: str) -> library.Food:
+    return library.foods()[food]
+
+
+@figure(
+    "Part of the week's days with food",
+    formula="1 − {fasting_d_wk} ÷ 7",
+    source="definition",
+    row="animals",
+)
+def fed_frac(fasting_d_wk: int) -> float:
+    return 1 - fasting_d_wk / 7
+
+
 def level(feed_by: str, growing: bool) -> str:
     """The feeding level that is meant: “usual” is light for grown animals; nobody feeds for growth once it is over."""
     if feed_by in ("usual", "weighed"):
@@ -102,8 +121,8 @@ def level(feed_by: str, growing: bool) -> str:
 
 @figure(
     "Dry food today",
-    formula="{number} × 0.030 × {mass_now_g}^0.75 × {feed_q10}^(({water_c} − 25) ÷ 10) × {feed_scale} × level "
-    "({feed_by}, growing: {growing}), or {weighed_g_d} as weighed",
+    formula="({number} × 0.030 × {mass_now_g}^0.75 × {feed_q10}^(({water_c} − 25) ÷ 10) × {feed_scale} × level "
+    "({feed_by}, growing: {growing}), or {weighed_g_d} as weighed × dry part of {food_row}) × {fed_frac}",
     source="kleiber",
     row="animals",
 )
@@ -116,20 +135,24 @@ def feed_now_g_d(
     feed_by: str,
     growing: bool,
     weighed_g_d: float,
+    food_row: library.Food,
+    fed_frac: float,
 ) -> float:
     if feed_by == "weighed":
-        return weighed_g_d
+        return weighed_g_d * food_row.dry_frac * fed_frac
     return (
         number
         * feed_scale
+        * fed_frac
         * float(biology.feed_g_d(mass_now_g, water_c, level(feed_by, growing), warmth_10k=feed_q10))
     )
 
 
 @figure(
     "Dry food to plan for",
-    formula="{number} × 0.030 × {mass_then_g}^0.75 × {feed_q10}^(({water_c} − 25) ÷ 10) × {feed_scale} × level "
-    "({feed_by}, growing: {growing_then}), or {weighed_g_d} × ({mass_then_g} ÷ {mass_now_g})^0.75 as weighed",
+    formula="({number} × 0.030 × {mass_then_g}^0.75 × {feed_q10}^(({water_c} − 25) ÷ 10) × {feed_scale} × level "
+    "({feed_by}, growing: {growing_then}), or {weighed_g_d} × ({mass_then_g} ÷ {mass_now_g})^0.75 as weighed × dry part of "
+    "{food_row}) × {fed_frac}",
     source="kleiber",
     row="animals",
 )
@@ -143,12 +166,15 @@ def feed_then_g_d(
     feed_by: str,
     growing_then: bool,
     weighed_g_d: float,
+    food_row: library.Food,
+    fed_frac: float,
 ) -> float:
     if feed_by == "weighed":
-        return float(weighed_g_d * (mass_then_g / mass_now_g) ** 0.75)
+        return float(weighed_g_d * (mass_then_g / mass_now_g) ** 0.75) * food_row.dry_frac * fed_frac
     return (
         number
         * feed_scale
+        * fed_frac
         * float(biology.feed_g_d(mass_then_g, water_c, level(feed_by, growing_then), warmth_10k=feed_q10))
     )
 
@@ -164,8 +190,9 @@ def protein_frac(animal: Species, food_protein_frac: float | None) -> float:
 
 
 WASTE = (
-    "{feed} × 1000 × {protein_frac} × 0.16 × (1 − kept) × (1 − removed), growing: {growing} "
-    "(kept {kept_growing} or {kept_grown}, removed {removed_growing} or {removed_grown})"
+    "{feed} × 1000 × {protein_frac} × 0.16 × ((1 − {uneaten_frac}) × (1 − kept) + {uneaten_frac}) × (1 − removed), "
+    "growing: {growing} (kept {kept_growing} or {kept_grown}, removed {removed_growing} or {removed_grown}, "
+    "or {siphoned_frac} as siphoned)"
 )
 
 
@@ -183,9 +210,13 @@ def waste_now_mg_d(
     kept_grown: float,
     removed_growing: float,
     removed_grown: float,
+    uneaten_frac: float,
+    siphoned_frac: float | None,
 ) -> float:
     kept, removed = (kept_growing, removed_growing) if growing else (kept_grown, removed_grown)
-    return float(nitrogen.ammonia_from_feed_mg_d(feed_now_g_d, protein_frac, kept, removed))
+    taken = removed if siphoned_frac is None else siphoned_frac
+    # What nobody eats keeps none of its nitrogen from the water.
+    return float(nitrogen.ammonia_from_feed_mg_d(feed_now_g_d, protein_frac, kept * (1 - uneaten_frac), taken))
 
 
 @figure(
@@ -202,9 +233,13 @@ def waste_then_mg_d(
     kept_grown: float,
     removed_growing: float,
     removed_grown: float,
+    uneaten_frac: float,
+    siphoned_frac: float | None,
 ) -> float:
     kept, removed = (kept_growing, removed_growing) if growing_then else (kept_grown, removed_grown)
-    return float(nitrogen.ammonia_from_feed_mg_d(feed_then_g_d, protein_frac, kept, removed))
+    taken = removed if siphoned_frac is None else siphoned_frac
+    # What nobody eats keeps none of its nitrogen from the water.
+    return float(nitrogen.ammonia_from_feed_mg_d(feed_then_g_d, protein_frac, kept * (1 - uneaten_frac), taken))
 
 
 @figure("Animals", formula="Σ {number}", source="definition", kind="count")
@@ -239,6 +274,20 @@ def load_then_mg_d(waste_then_mg_d: tuple[float, ...]) -> float:
 )
 def load_full_mg_d(load_now_mg_d: float, load_then_mg_d: float) -> float:
     return max(load_now_mg_d, load_then_mg_d)
+
+
+@figure(
+    "Waste nitrogen on a day with food",
+    formula="the larger of Σ {waste_now_mg_d} ÷ {fed_frac} and Σ {waste_then_mg_d} ÷ {fed_frac}",
+    source="timmons",
+)
+def load_fed_day_mg_d(
+    waste_now_mg_d: tuple[float, ...], waste_then_mg_d: tuple[float, ...], fed_frac: tuple[float, ...]
+) -> float:
+    return max(
+        sum(waste / fed for waste, fed in zip(wastes, fed_frac, strict=True))
+        for wastes in (waste_now_mg_d, waste_then_mg_d)
+    )
 
 
 @figure("Coldest they bear", formula="highest low limit of {animal}", source="taxonomy")

@@ -1,6 +1,6 @@
 """The schools of stocking, side by side, on one tank and its animals."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
@@ -9,8 +9,8 @@ from loquen.core.graph.nodes import State, Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.system.animals.food import mass_of, require_animals
 
+MILDER: dict[State, State] = {"short": "tight", "tight": "holds"}
 DEEP_BODIED = {"deep", "disc", "globular", "turtle", "frog"}
-PICK = "balance"
 NOTHING = 1e-9
 """Of the load, what may be taken counts as nothing below this share."""
 
@@ -91,6 +91,15 @@ def balance_frac(load_full_mg_d: float, allowed_mg_d: float) -> float:
     return load_full_mg_d / allowed_mg_d
 
 
+def as_decided(verdict: Verdict, school: str, decides: str) -> Verdict:
+    """The verdict of a school, one step milder where the keeper goes by another than the balance and not by this one."""
+    if decides in ("balance", school) or verdict.state not in MILDER:
+        return verdict
+    text = verdict.reason.text + " You go by {decides}: watch filter, oxygen and changes instead."
+    reason = say(text, **verdict.reason.terms, decides=decides)
+    return replace(verdict, state=MILDER[verdict.state], reason=reason)
+
+
 @check(
     "Litres for their size",
     stage="animals",
@@ -98,7 +107,9 @@ def balance_frac(load_full_mg_d: float, allowed_mg_d: float) -> float:
     judges="wanted_low_l",
     mends=("animals.*.number", "tank.tank_length_cm"),
 )
-def litres_enough(real_volume_l: float, wanted_low_l: float, wanted_high_l: float, animal_count: float) -> Verdict:
+def litres_enough(
+    real_volume_l: float, wanted_low_l: float, wanted_high_l: float, animal_count: float, decides: str
+) -> Verdict:
     if animal_count == 0:
         raise NamedCase("no_animals")
     reason = say(
@@ -109,7 +120,7 @@ def litres_enough(real_volume_l: float, wanted_low_l: float, wanted_high_l: floa
     )
     verdict = by_practice(at_least(real_volume_l, wanted_low_l, "volume", reason), wanted_low_l)
     state: State = "tight" if verdict.state == "holds" and real_volume_l < wanted_high_l else verdict.state
-    return Verdict(state, verdict.margin, verdict.headline, reason, verdict.gauge)
+    return as_decided(replace(verdict, state=state), "volume", decides)
 
 
 @check(
@@ -147,6 +158,8 @@ def crowd_fits(
     number: tuple[int, ...],
     crowd_least: float,
     colony_least: float,
+    growing: tuple[bool, ...],
+    decides: str,
 ) -> Verdict:
     crowding = [(kind, count) for kind, count in zip(animal, number, strict=True) if kind.crowd]
     if not crowding:
@@ -162,18 +175,22 @@ def crowd_fits(
             words=words,
             least=Term(least, "count"),
         )
-        return Verdict("short", count - least, say("{by} too few", by=Term(least - count, "count")), reason)
+        few = Verdict("short", count - least, say("{by} too few", by=Term(least - count, "count")), reason)
+        return as_decided(few, "crowd", decides)
     reason = say(
-        "{grams} of adults as {words}; between {low} and {high} no fish is singled out and filters still keep up.",
+        "{grams} as {words}; between {low} and {high} no fish is singled out and filters still keep up.",
         grams=of(crowd_g_100l, "crowd_g_100l"),
         words=words,
-        low=Term(crowd_low_g_per_100l, "crowding"),
+        low=Term(0.0 if colony else crowd_low_g_per_100l, "crowding"),
         high=Term(crowd_high_g_per_100l, "crowding"),
     )
-    low = 0.0 if colony else crowd_low_g_per_100l
-    return by_practice(
+    # Juveniles are grown up together in less: the lower end is for adults that hold ground.
+    young = all(young for kind, young in zip(animal, growing, strict=True) if kind.crowd)
+    low = 0.0 if colony or young else crowd_low_g_per_100l
+    band = by_practice(
         within_band(crowd_g_100l, low, crowd_high_g_per_100l, "crowding", reason), crowd_low_g_per_100l
     )
+    return as_decided(band, "crowd", decides)
 
 
 @check(
@@ -233,29 +250,35 @@ def schools(
     litres_enough: Verdict,
     length_enough: Verdict,
     company_fits: Verdict,
+    crowd_fits: Verdict | None,
     crowd_g_100l: float,
+    crowd_low_g_per_100l: float,
     crowd_high_g_per_100l: float,
+    total_flow_lph: float,
+    decides: str,
 ) -> tuple[School, ...]:
-    """All six, the one that binds marked; what does not apply to these animals says so."""
+    """All six, the one that binds marked; what does not apply to these animals or this tank says so."""
     surface = wanted_surface_cm2 / (display_m2 * 1e4)
     length = wanted_length_cm / inside_length_cm
-    volume = (wanted_low_l + wanted_high_l) / 2 / real_volume_l
-    crowded = crowd_g_100l > 0
-    surface_state: State = "holds" if surface <= 1 else "short"
+    volume = wanted_low_l / real_volume_l
+    crowded = crowd_fits is not None
+    unfiltered = total_flow_lph == 0
+    surface_state: State = "unknown" if not unfiltered else "holds" if surface <= 1 else "short"
     crowd_share = crowd_g_100l / crowd_high_g_per_100l
-    crowd_state: State = "holds" if crowd_share <= 1 else "short"
+    crowd_band = {"low": Term(crowd_low_g_per_100l, "crowding"), "high": Term(crowd_high_g_per_100l, "crowding")}
     rows = [
         ("balance", "Balance", in_balance.state, balance_frac, animals_at(balance_frac, animal_count),
          "waste against what media, plants and changes take; the only one that follows feed and filter"),
         ("volume", "Volume", litres_enough.state, volume, animals_at(volume, animal_count),
-         "real litres for each adult, the middle of what keepers give"),
+         "real litres for each adult, the least that keepers give"),
         ("length", "Length", length_enough.state, length,
          say("a tank of {cm}", cm=Term(wanted_length_cm, "length")),
          "tank length in adult lengths, by how they swim"),
-        ("surface", "Surface", surface_state, surface, animals_at(surface, animal_count),
+        ("surface", "Surface", surface_state, surface if unfiltered else None,
+         animals_at(surface, animal_count) if unfiltered else say("only for tubs without a filter"),
          "footprint for each centimetre of adult; older than filters, fit for unfiltered tubs"),
-        ("crowd", "Crowd", crowd_state if crowded else "unknown", crowd_share if crowded else None,
-         say("up to {g}", g=Term(crowd_high_g_per_100l, "crowding")) if crowded else say("not for these animals"),
+        ("crowd", "Crowd", crowd_fits.state if crowd_fits else "unknown", crowd_share if crowded else None,
+         say("{low} to {high}", **crowd_band) if crowded else say("not for these animals"),
          "territorial lake fish: a band, too few is as wrong as too many"),
         ("group", "Group", company_fits.state, None, company_fits.headline,
          "company, single animals and sexes"),
@@ -263,7 +286,7 @@ def schools(
     shares = {key: share for key, _, _, share, _, _ in rows if share is not None and key != "crowd"}
     binding = max(shares, key=lambda key: shares[key])
     return tuple(
-        School(key, label, state, share, allows, why, state != "unknown", key == binding, key == PICK)
+        School(key, label, state, share, allows, why, state != "unknown", key == binding, key == decides)
         for key, label, state, share, allows, why in rows
     )
 

@@ -4,7 +4,15 @@ from dataclasses import dataclass
 
 from loquen.core.data import library
 from loquen.core.graph.asking import number
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.engine import CONSTANT, Sheet
+
+
+LAMPS = {
+    "display": "Lamp over the water",
+    "basking": "Basking lamp",
+    "uvb": "Ultraviolet-B lamp",
+    "dark_heat": "Heat lamp without light",
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,8 +33,9 @@ def loads(sheet: Sheet) -> tuple[Load, ...]:
     count, each = number(sheet, "heater_count"), number(sheet, "heater_each_w")
     if plan.heat.heated and count and each:
         rows.append(Load("Heater", int(count), each))
-    if plan.heat.light_w:
-        rows.append(Load("Lamp", 1, plan.heat.light_w))
+    rows += [Load(LAMPS[row.lamp_kind], 1, row.lamp_w) for row in plan.lamps if row.lamp_w]
+    if plan.heat.chiller_w:
+        rows.append(Load("Chiller", 1, plan.heat.chiller_w / sheet.value(CONSTANT + "chiller_cop")))
     if plan.heat.circuit_other_w:
         rows.append(Load("Others on the circuit", 1, plan.heat.circuit_other_w))
     return tuple(rows)

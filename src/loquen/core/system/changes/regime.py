@@ -5,7 +5,6 @@ from dataclasses import dataclass
 from functools import lru_cache
 from itertools import pairwise
 
-from loquen.core.data import library
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most
 from loquen.core.graph.nodes import Verdict, check, figure, step
@@ -15,6 +14,9 @@ NO_CAP = 1000.0
 """The share of a change that is no shock when nothing differs, or nobody lives here."""
 WEEK = ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun")
 CHART_DAYS = 56
+SOON_D = 90.0
+NEAR_FRAC = 0.05
+MOST_SWAPPED = 0.999
 DRIPS_D = 24
 LEAST_TURNED = 1e-9
 """Below this share exchanged, all of a rise still stands."""
@@ -39,6 +41,7 @@ class Regime:
     peak_nitrate_mg_l: float
     change_l_wk: float
     work_min: float
+    shocks: str = ""
 
 
 @figure(
@@ -113,15 +116,6 @@ def gaps_of(weekdays: tuple[str, ...]) -> tuple[float, ...]:
         raise NamedCase("no_changes")
     days = sorted({WEEK.index(day) for day in weekdays})
     return (float(days[0] + 7 - days[-1]), *(float(b - a) for a, b in pairwise(days)))
-
-
-@figure(
-    "Plants take",
-    formula="{plants} × {display_m2} × {plant_cover_frac} × 1000",
-    source="reineck",
-)
-def plants_mg_d(plants: str, display_m2: float, plant_cover_frac: float) -> float:
-    return library.plant_covers()[plants].n_g_m2_d * display_m2 * plant_cover_frac * 1000
 
 
 @figure("Nitrate made a day", formula="{load_full_mg_d} ÷ {real_volume_l}", source="balance")
@@ -296,6 +290,55 @@ def away_nitrate_mg_l(
     return (settled if read_nitrate_mg_l is None else read_nitrate_mg_l) + rise_nitrate_mg_l_d * away_d
 
 
+@figure(
+    "Days until nitrate has settled",
+    formula="ln(|{peak_nitrate_mg_l} − start| ÷ a twentieth of it, {nitrate_told_mg_l} at least) ÷ what {gaps_d} of {swapped_frac} and {drip_per_d} exchange a day; "
+    "start {read_nitrate_mg_l} as read, else {new_nitrate_mg_l}",
+    source="balance",
+)
+def settles_in_d(
+    peak_nitrate_mg_l: float,
+    gaps_d: tuple[float, ...],
+    swapped_frac: float,
+    drip_per_d: float,
+    read_nitrate_mg_l: float | None,
+    new_nitrate_mg_l: float,
+    nitrate_told_mg_l: float,
+) -> float:
+    start = new_nitrate_mg_l if read_nitrate_mg_l is None else read_nitrate_mg_l
+    near = max(NEAR_FRAC * peak_nitrate_mg_l, nitrate_told_mg_l)
+    return nearing_d(abs(peak_nitrate_mg_l - start), near, exchanged_per_d(gaps_d, swapped_frac, drip_per_d))
+
+
+def exchanged_per_d(gaps_d: tuple[float, ...], frac: float, drip_per_d: float) -> float:
+    """The rate at which what stood at first is forgotten, a day."""
+    return -math.log1p(-min(frac, MOST_SWAPPED)) * len(gaps_d) / sum(gaps_d) + drip_per_d
+
+
+def nearing_d(apart: float, near: float, rate_per_d: float) -> float:
+    """Days in which a difference shrinks until it is near."""
+    return max(0.0, math.log(max(apart / near, 1.0)) / rate_per_d)
+
+
+@figure(
+    "Nitrate in 90 days, before a change",
+    formula="{peak_nitrate_mg_l} − ({peak_nitrate_mg_l} − start) × e^(−90 × exchanged a day), {gaps_d} of {swapped_frac} and "
+    "{drip_per_d}; start {read_nitrate_mg_l} as read, else {new_nitrate_mg_l}",
+    source="balance",
+)
+def soon_nitrate_mg_l(
+    peak_nitrate_mg_l: float,
+    gaps_d: tuple[float, ...],
+    swapped_frac: float,
+    drip_per_d: float,
+    read_nitrate_mg_l: float | None,
+    new_nitrate_mg_l: float,
+) -> float:
+    start = new_nitrate_mg_l if read_nitrate_mg_l is None else read_nitrate_mg_l
+    left = math.exp(-SOON_D * exchanged_per_d(gaps_d, swapped_frac, drip_per_d))
+    return peak_nitrate_mg_l - (peak_nitrate_mg_l - start) * left
+
+
 @step()
 def saw_tooth(
     gaps_d: tuple[float, ...],
@@ -379,10 +422,22 @@ def nitrate_held(
 
 @step()
 def changes_result(
-    peak_nitrate_mg_l: float, trough_nitrate_mg_l: float, change_l_wk: float, work_min: float
+    peak_nitrate_mg_l: float,
+    trough_nitrate_mg_l: float,
+    change_l_wk: float,
+    work_min: float,
+    settles_in_d: float,
+    soon_nitrate_mg_l: float,
 ) -> Sentence:
+    when = "in {settled}"
+    if settles_in_d > SOON_D:
+        when += " (in 90 days it stands at {soon})"
     return say(
-        "Nitrate settles between {trough} just after and {peak} just before a change, for {litres} and {work} of work.",
+        "Nitrate settles between {trough} just after and {peak} just before a change "
+        + when
+        + ", for {litres} and {work} of work.",
+        settled=of(settles_in_d, "settles_in_d"),
+        soon=of(soon_nitrate_mg_l, "soon_nitrate_mg_l"),
         trough=of(trough_nitrate_mg_l, "trough_nitrate_mg_l"),
         peak=of(peak_nitrate_mg_l, "peak_nitrate_mg_l"),
         litres=of(change_l_wk, "change_l_wk"),

@@ -1,6 +1,5 @@
 """Every regime of water changes side by side, and the one of least work that holds."""
 
-import math
 from dataclasses import dataclass
 from functools import lru_cache
 from itertools import combinations
@@ -12,21 +11,25 @@ from loquen.core.graph.nodes import Remedy, step
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Term, say
 from loquen.core.system.changes.regime import (
+    NEAR_FRAC,
     NO_CAP,
     WEEK,
     WEEKS_D,
     Corner,
     Regime,
+    exchanged_per_d,
     flowed,
     gaps_of,
+    nearing_d,
     standing_d,
     teeth,
     trigger_gap,
 )
+from loquen.core.system.changes.reserve import Pull, settled_course
+from loquen.core.system.changes.shock import ShockCaps
 
 SHARES = tuple(n / 100 for n in range(5, 80, 5))
 SMALL_CHART_DAYS = 28
-NEAR_FRAC = 0.05
 BUILT_IN: tuple[tuple[str, tuple[str, ...], float], ...] = (
     ("Half each Saturday", ("Sat",), 0.5),
     ("Half, Tue and Sat", ("Tue", "Sat"), 0.5),
@@ -62,32 +65,47 @@ def regimes(
     hose_l_min: float,
     setup_min: float,
     there: tuple[str, ...],
-    shock_cap_frac: float,
-    used_dkh_d: float,
+    shock_caps: ShockCaps,
+    kh_pull: Pull,
     new_kh_dkh: float,
     borne_dkh: float | None,
 ) -> tuple[Regime, ...]:
-    """Every regime of the search's grid on the days the keeper is there, without a shock, least work first."""
+    """Every regime of the search's grid on the days the keeper is there, least work first, each with what it shocks by."""
     found = []
     for (count, share), (weekdays, standing) in best_sets(there).items():
-        if share > shock_cap_frac or shocks_kh(share, min(new_kh_dkh, used_dkh_d * standing), borne_dkh):
-            continue
         peak = new_nitrate_mg_l + rise_nitrate_mg_l_d * standing
         litres = share * real_volume_l * count
-        found.append(Regime(weekdays, share, peak, litres, litres / hose_l_min + setup_min * count))
+        gap_dkh = kh_gap(weekdays, share, standing, kh_pull, new_kh_dkh)
+        shocks = shock_caps.shocks(share) or ("kh" if shocks_kh(share, gap_dkh, borne_dkh) else "")
+        found.append(Regime(weekdays, share, peak, litres, litres / hose_l_min + setup_min * count, shocks))
     return tuple(sorted(found, key=lambda regime: regime.work_min))
 
 
+def kh_gap(weekdays: tuple[str, ...], share: float, standing: float, pull: Pull, new_dkh: float) -> float:
+    """How far carbonate hardness stands from the new water's just before a change."""
+    if pull.rate == 0:
+        return min(new_dkh, pull.used_dkh_d * standing)
+    return abs(new_dkh - min(settled_course(new_dkh, gaps_of(weekdays), share, pull).before_dkh))
+
+
 def shocks_kh(share: float, gap_dkh: float, borne_dkh: float | None) -> bool:
-    """Whether a change of a share lifts carbonate hardness by more than they bear."""
+    """Whether a change of a share moves carbonate hardness by more than they bear."""
     return borne_dkh is not None and share * gap_dkh > borne_dkh
 
 
 @step()
 def least_regime(regimes: tuple[Regime, ...], target_nitrate_mg_l: float, new_nitrate_mg_l: float) -> Regime:
-    for regime in regimes:
-        if regime.peak_nitrate_mg_l <= target_nitrate_mg_l:
+    holding = [regime for regime in regimes if regime.peak_nitrate_mg_l <= target_nitrate_mg_l]
+    for regime in holding:
+        if not regime.shocks:
             return regime
+    shocks = holding[0].shocks if holding else ""
+    if shocks == "warm":
+        raise NamedCase("no_regime_warm")
+    if shocks == "solids":
+        raise NamedCase("no_regime_solids")
+    if shocks == "kh":
+        raise NamedCase("no_regime_kh")
     raise NamedCase("no_regime_holds", target=target_nitrate_mg_l, source=new_nitrate_mg_l)
 
 
@@ -198,7 +216,7 @@ def regime_rows(
     water_c: float,
     mix_c: float,
     water_heat_j_l_k: float,
-    shock_cap_frac: float,
+    shock_caps: ShockCaps,
     nitrate_told_mg_l: float,
 ) -> tuple[RegimeRow, ...]:
     """Every regime settled, side by side, with what it asks for."""
@@ -222,11 +240,15 @@ def regime_rows(
                 change_l_wk=litres,
                 work_min=setup_min if by_itself else poured / hose_l_min + setup_min * one.times_a_week,
                 heat_kwh_wk=max(0.0, litres * water_heat_j_l_k * (water_c - mix_c)) / 3.6e6,
-                shock_frac=one.swapped_frac / shock_cap_frac if shock_cap_frac < NO_CAP else None,
+                shock_frac=one.swapped_frac / shock_caps.frac if shock_caps.frac < NO_CAP else None,
                 age_d=real_volume_l / (litres / WEEKS_D),
                 settles_d=None
                 if read_nitrate_mg_l is None
-                else settles_d(one, abs(read_nitrate_mg_l - peak), max(NEAR_FRAC * peak, nitrate_told_mg_l)),
+                else nearing_d(
+                    abs(read_nitrate_mg_l - peak),
+                    max(NEAR_FRAC * peak, nitrate_told_mg_l),
+                    exchanged_per_d(one.gaps_d, one.swapped_frac, one.drip_per_d),
+                ),
                 saw=teeth(
                     one.gaps_d,
                     one.swapped_frac,
@@ -239,12 +261,6 @@ def regime_rows(
             )
         )
     return tuple(rows)
-
-
-def settles_d(one: Beside, apart: float, near: float) -> float | None:
-    """Days until a regime has come so near to its settled peak from so far apart; None when it never does."""
-    rate = -math.log1p(-min(one.swapped_frac, 0.999)) * one.times_a_week / WEEKS_D + one.drip_per_d
-    return max(0.0, math.log(max(apart / near, 1.0)) / rate) if rate > 0 else None
 
 
 def least_work(sheet: Sheet[Plan]) -> list[Remedy]:

@@ -15,8 +15,6 @@ from loquen.core.system.animals.food import require_animals
 from loquen.core.system.roots import root
 
 MOST_AMMONIA_MG_L = 50.0
-CLINGING = ("Neritidae", "Planorbidae", "Ampullariidae", "Thiaridae", "Nassariidae", "Physidae", "Pachychilidae")
-"""Snails hold fast."""
 
 
 @step("filters")
@@ -111,7 +109,7 @@ def turnover_per_h(total_flow_lph: float, real_volume_l: float) -> float:
 def turnover_bands(animal: tuple[Species, ...]) -> tuple[library.Turnover, ...]:
     """Of the animals that a current moves; shrimps and snails go by the others, and decide only alone."""
     require_animals(animal)
-    swimming = [kind for kind in animal if kind.family not in CLINGING and kind.shape != "shrimp"] or list(animal)
+    swimming = [kind for kind in animal if not kind.clings and kind.shape != "shrimp"] or list(animal)
     return tuple(library.turnovers()[kind.turnover] for kind in swimming)
 
 
@@ -297,18 +295,19 @@ def ends(
     coldest_c: float,
     hottest_c: float,
     water_c: float,
-    load_full_mg_d: float,
+    load_fed_day_mg_d: float,
     feed_q10: float,
     reckoned_ph: float,
     tank_salinity_ppt: float,
     ammonia_limit_mg_l: float,
     unionised_limit_mg_l: float,
 ) -> tuple[End, End]:
-    """The coldest and the hottest of the year. In the cold they eat less; in a heat wave nobody feeds more."""
+    """The coldest and the hottest of the year, on a day with food. In the cold they eat less; in a heat wave nobody
+    feeds more."""
 
     def end(temp_c: float) -> End:
         free = float(chemistry.ammonia_fraction(reckoned_ph, temp_c, tank_salinity_ppt))
-        load = load_full_mg_d * feed_q10 ** (min(0.0, temp_c - water_c) / 10)
+        load = load_fed_day_mg_d * feed_q10 ** (min(0.0, temp_c - water_c) / 10)
         return End(temp_c, load, min(ammonia_limit_mg_l, unionised_limit_mg_l / free))
 
     return end(coldest_c), end(hottest_c)
@@ -415,12 +414,12 @@ def mature_in_d(
 
 @figure(
     "Highest pH to reckon with",
-    formula="the higher of {tank_ph} and the aerated pH of {new_kh_dkh} at {water_c}, air at {room_co2_ppm}",
+    formula="the higher of {tank_ph} and the aerated pH of {highest_kh_dkh} at {water_c}, air at {room_co2_ppm}",
     source="plummer1982",
     kind="ph",
 )
-def reckoned_ph(tank_ph: float, new_kh_dkh: float, water_c: float, room_co2_ppm: float) -> float:
-    return max(tank_ph, chemistry.aerated_ph(max(new_kh_dkh, 0.02), water_c, room_co2_ppm))
+def reckoned_ph(tank_ph: float, highest_kh_dkh: float, water_c: float, room_co2_ppm: float) -> float:
+    return max(tank_ph, chemistry.aerated_ph(max(highest_kh_dkh, 0.02), water_c, room_co2_ppm))
 
 
 @figure(
@@ -478,6 +477,7 @@ def turnover_fits(
     drift_cm_s: float,
     drift_borne_cm_s: float,
     turnover_least_frac: float,
+    turnover_dead_per_h: float,
 ) -> Verdict:
     reason = say(
         "Filters and return really move {flow}: {turns}. These animals ask for {low} to {high}.",
@@ -491,7 +491,8 @@ def turnover_fits(
         # More than is usual harms nobody while the weakest swimmer holds against it.
         return Verdict("tight", verdict.margin, verdict.headline, reason, verdict.gauge)
     # Oxygen and waste are judged apart: too little is a fault where corners stand still.
-    return by_practice(verdict, turnover_low_per_h, (1 - turnover_least_frac) * turnover_low_per_h)
+    still = min(turnover_least_frac * turnover_low_per_h, turnover_dead_per_h)
+    return by_practice(verdict, turnover_low_per_h, turnover_low_per_h - still)
 
 
 @check("Drift they can hold against", stage="filter", judges="drift_cm_s", mends=("filters.*.rated_lph",))

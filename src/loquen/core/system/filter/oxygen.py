@@ -10,7 +10,6 @@ from loquen.core.physics import animals as biology
 from loquen.core.physics import gases
 from loquen.core.system.animals.food import require_animals
 
-PLANTED = ("slow", "stems")
 KPA_PER_CM = 0.0980665
 
 
@@ -29,23 +28,14 @@ def breathing_oxygen_mg_h(
     return number * float(biology.oxygen_use_mg_h(mass_then_g, water_c, warmth_10k=oxygen_q10)) * oxygen_scale
 
 
-@figure("Oxygen the filter uses", formula="{load_full_mg_d} × {oxygen_per_n} ÷ 24", source="sharma1977")
-def nitrifying_oxygen_mg_h(load_full_mg_d: float, oxygen_per_n: float) -> float:
-    return load_full_mg_d * oxygen_per_n / 24
+@figure("Oxygen the filter uses", formula="{load_fed_day_mg_d} × {oxygen_per_n} ÷ 24", source="sharma1977")
+def nitrifying_oxygen_mg_h(load_fed_day_mg_d: float, oxygen_per_n: float) -> float:
+    return load_fed_day_mg_d * oxygen_per_n / 24
 
 
 @figure("Oxygen decay uses", formula="{feed_full_g_d} × 1000 × {oxygen_per_feed} ÷ 24", source="timmons")
 def decay_oxygen_mg_h(feed_full_g_d: float, oxygen_per_feed: float) -> float:
     return feed_full_g_d * 1000 * oxygen_per_feed / 24
-
-
-@figure(
-    "Oxygen plants use in the dark",
-    formula="{plant_night_mg_h_m2} × {display_m2} × {plant_cover_frac}, planted in the bed ({plants})",
-    source="practice",
-)
-def plant_oxygen_mg_h(plant_night_mg_h_m2: float, display_m2: float, plant_cover_frac: float, plants: str) -> float:
-    return plant_night_mg_h_m2 * display_m2 * plant_cover_frac if plants in PLANTED else 0.0
 
 
 @figure(
@@ -161,12 +151,38 @@ def bubble_transfer_l_h(
 
 
 @figure(
+    "Its water falls",
+    formula="{outlet}: {fall_cm} where it returns with the rest, at least {spill_fall_cm} over a lip ({filter_type}) and "
+    "{spray_fall_cm} sprayed, 0 under the water",
+    source="practice",
+    row="filters",
+)
+def filter_fall_cm(
+    outlet: str, filter_type: library.FilterKind, fall_cm: float, spill_fall_cm: float, spray_fall_cm: float
+) -> float:
+    if outlet == "submerged":
+        return 0.0
+    if outlet == "spray":
+        return max(fall_cm, spray_fall_cm)
+    return max(fall_cm, spill_fall_cm) if outlet == "spill" or filter_type.spills else fall_cm
+
+
+@figure(
     "Exchange of falling water",
-    formula="{total_flow_lph} × (1 − 1 ÷ r), r from a fall of {fall_cm} at {water_c}, shape {fall_shape}",
+    formula="Σ {real_flow_lph} × (1 − 1 ÷ r), r from a fall of {filter_fall_cm} at {water_c}, shape {fall_shape}; "
+    "the same of {return_lph} and {fall_cm}",
     source="weir_aeration",
 )
-def falling_transfer_l_h(total_flow_lph: float, fall_cm: float, water_c: float, fall_shape: float) -> float:
-    return float(gases.fall_transfer_l_h(total_flow_lph, fall_cm, water_c, fall_shape))
+def falling_transfer_l_h(
+    real_flow_lph: tuple[float, ...],
+    filter_fall_cm: tuple[float, ...],
+    return_lph: float,
+    fall_cm: float,
+    water_c: float,
+    fall_shape: float,
+) -> float:
+    falls = [*zip(real_flow_lph, filter_fall_cm, strict=True), (return_lph, fall_cm)]
+    return sum(float(gases.fall_transfer_l_h(flow, fall, water_c, fall_shape)) for flow, fall in falls)
 
 
 @figure(

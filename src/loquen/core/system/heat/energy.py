@@ -11,12 +11,12 @@ DAYS_IN_MONTH = (31, 28.25, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31)
 
 
 @figure(
-    "Chiller for the hottest day",
+    "Chiller that the hottest day asks for",
     formula="({equipment_high_w} − {walls_w_k} × ({animals_high_c} − {room_warm_c}) − evaporation of {open_water}) "
     "× {chiller_margin}, not below 0",
     source="balance",
 )
-def chiller_w(
+def chiller_need_w(
     equipment_high_w: float,
     walls_w_k: float,
     animals_high_c: float,
@@ -31,8 +31,7 @@ def chiller_w(
 @figure(
     "Heating energy a year",
     formula="Σ over months of ({walls_w_k} × ({water_c} − room) + evaporation + {change_heat_w} − pumps and lamp) × hours ÷ 1000; "
-    "room {room_months_c} or {room_mean_c}, {open_water}, {equipment_low_w}, "
-    "{equipment_high_w} for {light_h}; heated: {heated}",
+    "room {room_months_c} or {room_mean_c}, {open_water}, {equipment_mean_w}; heated: {heated}",
     source="balance",
 )
 def heating_kwh(
@@ -42,28 +41,25 @@ def heating_kwh(
     room_months_c: tuple[float, ...] | None,
     room_mean_c: float,
     open_water: OpenWater,
-    equipment_low_w: float,
-    equipment_high_w: float,
-    light_h: float,
+    equipment_mean_w: float,
     heated: bool,
 ) -> float:
     if not heated:
         return 0.0
-    given = equipment_low_w + (equipment_high_w - equipment_low_w) * light_h / 24
     total = 0.0
     for days, room in zip(DAYS_IN_MONTH, room_months_c or (room_mean_c,) * 12, strict=True):
         lost = walls_w_k * (water_c - room) + open_water.watts(water_c, room)
-        total += max(0.0, lost + change_heat_w - given) * days
+        total += max(0.0, lost + change_heat_w - equipment_mean_w) * days
     return total * 24 / 1000
 
 
 @figure(
-    "Pumps and lamp a year",
-    formula="({pumps_w} × 24 + {light_w} × {light_h}) × 365.25 ÷ 1000",
+    "Pumps and lamps a year",
+    formula="({pumps_w} × 24 ÷ 1000 + {light_kwh_d}) × 365.25",
     source="balance",
 )
-def equipment_kwh(pumps_w: float, light_w: float, light_h: float) -> float:
-    return (pumps_w * 24 + light_w * light_h) * 365.25 / 1000
+def equipment_kwh(pumps_w: float, light_kwh_d: float) -> float:
+    return (pumps_w * 24 / 1000 + light_kwh_d) * 365.25
 
 
 @figure(
@@ -76,12 +72,39 @@ def poured_kwh(change_l_wk: float, water_heat_j_l_k: float, new_c: float, mix_c:
 
 
 @figure(
-    "Electricity a year",
-    formula="({heating_kwh} + {equipment_kwh} + {poured_kwh}) × {price_per_kwh}",
+    "Chilling energy a year",
+    formula="Σ over months of (pumps and lamp − {walls_w_k} × ({water_c} − room) − evaporation) × hours ÷ 1000 ÷ {chiller_cop}, "
+    "at most {chiller_w}; room {room_months_c} or {room_mean_c}, {open_water}, {equipment_mean_w}",
     source="balance",
 )
-def electricity_money(heating_kwh: float, equipment_kwh: float, poured_kwh: float, price_per_kwh: float) -> float:
-    return (heating_kwh + equipment_kwh + poured_kwh) * price_per_kwh
+def chilling_kwh(
+    walls_w_k: float,
+    water_c: float,
+    chiller_w: float,
+    chiller_cop: float,
+    room_months_c: tuple[float, ...] | None,
+    room_mean_c: float,
+    open_water: OpenWater,
+    equipment_mean_w: float,
+) -> float:
+    if chiller_w == 0:
+        return 0.0
+    total = 0.0
+    for days, room in zip(DAYS_IN_MONTH, room_months_c or (room_mean_c,) * 12, strict=True):
+        lost = walls_w_k * (water_c - room) + open_water.watts(water_c, room)
+        total += min(chiller_w, max(0.0, equipment_mean_w - lost)) * days
+    return total * 24 / 1000 / chiller_cop
+
+
+@figure(
+    "Electricity a year",
+    formula="({heating_kwh} + {chilling_kwh} + {equipment_kwh} + {poured_kwh}) × {price_per_kwh}",
+    source="balance",
+)
+def electricity_money(
+    heating_kwh: float, chilling_kwh: float, equipment_kwh: float, poured_kwh: float, price_per_kwh: float
+) -> float:
+    return (heating_kwh + chilling_kwh + equipment_kwh + poured_kwh) * price_per_kwh
 
 
 @figure(
@@ -101,11 +124,13 @@ def fan_l_d(fan_w: float, animals_high_c: float) -> float:
 
 @figure(
     "Everything on the circuit",
-    formula="{heaters_w} + {pumps_w} + {light_w} + {circuit_other_w}",
+    formula="{heaters_w} + {pumps_w} + {light_w} + {chiller_w} ÷ {chiller_cop} + {circuit_other_w}",
     source="definition",
 )
-def circuit_w(heaters_w: float, pumps_w: float, light_w: float, circuit_other_w: float) -> float:
-    return heaters_w + pumps_w + light_w + circuit_other_w
+def circuit_w(
+    heaters_w: float, pumps_w: float, light_w: float, chiller_w: float, chiller_cop: float, circuit_other_w: float
+) -> float:
+    return heaters_w + pumps_w + light_w + chiller_w / chiller_cop + circuit_other_w
 
 
 @figure("Circuit carries all day", formula="{mains_v} × {circuit_a} × {circuit_share}", source="nec210")

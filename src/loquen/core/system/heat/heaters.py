@@ -118,7 +118,8 @@ def stuck_on_c(
 
 @figure(
     "With no heater on, on the hottest day",
-    formula="T at which {walls_w_k} × (T − {room_warm_c}) + evaporation(T) of {open_water} = {equipment_high_w}",
+    formula="T at which {walls_w_k} × (T − {room_warm_c}) + evaporation(T) of {open_water} = {equipment_high_w}; with a "
+    "chiller less {chiller_w}, not below {target_c}",
     source="balance",
 )
 def summer_c(
@@ -126,8 +127,13 @@ def summer_c(
     room_warm_c: float,
     equipment_high_w: float,
     open_water: OpenWater,
+    chiller_w: float,
+    target_c: float,
 ) -> float:
-    return settle_c(equipment_high_w, walls_w_k, open_water, room_warm_c)
+    warm = settle_c(equipment_high_w, walls_w_k, open_water, room_warm_c)
+    if chiller_w == 0:
+        return warm
+    return min(warm, max(target_c, settle_c(equipment_high_w - chiller_w, walls_w_k, open_water, room_warm_c)))
 
 
 @figure(
@@ -267,20 +273,24 @@ def stuck_heater_borne(
     return temperature_at_most(stuck_on_c, animals_high_c, reason, temp_leeway_k)
 
 
-@check("The hottest day", stage="heat", glass="heat", judges="summer_c", mends=("heat.lid", "heat.room_warm_c"))
+@check(
+    "The hottest day", stage="heat", glass="heat", judges="summer_c", mends=("heat.chiller_w", "heat.room_warm_c")
+)
 def summer_borne(
-    summer_c: float, animals_high_c: float, chiller_w: float, room_warm_c: float, temp_leeway_k: float
+    summer_c: float, animals_high_c: float, chiller_need_w: float, room_warm_c: float, hot_day_leeway_k: float
 ) -> Verdict:
     terms = {
         "settles": of(summer_c, "summer_c"),
         "room": Term(room_warm_c, "temperature"),
         "high": of(animals_high_c, "animals_high_c"),
-        "chiller": of(chiller_w, "chiller_w"),
+        "chiller": of(chiller_need_w, "chiller_need_w"),
     }
-    text = "In a room of {room} the water settles at {settles} with no heater on; these animals bear {high}."
-    if chiller_w > 0:
+    text = (
+        "In a room of {room} the water settles at {settles} with no heater on; these animals bear {high} for good."
+    )
+    if summer_c > animals_high_c:
         text += " A chiller of {chiller}, or air over the surface, would hold it."
-    return temperature_at_most(summer_c, animals_high_c, say(text, **terms), temp_leeway_k)
+    return temperature_at_most(summer_c, animals_high_c, say(text, **terms), hot_day_leeway_k)
 
 
 @check(

@@ -2,28 +2,51 @@
 
 from dataclasses import dataclass, replace
 
+from loquen.core.data import library
 from loquen.core.graph.nodes import figure, step
 from loquen.core.physics import heat
-
-LID_COVER = {"open": 0.0, "part": 0.5, "closed": 1.0}
 
 
 @figure(
     "Water",
-    formula="{target_c} when heated ({heated}), else the room's mean {room_mean_c}",
+    formula="{target_c} when heated ({heated}), else the room's mean {room_mean_c}, with a chiller ({chiller_w}) no more "
+    "than {target_c}",
     source="definition",
 )
-def water_c(heated: bool, target_c: float, room_mean_c: float) -> float:
-    return target_c if heated else max(room_mean_c, 0.0)
+def water_c(heated: bool, target_c: float, room_mean_c: float, chiller_w: float) -> float:
+    if heated:
+        return target_c
+    return max(min(room_mean_c, target_c) if chiller_w > 0 else room_mean_c, 0.0)
+
+
+@step()
+def lid_row(lid: str) -> library.Lid:
+    return library.lids()[lid]
+
+
+@step()
+def sump_lid_row(sump_lid: str) -> library.Lid:
+    return library.lids()[sump_lid]
 
 
 @figure(
     "Cover of all open water",
-    formula="({lid}: 0 open, 0.5 half, 1 closed, × {display_m2} + {sump_lid} × {sump_m2}) ÷ ({display_m2} + {sump_m2})",
+    formula="(what {lid_row} keeps back × {display_m2} + {sump_lid_row} × {sump_m2}) ÷ ({display_m2} + {sump_m2})",
     source="practice",
 )
-def cover_frac(lid: str, sump_lid: str, display_m2: float, sump_m2: float) -> float:
-    return (LID_COVER[lid] * display_m2 + LID_COVER[sump_lid] * sump_m2) / (display_m2 + sump_m2)
+def cover_frac(lid_row: library.Lid, sump_lid_row: library.Lid, display_m2: float, sump_m2: float) -> float:
+    kept = lid_row.vapour_cover * display_m2 + sump_lid_row.vapour_cover * sump_m2
+    return kept / (display_m2 + sump_m2)
+
+
+@figure(
+    "Cover that keeps warmth in",
+    formula="(warmth {lid_row} keeps × {display_m2} + {sump_lid_row} × {sump_m2}) ÷ ({display_m2} + {sump_m2})",
+    source="practice",
+)
+def warm_cover_frac(lid_row: library.Lid, sump_lid_row: library.Lid, display_m2: float, sump_m2: float) -> float:
+    kept = lid_row.warm_cover * display_m2 + sump_lid_row.warm_cover * sump_m2
+    return kept / (display_m2 + sump_m2)
 
 
 @figure(
@@ -73,7 +96,7 @@ def base_w_m2k(
 @figure(
     "Walls, base and surface lose",
     formula="({wall_w_m2k} × {wall_m2} + {base_w_m2k} × {footprint_m2}) × {tank_count} + {sump_w_k} + "
-    "({surface_open_w_m2k} × (1 − {cover_frac}) + {surface_covered_w_m2k} × {cover_frac}) × {surface_m2}",
+    "({surface_open_w_m2k} × (1 − {warm_cover_frac}) + {surface_covered_w_m2k} × {warm_cover_frac}) × {surface_m2}",
     source="film",
 )
 def walls_w_k(
@@ -85,10 +108,10 @@ def walls_w_k(
     sump_w_k: float,
     surface_open_w_m2k: float,
     surface_covered_w_m2k: float,
-    cover_frac: float,
+    warm_cover_frac: float,
     surface_m2: float,
 ) -> float:
-    surface = surface_open_w_m2k * (1 - cover_frac) + surface_covered_w_m2k * cover_frac
+    surface = surface_open_w_m2k * (1 - warm_cover_frac) + surface_covered_w_m2k * warm_cover_frac
     return (wall_w_m2k * wall_m2 + base_w_m2k * footprint_m2) * tank_count + sump_w_k + surface * surface_m2
 
 
@@ -191,9 +214,18 @@ def equipment_low_w(pumps_w: float, pump_heat_share: float) -> float:
 
 
 @figure(
-    "Pumps and lamp give by day",
-    formula="{equipment_low_w} + {light_w} × {light_heat_share}",
-    source="practice",
+    "Pumps and lamps give by day",
+    formula="{equipment_low_w} + {light_heat_w}",
+    source="balance",
 )
-def equipment_high_w(equipment_low_w: float, light_w: float, light_heat_share: float) -> float:
-    return equipment_low_w + light_w * light_heat_share
+def equipment_high_w(equipment_low_w: float, light_heat_w: float) -> float:
+    return equipment_low_w + light_heat_w
+
+
+@figure(
+    "Pumps and lamps give on the day's mean",
+    formula="{equipment_low_w} + {light_heat_mean_w}",
+    source="balance",
+)
+def equipment_mean_w(equipment_low_w: float, light_heat_mean_w: float) -> float:
+    return equipment_low_w + light_heat_mean_w

@@ -1,13 +1,14 @@
 """A first plan from what a keeper has: the animals, or the glass."""
 
+import math
 from dataclasses import replace
 
 from loquen.core.data import library
 from loquen.core.errors import NamedCase
 from loquen.core.graph import asking
-from loquen.core.model.plan import PLAN, Filter, Group, Heat, Light, Plan, Recipe, RunIn, Tank, Water
+from loquen.core.model.plan import PLAN, Filter, Group, Heat, Lamp, Light, Plan, Recipe, RunIn, Tank, Water
 from loquen.core.system.book import sheet_of
-from loquen.core.system.told import is_short
+from loquen.core.system.told import is_short, verdict_of
 
 SPACE_CHECKS = ("litres_enough", "length_enough", "width_enough")
 IN_REACH = (
@@ -20,6 +21,8 @@ IN_REACH = (
     "dawn_breathes",
     "heaters_hold",
     "dead_heater_held",
+    "summer_borne",
+    "none_leaves",
     "reserve_lasts",
     "no_shock",
     "nitrate_held",
@@ -27,6 +30,12 @@ IN_REACH = (
 """Checks that a larger tank, a larger part or another regime mends; the rest is said on the page."""
 FIRST_FILTERS = ("canister_300", "canister_600", "canister_1000", "canister_1500", "canister_2400")
 BASKING_C = 33.0
+CHILLER_GRAIN_W = 10.0
+LAMP_W_PER_CM = 0.25
+BASKING_LAMPS = (
+    Lamp(lamp_kind="basking", lamp_w=50.0, lamp_h=8.0),
+    Lamp(lamp_kind="uvb", lamp_w=24.0, lamp_h=8.0, lamp_cm=25.0),
+)
 
 
 def from_animals(name: str, animals: tuple[Group, ...]) -> Plan:
@@ -69,9 +78,34 @@ def passes(plan: Plan, key: str) -> bool:
 
 def fitted(plan: Plan) -> Plan:
     """The plan with glass, filter, air, heaters, hardness and changes that its checks ask for, as far as they reach."""
-    for fit in (with_glass, with_filter, with_air, with_heaters, with_hardness, with_changes, with_hardness):
+    for fit in FITS:
         plan = fit(plan)
     return plan
+
+
+def with_lid(plan: Plan) -> Plan:
+    """A cover that lets none out: one without a gap, where the usual one has some, and mesh under a lamp to bask by."""
+    basking = any(library.species()[group.species].uvi_high > 0 for group in plan.animals)
+    if basking:
+        return replace(plan, heat=replace(plan.heat, lid="mesh"))
+    kept = verdict_of(sheet_of(plan), "none_leaves")
+    if kept is None or kept.state == "holds":
+        return plan
+    return replace(plan, heat=replace(plan.heat, lid="tight"))
+
+
+def with_lamp(plan: Plan) -> Plan:
+    """A lamp as strong as the tank is long."""
+    display, *others = plan.lamps
+    return replace(plan, lamps=(replace(display, lamp_w=round(plan.tank.tank_length_cm * LAMP_W_PER_CM)), *others))
+
+
+def with_cooling(plan: Plan) -> Plan:
+    """A chiller of the next ten watts, where the hottest day is more than they bear."""
+    if passes(plan, "summer_borne"):
+        return plan
+    needed = float(sheet_of(plan).value("chiller_need_w"))
+    return replace(plan, heat=replace(plan.heat, chiller_w=math.ceil(needed / CHILLER_GRAIN_W) * CHILLER_GRAIN_W))
 
 
 def with_glass(plan: Plan) -> Plan:
@@ -155,9 +189,12 @@ def suited_to(plan: Plan) -> Plan:
         salinity_ppt=salty,
         source_c=target if heat.heated else usual.room_mean_c,
     )
-    basks = any(k.shape == "turtle" for k in kinds)
-    light = Light(uvb_fitted=True, basking_c=BASKING_C) if basks else Light()
-    return replace(plan, heat=heat, water=water, light=light, recipe=Recipe(), run_in=RunIn(stocked="cycled"))
+    basks = any(k.uvi_high > 0 for k in kinds)
+    light = Light(basking_c=BASKING_C) if basks else Light()
+    lamps = (Lamp(), *BASKING_LAMPS) if basks else (Lamp(),)
+    return replace(
+        plan, heat=heat, water=water, light=light, lamps=lamps, recipe=Recipe(), run_in=RunIn(stocked="cycled")
+    )
 
 
 def filter_of(key: str) -> Filter:
@@ -185,3 +222,18 @@ def with_filter(plan: Plan) -> Plan:
         if fits:
             return candidate
     return replace(plan, filters=(filter_of(FIRST_FILTERS[-1]),))
+
+
+FITS = (
+    with_lid,
+    with_glass,
+    with_lamp,
+    with_filter,
+    with_air,
+    with_cooling,
+    with_heaters,
+    with_hardness,
+    with_changes,
+    with_hardness,
+)
+"""In this order: what follows is fitted to what came before."""

@@ -1,14 +1,17 @@
 """The tank: what it really holds, what it weighs, whether its panes stand it."""
 
 import math
+from dataclasses import dataclass, replace
 
 from loquen.core.data import library
 from loquen.core.errors import NamedCase
-from loquen.core.graph.judging import at_least, by_practice, caution
+from loquen.core.graph.judging import at_least, between, by_practice, caution
 from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model import heights
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import geometry
+
+DEEPEST_OPEN_CM = 30.0
 
 
 @figure("Wall taken off", formula="{measured}: 0, or {pane_mm} ÷ 10 when outside", source="definition")
@@ -99,18 +102,51 @@ def filled_volume_l(footprint_m2: float, water_height_cm: float) -> float:
     return footprint_m2 * water_height_cm * 10
 
 
+@dataclass(frozen=True, slots=True)
+class Floor:
+    """A part of the floor: its bed, what part it is, and how deep it lies at the front and at the back."""
+
+    bed: library.Bed
+    floor_frac: float
+    front_cm: float
+    back_cm: float
+
+    @property
+    def label(self) -> str:
+        return f"{self.bed.label} on {self.floor_frac:.0%}, {self.front_cm:g} to {self.back_cm:g} cm"
+
+    @property
+    def depth_cm(self) -> float:
+        return 0.0 if self.bed.key == "none" else (self.front_cm + self.back_cm) / 2
+
+    @property
+    def deepest_cm(self) -> float:
+        return 0.0 if self.bed.key == "none" else max(self.front_cm, self.back_cm)
+
+    def litres(self, footprint_m2: float) -> float:
+        return footprint_m2 * self.floor_frac * self.depth_cm * 10
+
+
 @step()
-def bed_material(bed: str) -> library.Bed:
-    return library.beds()[bed]
+def floor(
+    bed: str,
+    bed_front_cm: float,
+    bed_back_cm: float,
+    patch_bed: tuple[str, ...],
+    patch_frac: tuple[float, ...],
+    patch_front_cm: tuple[float, ...],
+    patch_back_cm: tuple[float, ...],
+) -> tuple[Floor, ...]:
+    """Every part of the floor: the bed, and what lies in its place here and there."""
+    beds = library.beds()
+    patches = zip(patch_bed, patch_frac, patch_front_cm, patch_back_cm, strict=True)
+    rest = max(0.0, 1 - sum(patch_frac))
+    return (Floor(beds[bed], rest, bed_front_cm, bed_back_cm), *(Floor(beds[key], *row) for key, *row in patches))
 
 
-@figure(
-    "Mean depth of the bed",
-    formula="({bed_front_cm} + {bed_back_cm}) ÷ 2; 0 when {bed_material}",
-    source="definition",
-)
-def bed_depth_cm(bed_front_cm: float, bed_back_cm: float, bed_material: library.Bed) -> float:
-    return 0.0 if bed_material.key == "none" else (bed_front_cm + bed_back_cm) / 2
+@figure("Mean depth of the bed", formula="Σ share × (front + back) ÷ 2 of {floor}", source="definition")
+def bed_depth_cm(floor: tuple[Floor, ...]) -> float:
+    return sum(part.floor_frac * part.depth_cm for part in floor)
 
 
 @figure("Bed", formula="{footprint_m2} × {bed_depth_cm} × 10", source="definition")
@@ -120,22 +156,23 @@ def bed_volume_l(footprint_m2: float, bed_depth_cm: float) -> float:
 
 @figure(
     "Bags of bed",
-    formula="{bed_volume_l} × {tank_count} × (1 + {bed_settling}) ÷ {bag_l}, rounded up",
+    formula="{footprint_m2} × each depth of {floor} × 10 × {tank_count} × (1 + {bed_settling}) ÷ {bag_l}, each rounded up",
     source="practice",
     kind="count",
 )
-def bed_bags(bed_volume_l: float, tank_count: int, bed_settling: float, bag_l: float) -> float:
-    return math.ceil(bed_volume_l * tank_count * (1 + bed_settling) / bag_l - 1e-9)
+def bed_bags(
+    footprint_m2: float, floor: tuple[Floor, ...], tank_count: int, bed_settling: float, bag_l: float
+) -> float:
+    return sum(
+        math.ceil(part.litres(footprint_m2) * tank_count * (1 + bed_settling) / bag_l - 1e-9) for part in floor
+    )
 
 
-@figure("Share of the bed that is solid", formula="from the library: {bed_material}", source="densities")
-def bed_solid_frac(bed_material: library.Bed) -> float:
-    return bed_material.displaced_share
-
-
-@figure("Water the bed displaces", formula="{bed_volume_l} × {bed_solid_frac}", source="densities")
-def bed_displaced_l(bed_volume_l: float, bed_solid_frac: float) -> float:
-    return bed_volume_l * bed_solid_frac
+@figure(
+    "Water the bed displaces", formula="{footprint_m2} × Σ depth × 10 × solid share of {floor}", source="densities"
+)
+def bed_displaced_l(footprint_m2: float, floor: tuple[Floor, ...]) -> float:
+    return sum(part.litres(footprint_m2) * part.bed.displaced_share for part in floor)
 
 
 @figure("Water the rock displaces", formula="{rock_kg} ÷ {rock_kg_l}", source="densities")
@@ -189,9 +226,11 @@ def panes_kg(
     return area_cm2 * pane_mm / 10 / 1000 * pane_stuff.density_kg_l
 
 
-@figure("Weight of the wet bed", formula="{bed_volume_l} × bulk weight of {bed_material}", source="densities")
-def bed_kg(bed_volume_l: float, bed_material: library.Bed) -> float:
-    return bed_volume_l * bed_material.bulk_kg_l
+@figure(
+    "Weight of the wet bed", formula="{footprint_m2} × Σ depth × 10 × bulk weight of {floor}", source="densities"
+)
+def bed_kg(footprint_m2: float, floor: tuple[Floor, ...]) -> float:
+    return sum(part.litres(footprint_m2) * part.bed.bulk_kg_l for part in floor)
 
 
 @figure(
@@ -232,20 +271,27 @@ def pane_length_cm(shape: str, inside_length_cm: float, bow_cm: float) -> float:
 
 @figure(
     "Pane needed",
-    formula="√(β × ρg × {water_height_cm}³ ÷ (19.2 ÷ 3.8)), β for {pane_length_cm} ÷ {water_height_cm}, at most 5 rimless, {support}; "
+    formula="√(β × ρg × {water_height_cm}³ ÷ (19.2 ÷ 3.8)), β for {pane_length_cm} ÷ {water_height_cm}, at most 5 rimless, {support}: tied across, the larger of braced all round and "
+    "rimless at half the length; "
     "{pane_material}",
     source="timoshenko",
 )
 def pane_needed_mm(pane_length_cm: float, water_height_cm: float, support: str, pane_material: str) -> float:
     if pane_material != "glass":
         raise NamedCase("acrylic_pane")
-    # Beyond the table less water never needs more: what it needs where the table ends bounds it.
-    height_cm = (
-        max(water_height_cm, pane_length_cm / geometry.LONGEST_RIMLESS)
-        if support == "three_edges"
-        else water_height_cm
-    )
-    return geometry.pane_thickness_mm(length_cm=pane_length_cm, water_height_cm=height_cm, support=support)
+    if support == "four_edges":
+        return geometry.pane_thickness_mm(pane_length_cm, water_height_cm, support="four_edges")
+    if support == "cross":
+        # The tie holds one point of the edge: no better than held all along, nor than a free pane of half the length.
+        held = geometry.pane_thickness_mm(pane_length_cm, water_height_cm, support="four_edges")
+        return max(held, rimless_mm(pane_length_cm / 2, water_height_cm))
+    return rimless_mm(pane_length_cm, water_height_cm)
+
+
+def rimless_mm(length_cm: float, water_height_cm: float) -> float:
+    """A pane with a free top edge. Beyond the table less water never needs more: where the table ends bounds it."""
+    height_cm = max(water_height_cm, length_cm / geometry.LONGEST_RIMLESS)
+    return geometry.pane_thickness_mm(length_cm, height_cm, support="three_edges")
 
 
 @figure("Stock thickness", formula="{pane_needed_mm} up to the next one sold", source="timoshenko")
@@ -262,7 +308,7 @@ def pane_stock_mm(pane_needed_mm: float) -> float:
     source="timoshenko",
 )
 def pane_bulge_mm(pane_length_cm: float, water_height_cm: float, pane_mm: float, support: str) -> float:
-    if support == "four_edges":
+    if support != "three_edges":
         raise NamedCase("braced_edge")
     return geometry.pane_bulge_mm(length_cm=pane_length_cm, water_height_cm=water_height_cm, thickness_mm=pane_mm)
 
@@ -275,7 +321,12 @@ def pane_bulge_mm(pane_length_cm: float, water_height_cm: float, pane_mm: float,
     caution="An estimate for annealed float glass with sound edges. A glazier decides; toughened panes can not be drilled.",
 )
 def pane_holds(
-    pane_mm: float, pane_needed_mm: float, pane_stock_mm: float, factory_built: bool, pane_leeway_frac: float
+    pane_mm: float,
+    pane_needed_mm: float,
+    pane_stock_mm: float,
+    factory_built: bool,
+    pane_leeway_frac: float,
+    support: str,
 ) -> Verdict:
     reason = say(
         "The longest pane needs {needed} for this height of water; {stock} is the next one sold. This is {pane}.",
@@ -288,7 +339,13 @@ def pane_holds(
         text = "Its maker answers for {pane} with the bracing it is sold with; a free pane would need {needed}."
         maker = say(text, **{name: reason.terms[name] for name in ("pane", "needed")})
         return Verdict("tight", verdict.margin, say("by its maker"), maker, verdict.gauge)
-    return by_practice(verdict, pane_needed_mm, pane_leeway_frac * pane_needed_mm)
+    verdict = by_practice(verdict, pane_needed_mm, pane_leeway_frac * pane_needed_mm)
+    if support != "cross":
+        return verdict
+    text = (
+        reason.text + " A tie across holds one point of the edge, which no plate table covers: a glazier decides."
+    )
+    return between(replace(verdict, reason=Sentence(text, reason.terms)), True)
 
 
 @check(
@@ -321,15 +378,38 @@ def floor_bears(floor_kpa: float, floor_design_kpa: float, total_mass_kg: float,
     )
 
 
-@check("The bed stays open", stage="tank", judges="bed_depth_cm", mends=("tank.bed_back_cm",))
-def bed_open(bed_depth_cm: float, bed_material: library.Bed, fine_bed_caution_cm: float, plants: str) -> Verdict:
-    limit = fine_bed_caution_cm if bed_material.fine and plants in ("none", "floating") else 30.0
-    depth = of(bed_depth_cm, "bed_depth_cm")
+@step()
+def stalest_floor(floor: tuple[Floor, ...]) -> Floor:
+    """The part of the floor that water reaches least: the deepest of fine grain, else the deepest."""
+    return max(floor, key=lambda part: (part.bed.fine, part.deepest_cm) if part.deepest_cm else (False, 0.0))
+
+
+@figure("Deepest of the bed", formula="the deeper end of {stalest_floor}", source="definition")
+def bed_deepest_cm(stalest_floor: Floor) -> float:
+    return stalest_floor.deepest_cm
+
+
+@step()
+def burrowers(animal: tuple[library.Species, ...]) -> tuple[str, ...]:
+    """Who turns the bed over, by name: animals that live in it, not those that only dig at it."""
+    return tuple(dict.fromkeys(kind.common for kind in animal if kind.burrows))
+
+
+@check("The bed stays open", stage="tank", judges="bed_deepest_cm", mends=("tank.bed_back_cm",))
+def bed_open(
+    bed_deepest_cm: float,
+    stalest_floor: Floor,
+    fine_bed_caution_cm: float,
+    rooted: bool,
+    burrowers: tuple[str, ...],
+) -> Verdict:
+    limit = fine_bed_caution_cm if stalest_floor.bed.fine and not rooted and not burrowers else DEEPEST_OPEN_CM
+    depth = of(bed_deepest_cm, "bed_deepest_cm")
     return caution(
-        bed_depth_cm,
-        "bed_depth_cm",
+        bed_deepest_cm,
+        "bed_deepest_cm",
         limit,
-        say("{depth} of {bed} lets water through.", depth=depth, bed=bed_material.label.lower()),
+        say("{depth} of {bed} lets water through.", depth=depth, bed=stalest_floor.bed.label.lower()),
         say(
             "{depth} of fine sand with nothing rooted in it can hold stagnant pockets: plant it, or keep it shallower.",
             depth=depth,

@@ -7,7 +7,7 @@ import { FilterStage } from "./FilterStage";
 import { FlowStage } from "./flow/FlowStage";
 import { HeatStage } from "./heat/HeatStage";
 import { SourceStage } from "./source/SourceStage";
-import { TankStage } from "./TankStage";
+import { TankStage } from "./tank/TankStage";
 
 export interface StagePage {
   key: StageKey;
@@ -19,15 +19,15 @@ export interface StagePage {
 
 /** Each stage draws itself anew only when what it shows changes. */
 const PAGES: Record<StageKey, Omit<StagePage, "key">> = {
-  animals: { label: "Animals", parts: ["animals"], Stage: memo(AnimalsStage) },
-  tank: { label: "Tank", parts: ["tank"], Stage: memo(TankStage) },
-  filter: { label: "Filter", parts: ["filters"], Stage: memo(FilterStage) },
+  animals: { label: "Animals", parts: ["animals", "stocking"], Stage: memo(AnimalsStage) },
+  tank: { label: "Tank", parts: ["tank", "patches", "planting"], Stage: memo(TankStage) },
+  filter: { label: "Filter", parts: ["filters", "run_in"], Stage: memo(FilterStage) },
   flow: {
     label: "Flow",
     parts: ["flow", "run", "returns", "chambers", "sump"],
     Stage: memo(FlowStage),
   },
-  heat: { label: "Heat and light", parts: ["heat", "air", "light"], Stage: memo(HeatStage) },
+  heat: { label: "Heat and light", parts: ["heat", "air", "light", "lamps"], Stage: memo(HeatStage) },
   source: { label: "Source", parts: ["water", "sources", "recipe"], Stage: memo(SourceStage) },
   changes: { label: "Changes", parts: ["changes"], Stage: memo(ChangesStage) },
   arrivals: { label: "Arrivals", parts: ["bags", "quarantine"], Stage: memo(ArrivalsStage) },

@@ -62,7 +62,8 @@ function GroupDetails({ at, group, name }: { at: number; group: Group; name: str
         <ChoiceField bare path={`${row}.feed_by`} label={`Feeding: ${name}`} />
         {group.feed_by === "weighed" && (
           <>
-            <NumberField bare path={`${row}.weighed_g_d`} label={`Dry food: ${name}`} />
+            <NumberField bare path={`${row}.weighed_g_d`} label={`Food: ${name}`} />
+            <ChoiceField bare path={`${row}.food`} label={`Kind of food: ${name}`} />
             <span className="text-quiet">protein</span>
             <NumberField
               bare
@@ -72,6 +73,12 @@ function GroupDetails({ at, group, name }: { at: number; group: Group; name: str
             />
           </>
         )}
+      </span>
+      <span className="flex items-center gap-1.5">
+        <span className="text-quiet">fasting days a week</span>
+        <NumberField bare path={`${row}.fasting_d_wk`} label={`Fasting days: ${name}`} />
+        <span className="text-quiet">left uneaten</span>
+        <NumberField bare path={`${row}.uneaten_frac`} label={`Left uneaten: ${name}`} />
       </span>
       <span className="flex items-center gap-1.5">
         <span className="text-quiet">males</span>

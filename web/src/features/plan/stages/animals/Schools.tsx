@@ -3,6 +3,7 @@ import { Says } from "@/ui/figures/Says";
 import { stateWord } from "@/ui/figures/Tube";
 import { useUnits } from "@/ui/units";
 import { useSheet } from "../../context";
+import { ChoiceField } from "../../fields";
 
 /** What each school says of this tank, side by side. */
 export function Schools() {
@@ -33,9 +34,12 @@ export function Schools() {
           ))}
         </tbody>
       </table>
+      <div className="mt-1 max-w-md">
+        <ChoiceField path="stocking.decides" />
+      </div>
       <p className="mt-1 text-sm text-quiet">
-        Loquen goes by balance: it alone follows feed, filter and water changes. Space stays a limit of its
-        own.
+        Balance alone follows feed, filter and water changes, and is shown whichever decides. Length to swim
+        stays a limit of its own.
       </p>
     </section>
   );
@@ -48,7 +52,7 @@ function SchoolRow({ school }: { school: School }) {
     <tr className={`border-b border-line/70 align-top ${school.picked ? "bg-paper" : ""}`}>
       <th scope="row" className="py-1.5 font-normal">
         <span className="font-semibold">{school.label}</span>
-        {school.picked && <span className="text-sm text-quiet"> Loquen’s pick</span>}
+        {school.picked && <span className="text-sm text-quiet"> decides</span>}
         {school.binds && <span className="text-sm text-brass"> binds</span>}
         <span className="block text-sm text-quiet">{school.why}</span>
       </th>

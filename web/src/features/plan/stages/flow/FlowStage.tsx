@@ -7,7 +7,7 @@ import { ChoiceField, NumberField } from "../../fields";
 import { Figures, FigureValue } from "../../Figures";
 import { useRows } from "../../rows";
 import { AddFilter } from "../FilterStage";
-import { LINE } from "./rows";
+import { LINE } from "../../rows";
 import { Sumped } from "./Sumped";
 
 /** How water leaves, goes through the sump and comes back. */

@@ -1,23 +1,10 @@
-import type { ReactNode } from "react";
 import { Button } from "@/ui/controls";
 import { usePlan, useSheet } from "../../context";
 import { Fields } from "@/ui/fields/Row";
 import { ChoiceField, NumberField } from "../../fields";
 import { Figures, FigureValue } from "../../Figures";
-import { Adding, Remove, useRows } from "../../rows";
+import { Adding, LINE, Remove, useRows, Worded } from "../../rows";
 import { Measure } from "@/ui/figures/Says";
-
-export const LINE = "flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line/70 py-1 text-sm";
-
-/** A word before its field, kept together when the line breaks. */
-function Worded({ words, children }: { words: string; children: ReactNode }) {
-  return (
-    <span className="inline-flex items-center gap-1.5">
-      <span className="text-quiet">{words}</span>
-      {children}
-    </span>
-  );
-}
 
 /** The parts along the common run, from the pump on. */
 export function RunRows() {

@@ -21,6 +21,8 @@ export function HeatStage() {
         <SwitchField path="heat.heated" />
         {heat.heated && <NumberField path="heat.target_c" />}
         <ChoiceField path="heat.lid" />
+        <NumberField path="heat.chiller_w" />
+        {!heat.heated && heat.chiller_w > 0 && <NumberField path="heat.target_c" />}
         <NumberField path="heat.base_foam_mm" />
         <NumberField path="heat.side_foam_mm" />
         <NumberField path="heat.foam_frac" />
@@ -79,7 +81,8 @@ export function HeatStage() {
           "summer_c",
           "cold_in_h",
           "hot_in_h",
-          "chiller_w",
+          "chiller_need_w",
+          "chilling_kwh",
           "fan_w",
           "fan_l_d",
           "dark_h",

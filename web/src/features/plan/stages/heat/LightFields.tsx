@@ -1,37 +1,81 @@
+import { Button } from "@/ui/controls";
 import { Fields } from "@/ui/fields/Row";
 import { usePlan } from "../../context";
-import { NumberField, SwitchField } from "../../fields";
-import { Figures } from "../../Figures";
+import { ChoiceField, NumberField } from "../../fields";
+import { Figures, FigureValue } from "../../Figures";
+import { Adding, LINE, Remove, useRows, Worded } from "../../rows";
 
-/** Lamps over the tank, and the lamp that basking animals need. */
+/** Every lamp over the tank, the day it makes, and the place to bask. */
 export function LightFields() {
-  const light = usePlan((plan) => plan.light);
+  const lamps = usePlan((plan) => plan.lamps) ?? [];
+  const { add, remove, full } = useRows("lamps");
+  const uvb = lamps.some((row) => row.lamp_kind === "uvb");
   return (
     <>
-      <Fields legend="Light">
-        <NumberField path="heat.light_w" />
-        <NumberField path="heat.light_h" />
+      <section aria-label="Lamps" className="mb-3">
+        <h3 className="mb-1 text-sm font-semibold">Lamps</h3>
+        <ul>
+          {lamps.map((row, i) => (
+            <li key={i} className={LINE}>
+              <ChoiceField bare path={`lamps.${i}.lamp_kind`} label={`Lamp ${i + 1} is for`} />
+              <NumberField bare path={`lamps.${i}.lamp_w`} label={`Lamp ${i + 1} takes`} />
+              <NumberField bare path={`lamps.${i}.lamp_h`} label={`Lamp ${i + 1}, hours a day`} />
+              <Remove label={`Take out lamp ${i + 1}`} run={() => remove(i)} />
+              {row.lamp_kind === "uvb" && <UltravioletB at={i} />}
+            </li>
+          ))}
+        </ul>
+        <Adding to="lamps" full={full}>
+          <Button look="word" onClick={() => add()}>
+            add a lamp
+          </Button>
+        </Adding>
+      </section>
+      <Fields legend="Day and night">
         <NumberField path="light.ramp_min" />
         <NumberField path="light.siesta_h" />
         <NumberField path="light.basking_c" placeholder="none" />
-        <SwitchField path="light.uvb_fitted" />
-        {light?.uvb_fitted && (
-          <>
-            <NumberField path="light.uvb_near_cm" />
-            <NumberField path="light.uvb_near_uvi" label="Index at the nearer" />
-            <NumberField path="light.uvb_far_cm" />
-            <NumberField path="light.uvb_far_uvi" label="Index at the farther" />
-            <NumberField path="light.uvb_wanted_uvi" />
-            <NumberField path="light.uvb_cm" />
-            <NumberField path="light.uvb_screen_frac" />
-            <NumberField path="light.uvb_age_months" />
-            <NumberField path="light.uvb_life_months" />
-          </>
-        )}
+        {uvb && <NumberField path="light.uvb_wanted_uvi" placeholder="middle" />}
       </Fields>
-      {light?.uvb_fitted && (
-        <Figures keys={["given_uvi", "uvb_hang_cm", "uvb_due_months", "uvb_left_frac"]} />
-      )}
+      {uvb && <Figures keys={["given_uvi"]} />}
     </>
+  );
+}
+
+/** What the maker measured of a lamp at two distances, and what of it arrives. */
+function UltravioletB({ at }: { at: number }) {
+  const lamp = `lamps.${at}`;
+  const name = `lamp ${at + 1}`;
+  return (
+    <span className="flex basis-full flex-wrap items-center gap-x-3 gap-y-1 pl-3">
+      <Worded words="above the back">
+        <NumberField bare path={`${lamp}.lamp_cm`} label={`Height of ${name} above the back`} />
+      </Worded>
+      <Worded words="index">
+        <NumberField bare path={`${lamp}.near_uvi`} label={`Index near ${name}`} />
+      </Worded>
+      <Worded words="at">
+        <NumberField bare path={`${lamp}.near_cm`} label={`Nearer distance of ${name}`} />
+      </Worded>
+      <Worded words="and">
+        <NumberField bare path={`${lamp}.far_uvi`} label={`Index far from ${name}`} />
+      </Worded>
+      <Worded words="at">
+        <NumberField bare path={`${lamp}.far_cm`} label={`Farther distance of ${name}`} />
+      </Worded>
+      <Worded words="lost in a screen">
+        <NumberField bare path={`${lamp}.screen_frac`} label={`Screen of ${name}`} />
+      </Worded>
+      <Worded words="age">
+        <NumberField bare path={`${lamp}.lamp_age_months`} label={`Age of ${name}`} />
+      </Worded>
+      <Worded words="of">
+        <NumberField bare path={`${lamp}.lamp_life_months`} label={`Life of ${name}`} />
+      </Worded>
+      <span className="text-quiet">
+        gives <FigureValue name={`${lamp}.lamp_uvi`} />, alone right at{" "}
+        <FigureValue name={`${lamp}.uvb_hang_cm`} />, due in <FigureValue name={`${lamp}.uvb_due_months`} />
+      </span>
+    </span>
   );
 }

@@ -1,8 +1,10 @@
-import { usePlan } from "../context";
-import { Checks } from "../Checks";
+import { usePlan } from "../../context";
+import { Checks } from "../../Checks";
 import { Fields } from "@/ui/fields/Row";
-import { ChoiceField, NumberField, SwitchField } from "../fields";
-import { Figures } from "../Figures";
+import { ChoiceField, NumberField, SwitchField } from "../../fields";
+import { Figures } from "../../Figures";
+import { Floor } from "./Floor";
+import { Plants } from "./Plants";
 
 const ROUND = ["cylinder", "quarter_round", "hexagon"];
 const LENGTHS: Record<string, string> = {
@@ -37,20 +39,8 @@ export function TankStage() {
         <ChoiceField path="tank.fill_by" />
         <NumberField path={tank.fill_by === "height" ? "tank.part_fill_cm" : "tank.freeboard_cm"} />
       </Fields>
-      <Fields legend="What lies in it">
-        <ChoiceField path="tank.bed" />
-        {tank.bed !== "none" && (
-          <>
-            <NumberField path="tank.bed_front_cm" />
-            <NumberField path="tank.bed_back_cm" />
-            <NumberField path="tank.bag_l" />
-          </>
-        )}
-        <NumberField path="tank.rock_kg" />
-        <NumberField path="tank.wood_l" />
-        <ChoiceField path="tank.plants" />
-        {tank.plants !== "none" && <NumberField path="tank.plant_cover_frac" />}
-      </Fields>
+      <Floor />
+      <Plants />
       <Checks stage="tank" />
       <Figures
         keys={[
@@ -62,7 +52,10 @@ export function TankStage() {
           "water_height_cm",
           "footprint_m2",
           "bed_volume_l",
+          "bed_deepest_cm",
           "bed_bags",
+          "plants_mg_d",
+          "shaded_frac",
           "total_mass_kg",
           "panes_kg",
           "floor_kpa",

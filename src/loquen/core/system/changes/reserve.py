@@ -1,0 +1,316 @@
+"""The carbonate reserve: what nitrification uses, what soil takes, what lime gives back, and how long it lasts."""
+
+import math
+from dataclasses import dataclass
+
+from loquen.core.data.library import Species
+from loquen.core.errors import NamedCase
+from loquen.core.graph.judging import at_least, between
+from loquen.core.graph.nodes import Gauge, Verdict, check, figure, step
+from loquen.core.model.quantity import Term, of, say
+from loquen.core.physics import nitrogen
+from loquen.core.system.animals.food import require_animals
+from loquen.core.system.tank.glass import Floor
+
+LIFETIME_D = 36_525.0
+MEQ_L_PER_DKH = 0.35665
+LIME_BEDS = ("coral", "aragonite_sand")
+STILL = 1e-12
+"""Below this rate a day nothing moves it but what is used."""
+FORGOTTEN = 4
+"""Cycles after which a reserve that runs dry in each has forgotten where it started."""
+
+
+@figure(
+    "Carbonate hardness used a day",
+    formula="({load_full_mg_d} × (7.14 ÷ 17.848 − {alkalinity_made_dkh_per_n}) − plants {plants_mg_d} × "
+    "{alkalinity_made_dkh_per_n}) ÷ {real_volume_l}, not below 0",
+    source="wolfgladrow2007",
+)
+def used_dkh_d(
+    load_full_mg_d: float, alkalinity_made_dkh_per_n: float, plants_mg_d: float, real_volume_l: float
+) -> float:
+    made, taken = load_full_mg_d / real_volume_l, min(plants_mg_d, load_full_mg_d) / real_volume_l
+    spent = float(nitrogen.alkalinity_used_dkh(made)) - made * alkalinity_made_dkh_per_n
+    return max(0.0, spent - taken * alkalinity_made_dkh_per_n)
+
+
+@figure(
+    "Active soil",
+    formula="{footprint_m2} × depth × 10 of what is soil in {floor} × {tank_count}",
+    source="definition",
+)
+def soil_l(footprint_m2: float, floor: tuple[Floor, ...], tank_count: int) -> float:
+    return sum(part.litres(footprint_m2) for part in floor if part.bed.key == "soil") * tank_count
+
+
+@figure(
+    "Carbonate hardness the soil can still take",
+    formula="{soil_left_meq_l} × {soil_l} ÷ {real_volume_l} ÷ 0.35665",
+    source="balance",
+)
+def soil_holds_dkh(soil_left_meq_l: float, soil_l: float, real_volume_l: float) -> float:
+    return soil_left_meq_l * soil_l / real_volume_l / MEQ_L_PER_DKH
+
+
+@figure(
+    "Surface of coral and shell",
+    formula="({lime_kg} ÷ {lime_kg_l} + {display_m2} × {lime_bed_cm} × 10 × solid share of what is lime in {floor}) "
+    "× 6 ÷ {lime_grain_mm}",
+    source="definition",
+)
+def lime_m2(
+    lime_kg: float,
+    lime_kg_l: float,
+    display_m2: float,
+    lime_bed_cm: float,
+    floor: tuple[Floor, ...],
+    lime_grain_mm: float,
+) -> float:
+    beds = [part for part in floor if part.bed.key in LIME_BEDS]
+    depths = sum(part.floor_frac * min(lime_bed_cm, part.depth_cm) * part.bed.displaced_share for part in beds)
+    washed = display_m2 * depths * 10
+    return (lime_kg / lime_kg_l + washed) * 6 / lime_grain_mm
+
+
+@figure(
+    "Part of the way to its ceiling that lime brings the water in a day",
+    formula="{lime_m2} × {lime_lift_l_m2_d} ÷ {real_volume_l}",
+    source="practice",
+    kind="share",
+)
+def lime_per_d(lime_m2: float, lime_lift_l_m2_d: float, real_volume_l: float) -> float:
+    return lime_m2 * lime_lift_l_m2_d / real_volume_l
+
+
+@dataclass(frozen=True, slots=True)
+class Pull:
+    """What moves carbonate hardness between changes: use, soil that takes a share, lime and a drip that pull to a level."""
+
+    used_dkh_d: float
+    soil_per_d: float = 0.0
+    lime_per_d: float = 0.0
+    ceiling_dkh: float = 0.0
+    drip_per_d: float = 0.0
+    new_dkh: float = 0.0
+
+    @property
+    def label(self) -> str:
+        parts = [f"{self.used_dkh_d:.3g} dKH a day used"]
+        if self.soil_per_d:
+            parts.append(f"{self.soil_per_d:.0%} a day into the soil")
+        if self.lime_per_d:
+            parts.append(f"{self.lime_per_d:.1%} a day of the way to {self.ceiling_dkh:.1f} dKH by lime")
+        return ", ".join(parts)
+
+    @property
+    def rate(self) -> float:
+        return self.soil_per_d + self.lime_per_d + self.drip_per_d
+
+    @property
+    def level(self) -> float:
+        """Where it would stand without a change."""
+        return (self.lime_per_d * self.ceiling_dkh + self.drip_per_d * self.new_dkh - self.used_dkh_d) / self.rate
+
+    def after(self, dkh: float, days: float) -> float:
+        """Carbonate hardness some days later, below 0 where more is used than there was."""
+        if self.rate < STILL:
+            return dkh - self.used_dkh_d * days
+        return self.level + (dkh - self.level) * math.exp(-self.rate * days)
+
+    def mean(self, dkh: float, days: float) -> float:
+        """Its mean over those days."""
+        if self.rate < STILL:
+            return dkh - self.used_dkh_d * days / 2
+        turned = self.rate * days
+        return self.level + (dkh - self.level) * -math.expm1(-turned) / turned
+
+
+@dataclass(frozen=True, slots=True)
+class Course:
+    """The settled cycle of carbonate hardness: before and after each change, and its mean."""
+
+    before_dkh: tuple[float, ...]
+    after_dkh: tuple[float, ...]
+    mean_dkh: float
+
+    @property
+    def label(self) -> str:
+        return f"{min(self.before_dkh):.2f} before to {max(self.after_dkh):.2f} after a change"
+
+
+def settled_course(new_dkh: float, gaps_d: tuple[float, ...], frac: float, pull: Pull) -> Course:
+    """The cycle that changes of a share with new water settle at, never below 0."""
+
+    def cycle(start: float, least: float) -> tuple[list[float], list[float], float]:
+        befores, afters, total, level = [], [], 0.0, start
+        for gap in gaps_d:
+            total += max(0.0, pull.mean(level, gap)) * gap
+            befores.append(max(least, pull.after(level, gap)))
+            level = befores[-1] + (new_dkh - befores[-1]) * frac
+            afters.append(level)
+        return befores, afters, total
+
+    # A cycle maps its start to its end along a line: where that meets itself it is settled.
+    rise, slope = cycle(0.0, -math.inf)[1][-1], 0.0
+    slope = cycle(1.0, -math.inf)[1][-1] - rise
+    start = rise / (1 - slope) if slope < 1 - STILL else new_dkh
+    befores, afters, total = cycle(start, -math.inf)
+    if min(befores) < 0:
+        start = max(0.0, start)
+        for _ in range(FORGOTTEN):
+            befores, afters, total = cycle(start, 0.0)
+            start = afters[-1]
+    return Course(tuple(befores), tuple(afters), total / sum(gaps_d))
+
+
+@step()
+def kh_pull(
+    used_dkh_d: float,
+    soil_holds_dkh: float,
+    soil_takes_per_d: float,
+    lime_per_d: float,
+    coral_dkh: float | None,
+    drip_per_d: float,
+    new_kh_dkh: float,
+) -> Pull:
+    soil = soil_takes_per_d if soil_holds_dkh > 0 else 0.0
+    # Water that stands above the ceiling dissolves nothing; it does not give lime back either.
+    lifts = lime_per_d if coral_dkh is not None and coral_dkh > new_kh_dkh else 0.0
+    return Pull(used_dkh_d, soil, lifts, coral_dkh or 0.0, drip_per_d, new_kh_dkh)
+
+
+@step()
+def kh_course(new_kh_dkh: float, gaps_d: tuple[float, ...], swapped_frac: float, kh_pull: Pull) -> Course:
+    return settled_course(new_kh_dkh, gaps_d, swapped_frac, kh_pull)
+
+
+@figure(
+    "Carbonate hardness just before a change",
+    formula="lowest of the settled cycle {kh_course}: changes of {swapped_frac} with {new_kh_dkh}, between them {kh_pull}",
+    source="balance",
+)
+def settled_kh_dkh(kh_course: Course, swapped_frac: float, new_kh_dkh: float, kh_pull: Pull) -> float:
+    return min(kh_course.before_dkh)
+
+
+@figure(
+    "Highest carbonate hardness",
+    formula="the higher of {new_kh_dkh} and {kh_course}; over active soil that still takes it ({kh_pull}) just after a change",
+    source="balance",
+)
+def highest_kh_dkh(new_kh_dkh: float, kh_course: Course | None, kh_pull: Pull) -> float:
+    if kh_course is None:
+        return new_kh_dkh
+    in_tank = max(*kh_course.before_dkh, *kh_course.after_dkh)
+    return in_tank if kh_pull.soil_per_d > 0 else max(new_kh_dkh, in_tank)
+
+
+@figure(
+    "Days that carbonate hardness lasts without a change",
+    formula="days from just after a change ({kh_course}) until {kh_pull} have taken it to 0",
+    source="balance",
+)
+def kh_lasts_d(kh_course: Course, kh_pull: Pull) -> float:
+    start, used = min(kh_course.after_dkh), kh_pull.used_dkh_d
+    if used <= 0:
+        raise NamedCase("kh_not_used")
+    if kh_pull.rate < STILL:
+        days = start / used
+    elif kh_pull.level >= 0:
+        raise NamedCase("kh_held")
+    else:
+        days = math.log((start - kh_pull.level) / -kh_pull.level) / kh_pull.rate
+    if days > LIFETIME_D:
+        raise NamedCase("kh_hardly_used")
+    return days
+
+
+@figure(
+    "The soil takes a day",
+    formula="share a day of {kh_pull} × mean of {kh_course}",
+    source="balance",
+    kind="carbonate_rate",
+)
+def soil_spends_dkh_d(kh_pull: Pull, kh_course: Course) -> float:
+    if kh_pull.soil_per_d == 0:
+        raise NamedCase("no_soil")
+    return kh_pull.soil_per_d * kh_course.mean_dkh
+
+
+@figure(
+    "Days until the soil is spent",
+    formula="{soil_holds_dkh} ÷ {soil_spends_dkh_d}",
+    source="balance",
+)
+def soil_lasts_d(soil_holds_dkh: float, soil_spends_dkh_d: float) -> float:
+    if soil_holds_dkh >= LIFETIME_D * soil_spends_dkh_d:
+        raise NamedCase("soil_hardly_used")
+    return soil_holds_dkh / soil_spends_dkh_d
+
+
+@check(
+    "The carbonate reserve lasts",
+    stage="changes",
+    glass="buffer",
+    judges="settled_kh_dkh",
+    mends=("water.source_kh_dkh", "changes.change_frac", "tank.lime_kg"),
+    caution="When it is used up pH falls and the filter stops; a correction then sets poisonous ammonia free. "
+    "Raise it slowly, by water changes.",
+)
+def reserve_lasts(
+    settled_kh_dkh: float,
+    kh_low_dkh: float,
+    used_dkh_d: float,
+    kh_lasts_d: float | None,
+    kh_pull: Pull,
+    soil_lasts_d: float | None,
+    soil_warn_d: float,
+    animal: tuple[Species, ...],
+) -> Verdict:
+    require_animals(animal)
+    if kh_pull.soil_per_d > 0:
+        return soil_holds(soil_lasts_d, soil_warn_d, settled_kh_dkh)
+    if settled_kh_dkh <= 0:
+        return spent(used_dkh_d, kh_lasts_d)
+    reason = say(
+        "Nitrification uses {use}; just before a change {left} are left. Below {low} pH has no floor.",
+        use=of(used_dkh_d, "used_dkh_d"),
+        left=of(settled_kh_dkh, "settled_kh_dkh"),
+        low=Term(kh_low_dkh, "carbonate"),
+    )
+    verdict = at_least(settled_kh_dkh, kh_low_dkh, "carbonate", reason, scale=5)
+    if verdict.state == "short" and all(kind.kh_low_dkh == 0 for kind in animal):
+        # Kept so on purpose, with soft-water animals: care, not a fault.
+        headline = say("{by} under, as they like it", by=Term(-verdict.margin, "carbonate"))
+        return Verdict("tight", verdict.margin, headline, reason, verdict.gauge)
+    return verdict
+
+
+def soil_holds(lasts_d: float | None, warn_d: float, left_dkh: float) -> Verdict:
+    """Active soil holds pH instead of carbonate hardness, as long as it has room."""
+    if lasts_d is None:
+        text = "The soil takes the little carbonate hardness there is and holds pH; at this change water it is never spent."
+        return Verdict("holds", 1.0, say("held by the soil"), say(text))
+    days = of(lasts_d, "soil_lasts_d")
+    text = (
+        "The soil takes carbonate hardness and holds pH for {days} more; then pH follows the change water. "
+        "Renew a third of it before, or use softer change water."
+    )
+    gauge = Gauge(lasts_d, 1.25 * max(lasts_d, warn_d), "days", low=warn_d)
+    verdict = Verdict("holds", lasts_d, say("{days} of soil", days=days), say(text, days=days), gauge)
+    return between(verdict, lasts_d < warn_d)
+
+
+def spent(used_dkh_d: float, kh_lasts_d: float | None) -> Verdict:
+    """What is said where nothing of the reserve is left before a change, and nothing else holds pH."""
+    text = "Nitrification uses {use}, and nothing is left before a change"
+    terms = {"use": of(used_dkh_d, "used_dkh_d")}
+    if kh_lasts_d is not None and kh_lasts_d > 0:
+        text += "; without one it lasts {days}"
+        terms["days"] = of(kh_lasts_d, "kh_lasts_d")
+    text += (
+        ": pH falls, the filter stops, and ammonia turns poisonous when pH comes back. Raise KH with each change, "
+        "change more often, or keep active soil that holds pH."
+    )
+    return Verdict("short", -1.0, say("none left"), say(text, **terms))
