@@ -3,12 +3,13 @@
 import math
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from scipy.optimize import brentq, fsolve
 
 from loquen.core.errors import NamedCase, OutOfRange
 from loquen.core.physics import chemistry, gases, hydraulics
+from loquen.core.physics.hydraulics import pipes
 
 
 @pytest.fixture(scope="module")
@@ -69,7 +70,8 @@ def test_density_against_eos80(salinity, temp_c):
 def test_friction_against_colebrook_by_a_root_finder(flow, bore, temp_c):
     speed = flow / 3.6e6 / (math.pi / 4 * (bore / 1000) ** 2)
     reynolds = speed * bore / 1000 / hydraulics.viscosity_m2_s(temp_c)
-    if reynolds < 2300:
+    assume(not 2000 < reynolds < 4000)
+    if reynolds <= 2000:
         factor = 64 / reynolds
     else:
 
@@ -79,6 +81,28 @@ def test_friction_against_colebrook_by_a_root_finder(flow, bore, temp_c):
         factor = brentq(colebrook, 1e-4, 1)
     expected = factor * 5 / (bore / 1000) * speed**2 / (2 * 9.80665)
     assert hydraulics.pipe_loss_m(flow, bore, 5, temp_c) == pytest.approx(expected, rel=5e-3)
+
+
+@pytest.mark.parametrize("reynolds", [2000, 2300, 2700, 3200, 3700, 4000])
+@pytest.mark.parametrize("rough", [0.0, 1e-4, 2e-3])
+def test_friction_between_laminar_and_turbulent_against_dunlop(reynolds, rough):
+    # Dunlop 1991 with Swamee and Jain's form in place of Colebrook's, as water networks have it.
+    y2 = rough / 3.7 + 5.74 / reynolds**0.9
+    y3 = -0.86859 * math.log(rough / 3.7 + 5.74 / 4000**0.9)
+    fa = y3**-2
+    fb = fa * (2 - 0.00514215 / (y2 * y3))
+    r = reynolds / 2000
+    x = (7 * fa - fb, 0.128 - 17 * fa + 2.5 * fb, -0.128 + 13 * fa - 2 * fb, r * (0.032 - 3 * fa + 0.5 * fb))
+    assert pipes.friction_of(reynolds, rough) == pytest.approx(x[0] + r * (x[1] + r * (x[2] + x[3])), rel=0.025)
+
+
+@pytest.mark.parametrize("join", [2000.0, 4000.0])
+def test_friction_has_no_step_and_no_corner_where_its_forms_meet(join):
+    def slope(at):
+        return (pipes.friction_of(at + 0.5, 1e-4) - pipes.friction_of(at - 0.5, 1e-4)) / 1.0
+
+    assert pipes.friction_of(join - 1e-6, 1e-4) == pytest.approx(pipes.friction_of(join + 1e-6, 1e-4), rel=1e-9)
+    assert slope(join - 1) == pytest.approx(slope(join + 1), rel=0.02)
 
 
 def test_fitting_loss_against_fluids():

@@ -30,7 +30,7 @@ def test_animals_are_picked_counted_fed_and_checked(page, opened):
     # Feeding by weight overrides the estimate.
     choose(page, "Feeding: Cherry shrimp", "weighed", within=shrimp, exact=False)
     before = figure(page, "load_full_mg_d").inner_text()
-    shrimp.get_by_label("Dry food: Cherry shrimp").fill("5")
+    shrimp.get_by_label("Food: Cherry shrimp", exact=True).fill("5")
     expect(figure(page, "load_full_mg_d")).not_to_have_text(before)
     shrimp.get_by_role("button", name="Take out Cherry shrimp").click()
     expect(shrimp).to_have_count(0)
@@ -41,7 +41,65 @@ def test_the_schools_stand_side_by_side(page, opened):
     table = page.get_by_role("table")
     for school in ("Balance", "Volume", "Length", "Surface", "Crowd", "Group"):
         expect(table.get_by_role("rowheader", name=re.compile(f"^{school}"))).to_be_visible()
-    expect(table.get_by_role("row", name=re.compile("Balance"))).to_contain_text("Loquen’s pick")
+    expect(table.get_by_role("row", name=re.compile("Balance"))).to_contain_text("decides")
+    # A keeper who crowds on purpose goes by another school; balance stays shown.
+    choose(page, "The school that decides", "crowd")
+    expect(table.get_by_role("row", name=re.compile("^Crowd"))).to_contain_text("decides")
+    expect(table.get_by_role("row", name=re.compile("^Balance"))).to_contain_text("50")
+
+
+def test_what_fits_here_is_asked_and_taken(page, opened):
+    opened(2, "animals")
+    fits = page.get_by_role("region", name="What fits here")
+    fits.get_by_role("button", name="What fits here?").click()
+    expect(fits).to_contain_text(re.compile(r"\d+ kinds fit\."), timeout=60_000)
+    # Low-salinity water keeps most of the library out.
+    expect(fits).to_contain_text(re.compile(r"this water suits them \d{3}"))
+    fits.get_by_text(re.compile("^Fish of the bottom")).click()
+    first = fits.get_by_role("button", name=re.compile("^Add ")).first
+    name = first.get_attribute("aria-label").split(" ", 2)[2]
+    first.click()
+    expect(page.get_by_role("list", name="Animals aboard").get_by_role("listitem", name=name)).to_be_visible()
+    expect(fits).to_contain_text("The plan has changed since")
+    # What is proposed itself holds.
+    expect(page.get_by_role("region", name="Checks")).to_be_visible()
+    expect(glass(page, "Waste")).not_to_contain_text("short")
+
+
+def test_plants_and_other_beds_are_rows(page, opened):
+    opened(2, "tank")
+    page.get_by_role("button", name="add a plant").click()
+    plants = page.get_by_role("region", name="Plants")
+    choose(page, "Plant 1", "Red sword")
+    # What does not bear the salt says so at its row.
+    expect(plants).to_contain_text(re.compile("salt: 4"))
+    choose(page, "Plant 1", "Red mangrove")
+    expect(plants).not_to_contain_text("salt:")
+    before = figure(page, "bed_volume_l").inner_text()
+    page.get_by_role("button", name="add another bed on a part of the floor").click()
+    page.get_by_label("Back of part 1").fill("12")
+    expect(figure(page, "bed_volume_l")).not_to_have_text(before)
+    page.get_by_label("Part 1 of the floor").fill("50")
+    page.get_by_role("button", name="Take out part 1 of the floor").click()
+    expect(figure(page, "bed_volume_l")).to_have_text(before)
+
+
+def test_lamps_are_rows_and_a_glass_lid_stops_ultraviolet_b(page, opened):
+    opened(1, "animals")
+    page.get_by_role("combobox", name="Add an animal").fill("painted turtle")
+    page.get_by_role("option", name="Painted turtle", exact=False).first.click()
+    page.get_by_role("link", name="Heat and light").click()
+    checks = page.get_by_role("region", name="Checks")
+    light = checks.get_by_role("listitem").filter(has_text="Ultraviolet-B reaches them")
+    expect(light).to_contain_text("no ultraviolet-B lamp")
+    page.get_by_role("button", name="add a lamp").click()
+    choose(page, "Lamp 2 is for", "ultraviolet-B")
+    expect(light).to_contain_text("glass")
+    choose(page, "Lid", "Mesh")
+    expect(light).not_to_contain_text("through glass")
+    page.get_by_label("Height of lamp 2 above the back").fill("20")
+    # The maker's 5 at 20 cm, of which mesh passes 65 %.
+    expect(figure(page, "given_uvi").first).to_have_text(re.compile("3.2|3.3"))
 
 
 def test_the_tank_follows_every_keystroke(page, opened):
@@ -71,7 +129,11 @@ def test_the_filter_is_what_it_really_moves(page, opened):
     expect(figure(page, "total_flow_lph")).to_have_text(re.compile("650"))
     page.get_by_label("Measured flow").fill("400")
     expect(figure(page, "total_flow_lph")).to_have_text(re.compile("400"))
+    # Two and a half turns where four are usual leave no corner still; one and a half do.
+    expect(glass(page, "Flow")).to_contain_text("tight")
+    page.get_by_label("Measured flow").fill("240")
     expect(glass(page, "Flow")).to_contain_text("short")
+    page.get_by_label("Measured flow").fill("400")
     choose(page, "Add a filter", "Air-driven sponge, 300 L/h", exact=False)
     expect(figure(page, "total_flow_lph")).to_have_text(re.compile("640"))
     page.get_by_role("button", name="Take out filter 1").click()

@@ -29,6 +29,7 @@ export type Working = Schemas["Working"];
 export type WorkingNode = Schemas["WorkingNode"];
 export type Finding = Schemas["Finding"];
 export type School = Schemas["School"];
+export type WhatFits = Schemas["WhatFits"];
 export type SawTooth = Schemas["SawTooth"];
 export type RegimeRow = Schemas["RegimeRow"];
 export type Water = Schemas["WaterOut"];

@@ -61,6 +61,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fits
+         * @description Every kind that could join, from how many up to how many, and what keeps out the rest: some seconds.
+         */
+        post: operations["fits_api_fits_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sump/first": {
         parameters: {
             query?: never;
@@ -1063,6 +1083,30 @@ export interface components {
             state: "holds" | "tight" | "short" | "unknown";
             sentence: components["schemas"]["Sentence"];
         };
+        /**
+         * Fit
+         * @description A kind that fits: from how many on it is at ease, up to how many all holds, what then binds, and what is left.
+         *
+         *     `used_frac` is the part of the balance that is used with the least of them.
+         */
+        Fit: {
+            /** Species */
+            species: string;
+            /** Common */
+            common: string;
+            /** Scientific */
+            scientific: string;
+            /** Group */
+            group: string;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Binds */
+            binds: string;
+            /** Used Frac */
+            used_frac: number | null;
+        };
         /** Flow */
         Flow: {
             /**
@@ -1455,6 +1499,16 @@ export interface components {
             why: components["schemas"]["Sentence"] | null;
             /** Revisions */
             revisions: components["schemas"]["RevisionOut"][];
+        };
+        /**
+         * KeptOut
+         * @description A check that keeps so many kinds out.
+         */
+        KeptOut: {
+            /** Check */
+            check: string;
+            /** Count */
+            count: number;
         };
         /** KindOut */
         KindOut: {
@@ -3156,6 +3210,16 @@ export interface components {
             base: number;
         };
         /**
+         * WhatFits
+         * @description What fits, by group and what it leaves to spare, and what keeps out the rest.
+         */
+        WhatFits: {
+            /** Fits */
+            fits: components["schemas"]["Fit"][];
+            /** Kept Out */
+            kept_out: components["schemas"]["KeptOut"][];
+        };
+        /**
          * Working
          * @description A figure down to its inputs, its range, what moves it, and what it would take to reach a target.
          */
@@ -3303,6 +3367,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Working"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    fits_api_fits_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Draft"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhatFits"];
                 };
             };
             /** @description Unprocessable Entity */

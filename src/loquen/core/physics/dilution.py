@@ -165,17 +165,15 @@ def drip_minutes(container_l: Number, drops_per_s: Number, share: Number, drop_m
     return container_l * share / (1 - share) * 1000 / (drops_per_s * 60 * drop_ml)
 
 
-def float_minutes(
-    gap_k: Number, container_l: Number, within_k: Number = 1.0, minutes_per_l: Number = 8.5
-) -> Number:
+def float_minutes(gap_k: Number, container_l: Number, within_k: Number = 1.0, minutes_of_l: Number = 8.5) -> Number:
     """Minutes that a closed bag floats until it is near the tank's temperature.
 
-    Equation: t = τ·ln(gap/within), τ = 8.5 min for each litre of the bag
+    Equation: t = τ·ln(gap/within), τ = 8.5 min × (V/1 L)^(1/3): bags of like shape
     Parameters:
         gap_k: K, scalar or array, 0 to 40. Between bag and tank.
         container_l: L, scalar or array, 0.05 to 50. Water in the bag.
         within_k: K, scalar or array, 0.1 to 10. Wanted.
-        minutes_per_l: min/L, scalar or array, 1 to 60. Time constant; 7 to 10 for thin bags.
+        minutes_of_l: min, scalar or array, 1 to 60. Time constant of one litre; 7 to 10 for thin bags.
     Returns: min, as broadcast; 0 when it is near enough.
     Raises: OutOfRange.
     Source: practice
@@ -186,8 +184,8 @@ def float_minutes(
     within("gap_k", gap_k, 0, 40, "K")
     within("container_l", container_l, 0.05, 50, "L")
     within("within_k", within_k, 0.1, 10, "K")
-    within("minutes_per_l", minutes_per_l, 1, 60, "min/L")
-    return minutes_per_l * container_l * np.log(np.maximum(gap_k / within_k, 1.0))
+    within("minutes_of_l", minutes_of_l, 1, 60, "min")
+    return minutes_of_l * np.cbrt(container_l) * np.log(np.maximum(gap_k / within_k, 1.0))
 
 
 def bag_ammonia_mg_l(

@@ -1,6 +1,7 @@
 """Flow: pipes, pumps, overflows and drains, one phenomenon a file."""
 
 from loquen.core.physics.hydraulics.overflows import (
+    bulkhead_flow_lph,
     emitter_flow_lph,
     orifice_flow_lph,
     partly_covered_frac,
@@ -33,6 +34,7 @@ __all__ = [
     "Loss",
     "PumpCurve",
     "branch_flow_lph",
+    "bulkhead_flow_lph",
     "emitter_flow_lph",
     "fitting_loss_m",
     "line_loss",

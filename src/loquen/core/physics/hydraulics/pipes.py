@@ -12,7 +12,7 @@ from loquen.core.physics.ranges import Number, within
 
 Loss = Callable[[float], float]
 """Head lost, in m, at a flow in L/h."""
-LAMINAR_TO = 2300.0
+LAMINAR_TO, TURBULENT_FROM = 2000.0, 4000.0
 SMOOTH_PLASTIC_MM = 0.0015
 LPH_PER_M3_S = 3.6e6
 M_PER_BAR = 1e5 / (1000 * GRAVITY_M_S2)
@@ -63,10 +63,32 @@ def velocity_m_s(flow_lph: Number, bore_mm: Number) -> Number:
 
 
 def friction_of(reynolds: float, relative_roughness: float) -> float:
-    """Darcy friction factor: laminar below Re 2300, Colebrook above."""
-    if reynolds < LAMINAR_TO:
+    """Darcy friction factor: laminar to Re 2000, Colebrook from 4000 on, between them a cubic that joins both smoothly."""
+    if reynolds <= LAMINAR_TO:
         return 64 / max(reynolds, 1e-9)
-    return float(colebrook()(reynolds, relative_roughness))
+    if reynolds >= TURBULENT_FROM:
+        return float(colebrook()(reynolds, relative_roughness))
+    span = TURBULENT_FROM - LAMINAR_TO
+    part = (reynolds - LAMINAR_TO) / span
+    low, high = 64 / LAMINAR_TO, float(colebrook()(TURBULENT_FROM, relative_roughness))
+    rising_low = -low / LAMINAR_TO * span
+    rising_high = turbulent_slope(high, relative_roughness) * span
+    return (
+        low * (1 + 2 * part) * (1 - part) ** 2
+        + rising_low * part * (1 - part) ** 2
+        + high * part**2 * (3 - 2 * part)
+        - rising_high * part**2 * (1 - part)
+    )
+
+
+def turbulent_slope(friction: float, relative_roughness: float) -> float:
+    """How Colebrook's friction changes with Re where turbulence is full: its equation, differentiated."""
+    root = math.sqrt(friction)
+    smooth = 2.51 / (TURBULENT_FROM * root)
+    within_log = relative_roughness / 3.7 + smooth
+    pull = 2 / math.log(10) * smooth / within_log
+    # 1/√f = −2·log10(ε/3.7D + 2.51/(Re·√f)): d(1/√f) = pull·(dRe/Re + d√f/√f), d(1/√f) = −d√f/f.
+    return -2 * root * pull / TURBULENT_FROM / (1 / friction + pull / root)
 
 
 @cache
@@ -86,7 +108,7 @@ def pipe_loss_m(
 ) -> Number:
     """Head lost by friction in a straight pipe.
 
-    Equation: h = f·(L/D)·v²/2g, f = 64/Re below Re 2300, Colebrook above
+    Equation: h = f·(L/D)·v²/2g, f = 64/Re to Re 2000, Colebrook from 4000, a cubic between that joins value and slope
     Parameters:
         flow_lph: L/h, scalar or array, 0 to 1e7. Through the pipe.
         bore_mm: mm, scalar or array, 1 to 1000. True inside diameter.

@@ -9,6 +9,7 @@ from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import of, say
 from loquen.core.physics import hydraulics
 from loquen.core.system.flow.returns import need_sump
+from loquen.core.system.roots import root
 
 
 @figure("Flow down from one tank", formula="{return_lph} ÷ {tank_count}", source="definition")
@@ -21,12 +22,22 @@ def weir_rise_mm(flow_lph: float, weir_cm: float, teeth_frac: float) -> float:
 
 
 def holes_rise_mm(flow_lph: float, hole_mm: float, hole_count: int) -> float:
-    """Water above the holes' lowest edge at a flow; a hole hardly covered is trusted with half."""
+    """Water above the holes' lowest edge at a flow; in a row a hole hardly covered is trusted with half."""
+    if hole_count == 1:
+        return single_rise_mm(flow_lph, hole_mm)
     full_cm = head_for_holes_cm(flow_lph, hole_mm, hole_count)
     if full_cm * 10 >= hole_mm:
         return full_cm * 10 + hole_mm / 2
     halved_cm = head_for_holes_cm(flow_lph * 2, hole_mm, hole_count)
     return min(halved_cm * 10, hole_mm) + hole_mm / 2
+
+
+def single_rise_mm(flow_lph: float, hole_mm: float) -> float:
+    """Water above a single hole's lowest edge at a flow."""
+    if flow_lph <= 0:
+        return 0.0
+    most_mm = hole_mm + head_for_holes_cm(flow_lph, hole_mm, 1) * 10
+    return root(lambda head_mm: hydraulics.bulkhead_flow_lph(hole_mm, head_mm) - flow_lph, 0.0, most_mm)
 
 
 def head_for_holes_cm(flow_lph: float, hole_mm: float, hole_count: int) -> float:
@@ -38,7 +49,7 @@ def head_for_holes_cm(flow_lph: float, hole_mm: float, hole_count: int) -> float
 @figure(
     "Water stands above the crest",
     formula="{way}: (Q ÷ (1.84 × {weir_cm} × {teeth_frac}))^(2/3), or over {hole_count} holes of {hole_mm}, "
-    "half trusted until one bore covers them; Q {overflow_lph}; {sumped}",
+    "half trusted until one bore covers them, a single one critical at its brink; Q {overflow_lph}; {sumped}",
     source="francis",
 )
 def overflow_head_mm(

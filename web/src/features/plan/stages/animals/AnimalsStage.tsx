@@ -7,6 +7,7 @@ import { Aboard } from "./Aboard";
 import { Findings } from "./Findings";
 import { PlannedSize } from "./PlannedSize";
 import { Schools } from "./Schools";
+import { WhatFits } from "./WhatFits";
 
 export function AnimalsStage() {
   const { add, full } = useRows("animals");
@@ -22,6 +23,7 @@ export function AnimalsStage() {
           />
         </Adding>
       </div>
+      <WhatFits />
       <Checks stage="animals" />
       <Schools />
       <Findings />

@@ -1,0 +1,17 @@
+"""What would fit a draft as it stands."""
+
+from fastapi import APIRouter, Response
+
+from loquen.api.computing import computed
+from loquen.api.dependencies import COMPUTING, sensible
+from loquen.api.sheet.routes import Draft
+from loquen.api.wire.answers import sent
+from loquen.core.system.propose.what_fits import WhatFits, what_fits
+
+router = APIRouter(prefix="/api", tags=["sheets"], responses=dict(COMPUTING))
+
+
+@router.post("/fits", response_model=WhatFits)
+async def fits(draft: Draft) -> Response:
+    """Every kind that could join, from how many up to how many, and what keeps out the rest: some seconds."""
+    return await computed(lambda: sent(what_fits(sensible(draft.plan), draft.months_ahead)))
