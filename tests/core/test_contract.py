@@ -126,10 +126,7 @@ AWAITED = {
     "rooms: supply, softener, osmosis, emitters, drains": {
         "after_flow_through",
         "flow_through_efficiency",
-        "permeate_lph",
-        "permeate_mg_l",
         "share_for_target",
-        "gas_saturation_frac",
         "softener_days",
         "emitter_flow_lph",
         "sloped_drain_flow_lph",

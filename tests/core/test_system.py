@@ -52,7 +52,6 @@ def test_every_named_case_arises_once():
     of_relations = {
         "no_flow",
         "no_share_reaches",
-        "no_permeate",
         "heater_too_weak",
         "room_not_colder",
         "dissolves_on",
@@ -129,11 +128,15 @@ ROWS = {
     ],
     "changes.side_drip_l_d": 5.0,
     "water.disinfectant": "chlorine",
-    "water.treatment": "carbon",
+    "water.treatment": "container",
+    "osmosis.membrane_fitted": True,
     "recipe.product_g": 4.0,
     "recipe.target_gh_dgh": 14.0,
     "tank.rock_kg": 12.0,
-    "sources": [{"src_name": "Tap", "src_kh_dkh": 5.0}, {"src_name": "Rain", "src_parts": 2.0, "src_kh_dkh": 0.5}],
+    "sources": [
+        {"src_name": "Tap", "src_kh_dkh": 5.0, "src_disinfectant": "chlorine", "src_chlorine_mg_l": 1.0},
+        {"src_name": "Rain", "src_parts": 2.0, "src_kh_dkh": 0.5},
+    ],
     "bags": [{"bag_name": "One"}, {"bag_name": "Two", "bag_mass_g": 30.0}],
     "animals": [{"species": "zebra_danio", "number": 12}, {"species": "painted_turtle", "number": 1}],
 }

@@ -814,6 +814,19 @@ export interface components {
              */
             change_frac: number;
             /**
+             * Pulse Days
+             * @default [
+             *       "Mon",
+             *       "Tue",
+             *       "Wed",
+             *       "Thu",
+             *       "Fri",
+             *       "Sat",
+             *       "Sun"
+             *     ]
+             */
+            pulse_days: ("Mon" | "Tue" | "Wed" | "Thu" | "Fri" | "Sat" | "Sun")[];
+            /**
              * Pulses D
              * @default 1
              */
@@ -1644,6 +1657,74 @@ export interface components {
                 [key: string]: string;
             };
         };
+        /** Osmosis */
+        Osmosis: {
+            /**
+             * Membrane Fitted
+             * @default false
+             */
+            membrane_fitted: boolean;
+            /**
+             * Membrane L D
+             * @default 280
+             */
+            membrane_l_d: number;
+            /**
+             * Membrane Kpa
+             * @default 414
+             */
+            membrane_kpa: number;
+            /**
+             * Feed Kpa
+             * @default 350
+             */
+            feed_kpa: number;
+            /**
+             * Feed C
+             * @default 12
+             */
+            feed_c: number;
+            /**
+             * Feed Us Cm
+             * @default 450
+             */
+            feed_us_cm: number;
+            /**
+             * Feed Gh Dgh
+             * @default 9
+             */
+            feed_gh_dgh: number;
+            /**
+             * Feed Kh Dkh
+             * @default 5
+             */
+            feed_kh_dkh: number;
+            /**
+             * Feed Nitrate Mg L
+             * @default 2.2590478033675248
+             */
+            feed_nitrate_mg_l: number;
+            /**
+             * Rejects Frac
+             * @default 0.96
+             */
+            rejects_frac: number;
+            /**
+             * Rejects Nitrate Frac
+             * @default 0.87
+             */
+            rejects_nitrate_frac: number;
+            /**
+             * Waste Ratio
+             * @default 3
+             */
+            waste_ratio: number;
+            /**
+             * Store L
+             * @default 100
+             */
+            store_l: number;
+        };
         /**
          * Outgrown
          * @description A check that holds today and falls short once the animals have grown so many months.
@@ -1970,7 +2051,9 @@ export interface components {
              *       "carbon_l": 2,
              *       "carbon_lph": 120,
              *       "conditioner_ml": 25,
-             *       "chloramine_factor": 2
+             *       "chloramine_factor": 2,
+             *       "dose_margin": 1,
+             *       "dose_most": 5
              *     }
              */
             water: components["schemas"]["Water"];
@@ -1987,11 +2070,31 @@ export interface components {
              *       "carbonate_salt": "sodium_bicarbonate",
              *       "hot_c": 55,
              *       "fill_l_min": 10,
+             *       "flush_m": 0,
+             *       "flush_bore_mm": 13,
              *       "salt_purity_frac": 1,
              *       "move_ppt_d": 1
              *     }
              */
             recipe: components["schemas"]["Recipe"];
+            /**
+             * @default {
+             *       "membrane_fitted": false,
+             *       "membrane_l_d": 280,
+             *       "membrane_kpa": 414,
+             *       "feed_kpa": 350,
+             *       "feed_c": 12,
+             *       "feed_us_cm": 450,
+             *       "feed_gh_dgh": 9,
+             *       "feed_kh_dkh": 5,
+             *       "feed_nitrate_mg_l": 2.2590478033675248,
+             *       "rejects_frac": 0.96,
+             *       "rejects_nitrate_frac": 0.87,
+             *       "waste_ratio": 3,
+             *       "store_l": 100
+             *     }
+             */
+            osmosis: components["schemas"]["Osmosis"];
             /**
              * @default {
              *       "target_nitrate_mg_l": 9.036191213470099,
@@ -2011,6 +2114,15 @@ export interface components {
              *       "every_d": 7,
              *       "shortest_gap_d": 3,
              *       "change_frac": 0.4,
+             *       "pulse_days": [
+             *         "Mon",
+             *         "Tue",
+             *         "Wed",
+             *         "Thu",
+             *         "Fri",
+             *         "Sat",
+             *         "Sun"
+             *       ],
              *       "pulses_d": 1,
              *       "short_cut_frac": 0.1,
              *       "drip_l_d": 20,
@@ -2151,6 +2263,8 @@ export interface components {
         Recipe: {
             /** Target Gh Dgh */
             target_gh_dgh?: number | null;
+            /** Target Us Cm */
+            target_us_cm?: number | null;
             /** Target Kh Dkh */
             target_kh_dkh?: number | null;
             /**
@@ -2185,6 +2299,16 @@ export interface components {
              * @default 10
              */
             fill_l_min: number;
+            /**
+             * Flush M
+             * @default 0
+             */
+            flush_m: number;
+            /**
+             * Flush Bore Mm
+             * @default 13
+             */
+            flush_bore_mm: number;
             /**
              * Salt Purity Frac
              * @default 1
@@ -2347,7 +2471,8 @@ export interface components {
         };
         /**
          * SaltDay
-         * @description One day of a move: the salinity at its end, what is added or changed, what the hydrometer then reads.
+         * @description One day of a move: the salinity at its end, what is added or changed, what the hydrometer then reads, and the
+         *     salt that the new water of a change on that day takes.
          */
         SaltDay: {
             /** Day */
@@ -2360,6 +2485,8 @@ export interface components {
             fresh_l: number;
             /** Gravity */
             gravity: number;
+            /** Poured Salt G */
+            poured_salt_g: number;
         };
         /**
          * SawTooth
@@ -3174,6 +3301,18 @@ export interface components {
              * @default 2
              */
             chloramine_factor: number;
+            /**
+             * Dose Margin
+             * @default 1
+             */
+            dose_margin: number;
+            /**
+             * Dose Most
+             * @default 5
+             */
+            dose_most: number;
+            /** Container L */
+            container_l?: number | null;
         };
         /**
          * WaterIn

@@ -12,7 +12,7 @@ from loquen.core.system.changes.regime import Regime
 from loquen.core.system.changes.side_by_side import RegimeRow
 from loquen.core.system.heat.failures import Failure, Settling
 from loquen.core.system.propose.growth import Outgrown
-from loquen.core.system.source.recipe import SaltDay
+from loquen.core.system.source.salt import SaltDay
 
 
 @dataclass(frozen=True, slots=True)

@@ -79,7 +79,7 @@ def lists(plan: Plan) -> list[PlanConflict]:
         held = getattr(part, name) if name else part
         if held is not None and len(held) > most:
             found.append(PlanConflict("too_many", path, most=most))
-    for name in ("weekdays", "there"):
+    for name in ("weekdays", "there", "pulse_days"):
         days = getattr(plan.changes, name)
         if len(set(days)) < len(days) <= PLAN.limits[f"changes.{name}"]:
             found.append(PlanConflict("day_twice", f"changes.{name}"))

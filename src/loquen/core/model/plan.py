@@ -410,6 +410,9 @@ class Water:
     carbon_lph: Annotated[float, Quantity("Flow through it", "flow", 1, 20_000)] = 120.0
     conditioner_ml: Annotated[float, Quantity("Conditioner for 100 L, by its label", "dose", 0.01, 500)] = 25.0
     chloramine_factor: Annotated[float, Quantity("Times as much for chloramine", "ratio", 1, 10)] = 2.0
+    dose_margin: Annotated[float, Quantity("Your own margin, times the label", "ratio", 0.5, 5)] = 1.0
+    dose_most: Annotated[float, Quantity("Label's most, times its dose", "ratio", 1, 20)] = 5.0
+    container_l: Annotated[float | None, Quantity("One container holds", "volume", 1, 2000)] = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -450,6 +453,9 @@ class Recipe:
     """What is made of the waters for one change: targets, salts, temperature, salt."""
 
     target_gh_dgh: Annotated[float | None, Quantity("GH wanted", "hardness", 0, 40)] = None
+    target_us_cm: Annotated[
+        float | None, Quantity("Conductivity wanted, where no GH is", "conductivity", 1, 20_000)
+    ] = None
     target_kh_dkh: Annotated[float | None, Quantity("KH wanted", "carbonate", 0, 30)] = None
     calcium_salt: Annotated[str, Choice("Calcium from", table="calcium_salts")] = "gypsum"
     magnesium_salt: Annotated[str, Choice("Magnesium from", table="magnesium_salts")] = (
@@ -462,9 +468,30 @@ class Recipe:
     ] = None
     hot_c: Annotated[float, Quantity("Hot tap", "temperature", 20, 90)] = 55.0
     fill_l_min: Annotated[float, Quantity("Filled at", "fill_rate", 0.2, 200)] = 10.0
+    flush_m: Annotated[float, Quantity("Old or metal pipe before the tap", "head", 0, 200)] = 0.0
+    flush_bore_mm: Annotated[float, Quantity("Its bore", "thickness", 4, 60)] = 13.0
     salt_purity_frac: Annotated[float, Quantity("Salt in what is weighed", "share", 0.3, 1)] = 1.0
     move_to_ppt: Annotated[float | None, Quantity("Move to a salinity of", "salinity", 0, 40)] = None
     move_ppt_d: Annotated[float, Quantity("A day at most", "salinity", 0.05, 3)] = 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class Osmosis:
+    """A reverse-osmosis membrane and the water it is fed with."""
+
+    membrane_fitted: Annotated[bool, Choice("Reverse osmosis of your own")] = False
+    membrane_l_d: Annotated[float, Quantity("Membrane makes, as rated", "volume_per_day", 10, 20_000)] = 280.0
+    membrane_kpa: Annotated[float, Quantity("Rated at", "pressure", 100, 2000)] = 414.0
+    feed_kpa: Annotated[float, Quantity("Pressure before it", "pressure", 50, 2000)] = 350.0
+    feed_c: Annotated[float, Quantity("Feed water", "temperature", 1, 40)] = 12.0
+    feed_us_cm: Annotated[float, Quantity("Feed, conductivity", "conductivity", 1, 20_000)] = 450.0
+    feed_gh_dgh: Annotated[float, Quantity("Feed, GH", "hardness", 0, 60)] = 9.0
+    feed_kh_dkh: Annotated[float, Quantity("Feed, KH", "carbonate", 0, 40)] = 5.0
+    feed_nitrate_mg_l: Annotated[float, Quantity("Feed, nitrate", "nitrate", 0, 50)] = 10 / NITRATE_PER_N
+    rejects_frac: Annotated[float, Quantity("It rejects of solids", "share", 0.5, 0.999)] = 0.96
+    rejects_nitrate_frac: Annotated[float, Quantity("It rejects of nitrate", "share", 0.2, 0.999)] = 0.87
+    waste_ratio: Annotated[float, Quantity("Litres to the drain for each made", "ratio", 0.2, 10)] = 3.0
+    store_l: Annotated[float, Quantity("Store holds", "volume", 1, 20_000)] = 100.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -563,6 +590,15 @@ class Changes:
     every_d: Annotated[int, Quantity("Every", "days", 1, 120, whole=True)] = 7
     shortest_gap_d: Annotated[float, Quantity("No sooner than every", "days", 0.5, 60)] = 3.0
     change_frac: Annotated[float, Quantity("Each time", "share", 0.01, 1)] = 0.4
+    pulse_days: Annotated[tuple[Weekday, ...], Choice("Pulses on"), Most(7)] = (
+        "Mon",
+        "Tue",
+        "Wed",
+        "Thu",
+        "Fri",
+        "Sat",
+        "Sun",
+    )
     pulses_d: Annotated[int, Quantity("Pulses a day", "count", 1, 48, whole=True)] = 1
     short_cut_frac: Annotated[float, Quantity("Runs straight to the drain", "share", 0, 0.9)] = 0.1
     drip_l_d: Annotated[float, Quantity("Drips in", "volume_per_day", 0.1, 20_000)] = 20.0
@@ -596,6 +632,7 @@ class Plan:
     water: Water = field(default_factory=Water)
     sources: Annotated[tuple[Source, ...], Most(8)] = ()
     recipe: Recipe = field(default_factory=Recipe)
+    osmosis: Osmosis = field(default_factory=Osmosis)
     changes: Changes = field(default_factory=Changes)
     bags: Annotated[tuple[Bag, ...], Most(16)] = ()
     quarantine: Quarantine = field(default_factory=Quarantine)

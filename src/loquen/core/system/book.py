@@ -18,7 +18,7 @@ from loquen.core.system.changes import regime, reserve, shock, side_by_side
 from loquen.core.system.filter import clarifier, media, oxygen
 from loquen.core.system.flow import flooding, overflow, returns, sump
 from loquen.core.system.heat import energy, failures, heaters, light, losses
-from loquen.core.system.source import disinfectant, recipe, settled, waters
+from loquen.core.system.source import disinfectant, osmosis, recipe, salt, settled, waters
 from loquen.core.system.tank import glass, plants
 
 STAGES = {
@@ -69,7 +69,7 @@ def system_book() -> Book:
             *(media, oxygen, clarifier),
             *(returns, overflow, sump, flooding),
             *(losses, heaters, failures, energy, light),
-            *(waters, recipe, disinfectant, settled),
+            *(waters, recipe, disinfectant, osmosis, salt, settled),
             *(regime, reserve, shock, side_by_side),
             bags,
         ]

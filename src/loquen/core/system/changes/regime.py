@@ -71,6 +71,7 @@ def gaps_d(
     weekdays: tuple[str, ...],
     every_d: int,
     pulses_d: int,
+    pulse_days: tuple[str, ...],
     target_nitrate_mg_l: float,
     new_nitrate_mg_l: float,
     change_frac: float,
@@ -83,7 +84,19 @@ def gaps_d(
     if regime == "trigger":
         wanted = trigger_gap(target_nitrate_mg_l - new_nitrate_mg_l, change_frac, rise_nitrate_mg_l_d)
         return (max(wanted, shortest_gap_d),)
-    return ({"every": float(every_d), "pulses": 1 / pulses_d, "drip": 1 / DRIPS_D}[regime],)
+    if regime == "pulses":
+        return pulsed_gaps(pulse_days, pulses_d)
+    return ({"every": float(every_d), "drip": 1 / DRIPS_D}[regime],)
+
+
+def pulsed_gaps(days: tuple[str, ...], a_day: int) -> tuple[float, ...]:
+    """Days before each pulse of a week, those of one day spread over it."""
+    if len(days) == len(WEEK):
+        return (1 / a_day,)
+    within = 1 / a_day
+    return tuple(
+        gap for between in gaps_of(days) for gap in (between - (a_day - 1) * within, *[within] * (a_day - 1))
+    )
 
 
 @figure(

@@ -194,6 +194,11 @@ class Beds:
         areas = tuple(area * frac for area, frac in zip(self.areas_m2, own, strict=True))
         return Beds(self.flows_lph, areas, (1.0,) * len(areas), self.surfaces_m2 * mature_frac)
 
+    def scaled(self, frac: float) -> "Beds":
+        """The same beds with a part of their area at work."""
+        areas = tuple(area * frac for area in self.areas_m2)
+        return Beds(self.flows_lph, areas, self.own_frac, self.surfaces_m2 * frac)
+
     @property
     def driven_m2(self) -> float:
         """All of it that water reaches."""

@@ -1,5 +1,7 @@
 """Chlorine and chloramine taken out: conditioner, carbon, standing."""
 
+import math
+
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most
 from loquen.core.graph.nodes import State, Verdict, check, figure
@@ -99,13 +101,70 @@ def dosed_l(treatment: str, change_l: float, real_volume_l: float) -> float:
 
 @figure(
     "Conditioner for one change",
-    formula="{dosed_l} ÷ 100 × {conditioner_ml}, × {chloramine_factor} for chloramine ({present_disinfectant})",
+    formula="{dosed_l} ÷ 100 × {label_ml}",
     source="practice",
 )
-def dose_ml(dosed_l: float, conditioner_ml: float, chloramine_factor: float, present_disinfectant: str) -> float:
+def dose_ml(dosed_l: float, label_ml: float) -> float:
+    return dosed_l / 100 * label_ml
+
+
+@figure(
+    "Conditioner for 100 L of this water",
+    formula="{conditioner_ml} × {dose_margin}, × {chloramine_factor} for chloramine ({present_disinfectant})",
+    source="practice",
+)
+def label_ml(
+    conditioner_ml: float, dose_margin: float, chloramine_factor: float, present_disinfectant: str
+) -> float:
     if present_disinfectant == "none":
         raise NamedCase("no_disinfectant")
-    return dosed_l / 100 * conditioner_ml * (chloramine_factor if present_disinfectant == "chloramine" else 1.0)
+    return conditioner_ml * dose_margin * (chloramine_factor if present_disinfectant == "chloramine" else 1.0)
+
+
+@figure(
+    "Containers for one change", formula="{change_l} ÷ {container_l}, rounded up", source="definition", kind="count"
+)
+def containers(change_l: float, container_l: float | None) -> float:
+    if container_l is None:
+        raise NamedCase("not_treated")
+    return float(math.ceil(change_l / container_l - 1e-9))
+
+
+@figure(
+    "Conditioner for one container",
+    formula="{container_l} ÷ 100 × {label_ml}; {treatment}",
+    source="practice",
+    kind="dose",
+)
+def container_dose_ml(container_l: float | None, label_ml: float, treatment: str) -> float:
+    if container_l is None or treatment != "container":
+        raise NamedCase("not_treated")
+    return container_l / 100 * label_ml
+
+
+@figure(
+    "Conditioner for a week's top-up",
+    formula="{evaporation_l_d} × 7 ÷ 100 × {label_ml} where evaporation is topped up with it ({topped_up})",
+    source="practice",
+    kind="dose",
+)
+def topup_dose_ml(evaporation_l_d: float, label_ml: float, topped_up: str) -> float:
+    if topped_up != "source":
+        raise NamedCase("not_treated")
+    return evaporation_l_d * 7 / 100 * label_ml
+
+
+@check("No more conditioner than its label allows", stage="source", judges="label_ml", mends=("water.dose_margin",))
+def dose_allowed(label_ml: float, conditioner_ml: float, dose_most: float, treatment: str) -> Verdict:
+    if treatment not in CONDITIONED:
+        raise NamedCase("not_needed")
+    reason = say(
+        "{dose} for 100 L, where the label says {label} and at most {most}. Too much takes oxygen.",
+        dose=of(label_ml, "label_ml"),
+        label=Term(conditioner_ml, "dose"),
+        most=Term(conditioner_ml * dose_most, "dose"),
+    )
+    return at_most(label_ml, conditioner_ml * dose_most, "dose", reason)
 
 
 @figure(

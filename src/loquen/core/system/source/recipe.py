@@ -1,22 +1,58 @@
 """The recipe of one change: minerals and salt weighed in, warm water drawn, all on one card."""
 
-from dataclasses import dataclass
+import math
 
 from loquen.core.data import library
 from loquen.core.errors import NamedCase
-from loquen.core.graph.nodes import State, Verdict, check, figure, step
+from loquen.core.graph.judging import caution
+from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import chemistry
+from loquen.core.system.roots import root
 from loquen.core.system.source.waters import CALCIUM_MG_PER_DGH
 
 PIPED = ("tap", "well")
 """Waters that come by a pipe, and with a hot side."""
 LEAST_WARMING_K = 0.05
+MOST_ADDED_DGH = 60.0
 
 
-@figure("Hardness to add", formula="{target_gh_dgh} − {poured_gh_dgh}, not below 0", source="balance")
-def added_dgh(target_gh_dgh: float | None, poured_gh_dgh: float) -> float:
-    return max(0.0, target_gh_dgh - poured_gh_dgh) if target_gh_dgh is not None else 0.0
+@figure(
+    "Hardness to add",
+    formula="{target_gh_dgh} − {poured_gh_dgh}, not below 0; where only {target_us_cm} is wanted, degrees of {calcium_salt} and "
+    "{magnesium_salt}, {calcium_frac} calcium, that conduct what {mix_us_cm} lacks of it",
+    source="balance",
+)
+def added_dgh(
+    target_gh_dgh: float | None,
+    poured_gh_dgh: float,
+    target_us_cm: float | None,
+    mix_us_cm: float,
+    calcium_salt: str,
+    magnesium_salt: str,
+    calcium_frac: float,
+) -> float:
+    if target_gh_dgh is not None:
+        return max(0.0, target_gh_dgh - poured_gh_dgh)
+    if target_us_cm is None or target_us_cm <= mix_us_cm:
+        return 0.0
+
+    def lacking(degrees: float) -> float:
+        calcium = degrees * calcium_frac * chemistry.salt_for_degree_mg_l(calcium_salt)
+        magnesium = degrees * (1 - calcium_frac) * chemistry.salt_for_degree_mg_l(magnesium_salt)
+        return salts_us_cm({calcium_salt: calcium}, {magnesium_salt: magnesium}) - (target_us_cm - mix_us_cm)
+
+    return root(lacking, 0.0, MOST_ADDED_DGH) if lacking(MOST_ADDED_DGH) > 0 else MOST_ADDED_DGH
+
+
+def salts_us_cm(*weighed: dict[str, float]) -> float:
+    """Conductivity at 25 °C of salts weighed in together, each in mg/L."""
+    together: dict[str, float] = {}
+    for salts in weighed:
+        for salt, mg_l in salts.items():
+            for ion, amount in ions_of(salt, mg_l).items():
+                together[ion] = together.get(ion, 0.0) + amount
+    return chemistry.conductivity_us_cm(together) if any(together.values()) else 0.0
 
 
 @figure("Carbonate hardness to add", formula="{target_kh_dkh} − {mix_kh_dkh}, not below 0", source="balance")
@@ -102,11 +138,8 @@ def new_us_cm(
     carbonate_salt: str,
     change_l: float,
 ) -> float:
-    together: dict[str, float] = {}
-    for salt, grams in ((calcium_salt, calcium_g), (magnesium_salt, magnesium_g), (carbonate_salt, carbonate_g)):
-        for ion, amount in ions_of(salt, grams * 1000 / change_l).items():
-            together[ion] = together.get(ion, 0.0) + amount
-    return mix_us_cm + salt_us_cm + (chemistry.conductivity_us_cm(together) if any(together.values()) else 0.0)
+    weighed = ((calcium_salt, calcium_g), (magnesium_salt, magnesium_g), (carbonate_salt, carbonate_g))
+    return mix_us_cm + salt_us_cm + salts_us_cm(*({salt: grams * 1000 / change_l} for salt, grams in weighed))
 
 
 @check(
@@ -262,6 +295,54 @@ def poured_gh_dgh(mix_gh_dgh: float, hot_removed_dgh: float) -> float:
     return mix_gh_dgh - hot_removed_dgh
 
 
+@figure(
+    "First water to run off",
+    formula="π ÷ 4 × {flush_bore_mm}² × {flush_m} ÷ 1000",
+    source="definition",
+)
+def flush_l(flush_bore_mm: float, flush_m: float) -> float:
+    return math.pi / 4 * flush_bore_mm**2 * flush_m / 1000
+
+
+@figure(
+    "Gas in the tank after a change, of what it holds",
+    formula="1 + {swapped_frac} × (what holds at {mix_c} ÷ what holds at {new_c} − 1) of water warmed under pressure; "
+    "1 where it stands aerated ({treatment}, {aerated}) or a heater warms it, {hot_frac} from the hot tap",
+    source="colt1984",
+    kind="share",
+)
+def gas_frac(
+    swapped_frac: float, mix_c: float, new_c: float, treatment: str, aerated: bool, hot_frac: float
+) -> float:
+    if hot_frac <= 0 or new_c <= mix_c or (treatment == "aged" and aerated):
+        return 1.0
+    return 1 + swapped_frac * (float(chemistry.gas_saturation_frac(mix_c, new_c)) - 1)
+
+
+@check(
+    "It is not over-full of gas",
+    stage="source",
+    judges="gas_frac",
+    mends=("changes.change_frac",),
+    caution="Bubbles on the glass and on the animals after a change are the sign.",
+)
+def gas_borne(gas_frac: float, gas_most_frac: float, hot_frac: float) -> Verdict:
+    if hot_frac <= 0:
+        raise NamedCase("not_needed")
+    terms = {"level": of(gas_frac, "gas_frac"), "most": Term(gas_most_frac, "share")}
+    return caution(
+        gas_frac,
+        "gas_frac",
+        gas_most_frac,
+        say("Warmed under pressure it brings the tank to {level} of the gas it holds; {most} is borne.", **terms),
+        say(
+            "Warmed under pressure it brings the tank to {level} of the gas it holds, {most} is borne: let it splash or stand "
+            "aerated first, or change less at a time.",
+            **terms,
+        ),
+    )
+
+
 @figure("Hot tap open for", formula="{hot_frac} × {change_l} ÷ {fill_l_min} × 60", source="balance")
 def hot_s(hot_frac: float, change_l: float, fill_l_min: float) -> float:
     return hot_frac * change_l / fill_l_min * 60
@@ -286,105 +367,6 @@ def hot_summer_s(
 )
 def hot_sodium(hot_removed_dgh: float) -> float:
     return float(chemistry.softener_sodium_mg_l(hot_removed_dgh))
-
-
-@figure(
-    "Salt for one change",
-    formula="{change_l} × density × {tank_salinity_ppt} × 1.00472 ÷ {salt_purity_frac} at {water_c}",
-    source="teos10",
-)
-def change_salt_g(change_l: float, tank_salinity_ppt: float, salt_purity_frac: float, water_c: float) -> float:
-    return float(chemistry.salt_to_add_g(change_l, tank_salinity_ppt, 0.0, water_c, salt_purity_frac))
-
-
-@figure(
-    "Days to the wanted salinity",
-    formula="|{move_to_ppt} − {tank_salinity_ppt}| ÷ {move_ppt_d}, rounded up",
-    source="practice",
-)
-def move_d(move_to_ppt: float | None, tank_salinity_ppt: float, move_ppt_d: float) -> float:
-    if move_to_ppt is None:
-        raise NamedCase("no_move")
-    gap = abs(move_to_ppt - tank_salinity_ppt)
-    return float(-(-round(gap * 1e6) // round(move_ppt_d * 1e6)))
-
-
-@dataclass(frozen=True, slots=True)
-class SaltDay:
-    """One day of a move: the salinity at its end, what is added or changed, what the hydrometer then reads."""
-
-    day: int
-    salinity_ppt: float
-    salt_g: float
-    fresh_l: float
-    gravity: float
-
-
-@step()
-def salt_days(
-    move_d: float,
-    move_to_ppt: float | None,
-    tank_salinity_ppt: float,
-    move_ppt_d: float,
-    real_volume_l: float,
-    salt_purity_frac: float,
-    hydrometer_c: float,
-    water_c: float,
-) -> tuple[SaltDay, ...]:
-    """Day by day: salt by weight on the way up, a change for fresh water on the way down."""
-    assert move_to_ppt is not None
-    level, rows = tank_salinity_ppt, []
-    for day in range(1, int(move_d) + 1):
-        aim = level + max(-move_ppt_d, min(move_ppt_d, move_to_ppt - level))
-        salt = (
-            float(chemistry.salt_to_add_g(real_volume_l, aim, level, water_c, salt_purity_frac))
-            if aim > level
-            else 0.0
-        )
-        fresh = real_volume_l * (level - aim) / level if aim < level else 0.0
-        rows.append(SaltDay(day, aim, salt, fresh, float(chemistry.specific_gravity(aim, water_c, hydrometer_c))))
-        level = aim
-    return tuple(rows)
-
-
-@check(
-    "The move in salinity is borne",
-    stage="source",
-    judges="move_d",
-    mends=("recipe.move_ppt_d", "recipe.move_to_ppt"),
-    caution="Test salinity before each step; above 5 ppt the filter slows until its bacteria have followed.",
-)
-def move_borne(
-    move_d: float,
-    move_to_ppt: float | None,
-    tank_salinity_ppt: float,
-    move_ppt_d: float,
-    salt_move_ppt_d: float,
-    animal: tuple[library.Species, ...],
-) -> Verdict:
-    if move_to_ppt is None:
-        raise NamedCase("no_move")
-    step_ppt = move_ppt_d if move_to_ppt > tank_salinity_ppt else -move_ppt_d
-    levels = [tank_salinity_ppt + step_ppt * day for day in range(int(move_d))] + [move_to_ppt]
-    for day, level in enumerate(levels):
-        for kind in animal:
-            if not kind.salinity_low_ppt <= level <= kind.salinity_high_ppt:
-                reason = say(
-                    "{who} leaves its range of {low} to {high} on day {day}, at {level}: it does not live there.",
-                    who=kind.common,
-                    low=Term(kind.salinity_low_ppt, "salinity"),
-                    high=Term(kind.salinity_high_ppt, "salinity"),
-                    day=str(day),
-                    level=Term(level, "salinity"),
-                )
-                return Verdict("short", -1.0, say("not for {who}", who=kind.common), reason)
-    terms = {"rate": Term(move_ppt_d, "salinity"), "usual": Term(salt_move_ppt_d, "salinity")}
-    if move_ppt_d > salt_move_ppt_d:
-        state: State = "short" if move_ppt_d > 2 * salt_move_ppt_d else "tight"
-        reason = say("{rate} a day; animals and the filter follow {usual} a day.", **terms)
-        return Verdict(state, salt_move_ppt_d - move_ppt_d, say("too fast"), reason)
-    reason = say("In {days}, {rate} a day, inside what all of them live in.", days=of(move_d, "move_d"), **terms)
-    return Verdict("holds", 1.0, say("slow enough"), reason)
 
 
 @step()
@@ -413,11 +395,17 @@ def card(
     dose_ml: float | None,
     carbon_lph: float,
     aged_h: float,
+    flush_l: float,
+    container_dose_ml: float | None,
+    containers: float | None,
+    topup_dose_ml: float | None,
 ) -> tuple[Sentence, ...]:
     """One change's recipe, line by line in the order of the work."""
     salts = library.mineral_salts()
     total = sum(src_parts)
     lines = [say("For {litres}:", litres=of(change_l, "change_l"))]
+    if flush_l > 0:
+        lines.append(say("let the first {litres} run off", litres=of(flush_l, "flush_l")))
     if total > 0:
         lines += [
             say("{litres} of {name}", litres=Term(change_l * parts / total, "volume"), name=name)
@@ -434,6 +422,12 @@ def card(
         elif dose_ml is not None:
             where = "into the barrel, and stir" if treatment == "container" else "into the tank, before refilling"
             lines.append(say("{dose} of conditioner {where}", dose=of(dose_ml, "dose_ml"), where=where))
+            if container_dose_ml is not None and containers is not None:
+                terms = {"each": of(container_dose_ml, "container_dose_ml"), "count": Term(containers, "count")}
+                lines.append(say("that is {each} in each of {count} containers", **terms))
+            if topup_dose_ml is not None:
+                text = "evaporation is topped up with the same water: {dose} a week for it"
+                lines.append(say(text, dose=of(topup_dose_ml, "topup_dose_ml")))
     weighed = [(calcium_g, calcium_salt), (magnesium_g, magnesium_salt), (carbonate_g, carbonate_salt)]
     if product_g is not None:
         grams = added_dgh * product_g * change_l / 100

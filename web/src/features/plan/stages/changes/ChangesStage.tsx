@@ -23,6 +23,7 @@ export function ChangesStage() {
           <NumberField path="changes.change_frac" />
         )}
         {changes.regime === "weekdays" && <Weekdays path="changes.weekdays" label="Days of change" />}
+        {changes.regime === "pulses" && <Weekdays path="changes.pulse_days" label="Days of pulses" />}
         {changes.regime === "every" && <NumberField path="changes.every_d" />}
         {changes.regime === "trigger" && <NumberField path="changes.shortest_gap_d" />}
         {changes.regime === "pulses" && <NumberField path="changes.pulses_d" />}
@@ -69,10 +70,17 @@ export function ChangesStage() {
   );
 }
 
-function Weekdays({ path, label }: { path: "changes.weekdays" | "changes.there"; label: string }) {
+function Weekdays({
+  path,
+  label,
+}: {
+  path: "changes.weekdays" | "changes.there" | "changes.pulse_days";
+  label: string;
+}) {
   const changes = usePlan((plan) => plan.changes);
   const { session } = usePlanInUse();
-  const chosen: readonly string[] = (path === "changes.there" ? changes.there : changes.weekdays) ?? [];
+  const chosen: readonly string[] =
+    changes[path.slice("changes.".length) as "weekdays" | "there" | "pulse_days"] ?? [];
   const turn = (day: string) => {
     const days = WEEK.filter((other) => (other === day ? !chosen.includes(day) : chosen.includes(other)));
     session.edit({ [path]: days });

@@ -33,6 +33,9 @@ export function Disinfectant() {
           keys={[
             "dosed_l",
             "dose_ml",
+            "container_dose_ml",
+            "containers",
+            "topup_dose_ml",
             "thiosulfate_g",
             "left_chlorine_mg_l",
             "freed_ammonia_mg_l",
@@ -67,6 +70,9 @@ function Ways({ chloramine }: { chloramine: boolean }) {
   return (
     <>
       <NumberField path="water.conditioner_ml" />
+      <NumberField path="water.dose_margin" />
+      <NumberField path="water.dose_most" />
+      {water.treatment === "container" && <NumberField path="water.container_l" placeholder="one" />}
       {chloramine && <NumberField path="water.chloramine_factor" />}
     </>
   );

@@ -23,7 +23,7 @@ export function SaltMove() {
         <NumberField path="recipe.move_to_ppt" placeholder="stay" />
         <NumberField path="recipe.move_ppt_d" />
       </Fields>
-      <Figures keys={["tank_salinity_ppt", "change_salt_g", "move_d"]} />
+      <Figures keys={["tank_salinity_ppt", "change_salt_g", "move_d", "moving_ammonia_mg_l"]} />
       {days.length > 0 && (
         <table className="mb-5 w-full text-left text-sm">
           <caption className="mb-1 text-left font-semibold">
@@ -43,6 +43,9 @@ export function SaltMove() {
               <th scope="col" className="py-1 text-right font-normal">
                 hydrometer then reads
               </th>
+              <th scope="col" className="py-1 pl-3 text-right font-normal">
+                a change that day takes
+              </th>
             </tr>
           </thead>
           <tbody className="num">
@@ -56,6 +59,7 @@ export function SaltMove() {
                     : `${units.text(row.fresh_l, "volume")} for fresh`}
                 </td>
                 <td className="text-right">{units.number(row.gravity, "gravity")}</td>
+                <td className="text-right">{units.text(row.poured_salt_g, "small_mass")}</td>
               </tr>
             ))}
           </tbody>

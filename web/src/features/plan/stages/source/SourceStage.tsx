@@ -4,6 +4,7 @@ import { ChoiceField, NumberField } from "../../fields";
 import { Figures } from "../../Figures";
 import { Disinfectant } from "./Disinfectant";
 import { Mix } from "./Mix";
+import { Osmosis } from "./Osmosis";
 import { RecipeCard } from "./RecipeCard";
 import { SaltMove } from "./SaltMove";
 
@@ -15,6 +16,7 @@ export function SourceStage() {
       <Mix />
       <Fields legend="Wanted, and what is weighed in">
         <NumberField path="recipe.target_gh_dgh" placeholder="as is" />
+        <NumberField path="recipe.target_us_cm" placeholder="as is" />
         <NumberField path="recipe.target_kh_dkh" placeholder="as is" />
         <ChoiceField path="recipe.calcium_salt" />
         <ChoiceField path="recipe.magnesium_salt" />
@@ -22,12 +24,15 @@ export function SourceStage() {
         <ChoiceField path="recipe.carbonate_salt" />
         <NumberField path="recipe.product_g" placeholder="none" />
       </Fields>
+      <Osmosis />
       <Disinfectant />
       <Checks stage="source" />
       <Fields legend="Warmth">
         <NumberField path="water.source_c" />
         <NumberField path="recipe.hot_c" />
         <NumberField path="recipe.fill_l_min" />
+        <NumberField path="recipe.flush_m" />
+        <NumberField path="recipe.flush_bore_mm" />
       </Fields>
       <SaltMove />
       <Fields legend="The tank’s own water">
@@ -53,6 +58,8 @@ export function SourceStage() {
           "warming_k",
           "warming_kwh",
           "warming_h",
+          "gas_frac",
+          "flush_l",
           "mix_summer_c",
           "hot_summer_s",
           "product_dose_g",
