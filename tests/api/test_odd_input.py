@@ -109,7 +109,7 @@ def test_every_list_has_a_limit(client, plan, path):
         "animals": {"species": "guppy", "number": 1},
         "patches": {"patch_frac": 0.01},
     }.get(section, {})
-    day_or_number = "Mon" if name in ("weekdays", "there") else 20.0
+    day_or_number = "Mon" if name in ("weekdays", "there", "pulse_days") else 20.0
     if name:
         plan[section][name] = [day_or_number] * (PLAN.limits[path] + 1)
     else:

@@ -146,7 +146,6 @@ AWAITED = {
         "fitting_loss_m",
         "pump_head_m",
         "weir_flow_lph",
-        "partly_covered_frac",
     },
 }
 

@@ -13,6 +13,7 @@ from loquen.core.model.consistency import conflicts
 from loquen.core.model.plan import PLAN, Chamber, Heat, Lamp, Light, Outlet, RunPart, Tank
 from loquen.core.system import build
 from loquen.core.system.book import sheet_of
+from loquen.core.system.flow.overflow import Holes
 from loquen.demo.sluice_street import long_hall, old_copper
 from tests.core.plans import CHAMBERS, DISPLAY, FLOW, RETURNS, SUMP, plan, sumped
 
@@ -432,3 +433,34 @@ def test_a_sump_as_high_as_its_tank_has_no_fall(kind):
         assert sheet.look("drain_lph").case.code == "no_fall"
         assert sheet.look("drain_passes").case.code == "no_fall"
         assert isinstance(sheet.look("flow_cases"), Missing)
+
+
+# Rows of holes ----------------------------------------------------------------------------------
+
+
+def test_rows_of_holes_pass_what_each_passes_at_its_own_head():
+    two_rows = Holes(30, 2, 2, 5, 0.0)
+    # 0.61 x 7.0686 cm2 x root of 2 g h, two holes each: 100 mm over the lower centres, 50 mm over the upper.
+    assert two_rows.passes_lph(115) == pytest.approx(2 * 2173.9 + 2 * 1537.2, rel=1e-3)
+    assert two_rows.rise_mm(7422.3) == pytest.approx(115, rel=1e-3)
+
+
+def test_a_row_above_the_water_passes_nothing():
+    assert Holes(30, 2, 2, 20, 0.0).passes_lph(100) == Holes(30, 2, 1, 20, 0.0).passes_lph(100)
+
+
+def test_half_of_the_holes_clogged_stands_as_high_as_twice_the_flow():
+    assert Holes(30, 2, 1, 5, 0.5).rise_mm(1000) == pytest.approx(Holes(30, 2, 1, 5, 0.0).rise_mm(2000))
+    assert Holes(30, 2, 3, 5, 0.5).rise_mm(3000) == pytest.approx(Holes(30, 2, 3, 5, 0.0).rise_mm(6000), rel=1e-6)
+
+
+def test_a_single_hole_runs_at_critical_depth():
+    # 349 L/h with 20 mm over the invert of 25 mm (Chow 1959).
+    assert Holes(25, 1, 1, 5, 0.0).rise_mm(349) == pytest.approx(20, rel=5e-3)
+
+
+def test_clogged_holes_raise_the_water_of_a_plan():
+    drilled = sheet_of(sumped(flow=replace(FLOW, way="holes", hole_mm=40, hole_count=3)))
+    clogged = drilled.changed({"flow.clogged_frac": 0.5})
+    assert clogged.value("overflow_head_mm") > drilled.value("overflow_head_mm")
+    assert drilled.changed({"flow.hole_rows": 2}).value("overflow_head_mm") <= drilled.value("overflow_head_mm")

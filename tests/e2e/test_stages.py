@@ -79,7 +79,7 @@ def test_plants_and_other_beds_are_rows(page, opened):
     page.get_by_role("button", name="add another bed on a part of the floor").click()
     page.get_by_label("Back of part 1").fill("12")
     expect(figure(page, "bed_volume_l")).not_to_have_text(before)
-    page.get_by_label("Part 1 of the floor").fill("50")
+    page.get_by_label("Part 1 of the floor", exact=True).fill("50")
     page.get_by_role("button", name="Take out part 1 of the floor").click()
     expect(figure(page, "bed_volume_l")).to_have_text(before)
 

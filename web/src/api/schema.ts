@@ -1164,6 +1164,21 @@ export interface components {
              */
             hole_count: number;
             /**
+             * Hole Rows
+             * @default 1
+             */
+            hole_rows: number;
+            /**
+             * Row Gap Cm
+             * @default 5
+             */
+            row_gap_cm: number;
+            /**
+             * Clogged Frac
+             * @default 0
+             */
+            clogged_frac: number;
+            /**
              * Hole Edge Cm
              * @default 8
              */
@@ -1380,6 +1395,15 @@ export interface components {
              * @default dry
              */
             food: string;
+            /** Own Litres */
+            own_litres?: number | null;
+            /** Own Lengths */
+            own_lengths?: number | null;
+            /**
+             * Own Reason
+             * @default
+             */
+            own_reason: string;
             /**
              * Fasting D Wk
              * @default 0
@@ -1910,6 +1934,9 @@ export interface components {
              *       "box_lip_cm": 4,
              *       "hole_mm": 30,
              *       "hole_count": 2,
+             *       "hole_rows": 1,
+             *       "row_gap_cm": 5,
+             *       "clogged_frac": 0,
              *       "hole_edge_cm": 8,
              *       "drain_kind": "open",
              *       "drain_pipe": "waste_40",

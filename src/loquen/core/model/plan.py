@@ -43,6 +43,11 @@ class Group:
     weighed_g_d: Annotated[float, Quantity("Food for the group, on a day with food", "feed", 0, 50_000)] = 1.0
     food_protein_frac: Annotated[float | None, Quantity("Protein of their food", "share", 0.02, 0.95)] = None
     food: Annotated[str, Choice("Food", table="foods")] = "dry"
+    own_litres: Annotated[
+        float | None, Quantity("Litres for one adult, by your own rule", "volume", 0.05, 5000)
+    ] = None
+    own_lengths: Annotated[float | None, Quantity("Tank in adult lengths, by your own rule", "ratio", 1, 30)] = None
+    own_reason: Annotated[str, Choice("Why", table="text")] = ""
     fasting_d_wk: Annotated[int, Quantity("Days a week without food", "count", 0, 6, whole=True)] = 0
     uneaten_frac: Annotated[float, Quantity("Left uneaten", "share", 0, 0.9)] = 0.0
 
@@ -178,6 +183,9 @@ class Flow:
     box_lip_cm: Annotated[float, Quantity("Water in the box above its drain's lip", "length", 0, 100)] = 4.0
     hole_mm: Annotated[float, Quantity("Hole", "thickness", 5, 200)] = 30.0
     hole_count: Annotated[int, Quantity("Holes in a row", "count", 1, 40, whole=True)] = 2
+    hole_rows: Annotated[int, Quantity("Rows of them, one above the other", "count", 1, 8, whole=True)] = 1
+    row_gap_cm: Annotated[float, Quantity("From row to row", "length", 1, 60)] = 5.0
+    clogged_frac: Annotated[float, Quantity("Of the holes clogged", "share", 0, 0.9)] = 0.0
     hole_edge_cm: Annotated[float, Quantity("Hole's rim to the pane's edge", "length", 0, 200)] = 8.0
     drain_kind: Annotated[
         Literal["open", "siphon"],

@@ -25,20 +25,77 @@ def room_frac(mass_then_g: float, animal: Species, adult_length_cm: float) -> fl
     return float((mass_then_g / mass_of(animal, adult_length_cm)) ** 0.75)
 
 
-@figure("Litres, at least", formula="Σ {number} × {room_frac} × least litres of {animal}", source="practice")
-def wanted_low_l(number: tuple[int, ...], room_frac: tuple[float, ...], animal: tuple[Species, ...]) -> float:
-    return sum(n * part * kind.litres_low for n, part, kind in zip(number, room_frac, animal, strict=True))
+@figure(
+    "Litres for one adult",
+    formula="{own_litres} by your own rule, else the least that keepers give {animal}",
+    source="practice",
+    row="animals",
+    kind="volume",
+)
+def adult_litres(own_litres: float | None, animal: Species) -> float:
+    return animal.litres_low if own_litres is None else own_litres
 
 
-@figure("Litres, amply", formula="Σ {number} × {room_frac} × most litres of {animal}", source="practice")
-def wanted_high_l(number: tuple[int, ...], room_frac: tuple[float, ...], animal: tuple[Species, ...]) -> float:
-    return sum(n * part * kind.litres_high for n, part, kind in zip(number, room_frac, animal, strict=True))
+@figure(
+    "Tank in adult lengths",
+    formula="{own_lengths} by your own rule, else what keepers give {animal}",
+    source="practice",
+    row="animals",
+    kind="ratio",
+)
+def lengths_wanted(own_lengths: float | None, animal: Species) -> float:
+    return animal.length_ratio if own_lengths is None else own_lengths
 
 
-@figure("Length wanted", formula="longest of {length_then_cm} × length ratio of {animal}", source="practice")
-def wanted_length_cm(length_then_cm: tuple[float, ...], animal: tuple[Species, ...]) -> float:
-    require_animals(animal)
-    return max(length * kind.length_ratio for length, kind in zip(length_then_cm, animal, strict=True))
+@figure("Litres, at least", formula="Σ {number} × {room_frac} × {adult_litres}", source="practice")
+def wanted_low_l(number: tuple[int, ...], room_frac: tuple[float, ...], adult_litres: tuple[float, ...]) -> float:
+    return sum(n * part * litres for n, part, litres in zip(number, room_frac, adult_litres, strict=True))
+
+
+@figure(
+    "Litres, amply",
+    formula="Σ {number} × {room_frac} × most litres of {animal}, or {own_litres} by your own rule",
+    source="practice",
+)
+def wanted_high_l(
+    number: tuple[int, ...],
+    room_frac: tuple[float, ...],
+    animal: tuple[Species, ...],
+    own_litres: tuple[float | None, ...],
+) -> float:
+    rows = zip(number, room_frac, animal, own_litres, strict=True)
+    return sum(n * part * (kind.litres_high if own is None else own) for n, part, kind, own in rows)
+
+
+@figure("Length wanted", formula="longest of {length_then_cm} × {lengths_wanted}", source="practice")
+def wanted_length_cm(length_then_cm: tuple[float, ...], lengths_wanted: tuple[float, ...]) -> float:
+    if not lengths_wanted:
+        raise NamedCase("no_animals")
+    return max(length * ratio for length, ratio in zip(length_then_cm, lengths_wanted, strict=True))
+
+
+@step()
+def own_rules(
+    own_litres: tuple[float | None, ...],
+    own_lengths: tuple[float | None, ...],
+    own_reason: tuple[str, ...],
+    animal: tuple[Species, ...],
+) -> str:
+    """Whose room goes by the keeper's own rule, and why, for the sentence of a verdict."""
+    rows = zip(own_litres, own_lengths, own_reason, animal, strict=True)
+    told = [
+        f"{kind.common} ({why.strip()})" if why.strip() else kind.common
+        for litres, lengths, why, kind in rows
+        if litres is not None or lengths is not None
+    ]
+    return "; ".join(told)
+
+
+def with_own(reason: Sentence, own_rules: str) -> Sentence:
+    """The sentence with whose own rule decides in it."""
+    if not own_rules:
+        return reason
+    return say(reason.text + " By your own rule: {own}.", **reason.terms, own=own_rules)
 
 
 @figure("Width wanted", formula="longest of {length_then_cm} × width ratio of {animal}", source="practice")
@@ -108,7 +165,12 @@ def as_decided(verdict: Verdict, school: str, decides: str) -> Verdict:
     mends=("animals.*.number", "tank.tank_length_cm"),
 )
 def litres_enough(
-    real_volume_l: float, wanted_low_l: float, wanted_high_l: float, animal_count: float, decides: str
+    real_volume_l: float,
+    wanted_low_l: float,
+    wanted_high_l: float,
+    animal_count: float,
+    decides: str,
+    own_rules: str,
 ) -> Verdict:
     if animal_count == 0:
         raise NamedCase("no_animals")
@@ -118,6 +180,7 @@ def litres_enough(
         high=of(wanted_high_l, "wanted_high_l"),
         real=of(real_volume_l, "real_volume_l"),
     )
+    reason = with_own(reason, own_rules)
     verdict = by_practice(at_least(real_volume_l, wanted_low_l, "volume", reason), wanted_low_l)
     state: State = "tight" if verdict.state == "holds" and real_volume_l < wanted_high_l else verdict.state
     return as_decided(replace(verdict, state=state), "volume", decides)
@@ -130,12 +193,13 @@ def litres_enough(
     judges="wanted_length_cm",
     mends=("tank.tank_length_cm",),
 )
-def length_enough(inside_length_cm: float, wanted_length_cm: float) -> Verdict:
+def length_enough(inside_length_cm: float, wanted_length_cm: float, own_rules: str) -> Verdict:
     reason = say(
         "The most active of them wants {wanted} at that size; the tank is {length} long inside.",
         wanted=of(wanted_length_cm, "wanted_length_cm"),
         length=of(inside_length_cm, "inside_length_cm"),
     )
+    reason = with_own(reason, own_rules)
     return by_practice(at_least(inside_length_cm, wanted_length_cm, "length", reason), wanted_length_cm)
 
 

@@ -90,7 +90,11 @@ def back_holes(sheet: Sheet) -> tuple[Hole, ...]:
     y = sheet.value("crest_cm") * 10 + flow.hole_mm / 2
     first = flow.hole_edge_cm * 10 + flow.hole_mm / 2
     step = 2.5 * flow.hole_mm
-    return tuple(Hole(outside - first - n * step, y, flow.hole_mm, "overflow") for n in range(flow.hole_count))
+    return tuple(
+        Hole(outside - first - n * step, y + row * flow.row_gap_cm * 10, flow.hole_mm, "overflow")
+        for row in range(flow.hole_rows)
+        for n in range(flow.hole_count)
+    )
 
 
 def base_holes(sheet: Sheet) -> tuple[Hole, ...]:

@@ -472,7 +472,7 @@ def media_allow_mg_d(ends: tuple[End, End], nitrifiers: Nitrifiers, beds: Beds, 
     stage="filter",
     glass="flow",
     judges="turnover_per_h",
-    mends=("filters.*.rated_lph", "filters.*.measured_lph"),
+    mends=("filters.*.rated_lph",),
 )
 def turnover_fits(
     turnover_per_h: float,

@@ -11,6 +11,8 @@ from loquen.core.physics import hydraulics
 from loquen.core.system.flow.returns import need_sump
 from loquen.core.system.roots import root
 
+HALVINGS = 60
+
 
 @figure("Flow down from one tank", formula="{return_lph} ÷ {tank_count}", source="definition")
 def overflow_lph(return_lph: float, tank_count: int) -> float:
@@ -21,7 +23,53 @@ def weir_rise_mm(flow_lph: float, weir_cm: float, teeth_frac: float) -> float:
     return float(hydraulics.weir_head_mm(flow_lph, weir_cm * teeth_frac))
 
 
-def holes_rise_mm(flow_lph: float, hole_mm: float, hole_count: int) -> float:
+@dataclass(frozen=True, slots=True)
+class Holes:
+    """Rows of round holes one above the other, some of them clogged."""
+
+    bore_mm: float
+    in_a_row: int
+    rows: int
+    gap_cm: float
+    clogged_frac: float
+
+    @property
+    def label(self) -> str:
+        clogged = f", {self.clogged_frac:.0%} clogged" if self.clogged_frac else ""
+        return f"{self.rows} × {self.in_a_row} of {self.bore_mm:g} mm{clogged}"
+
+    def passes_lph(self, head_mm: float) -> float:
+        """What all rows pass with water so far above the lowest edge; a row hardly covered is trusted with half."""
+        total = 0.0
+        for row in range(self.rows):
+            over_mm = head_mm - row * self.gap_cm * 10 - self.bore_mm / 2
+            if over_mm <= 0:
+                continue
+            trusted = hydraulics.partly_covered_frac(self.bore_mm, over_mm / 10)
+            full = float(hydraulics.orifice_flow_lph(self.bore_mm, over_mm / 10, self.in_a_row))
+            total += full * trusted * (1 - self.clogged_frac)
+        return total
+
+    def rise_mm(self, flow_lph: float) -> float:
+        """Water above the lowest edge at a flow."""
+        if flow_lph <= 0:
+            return 0.0
+        if self.rows == 1:
+            return row_rise_mm(flow_lph / (1 - self.clogged_frac), self.bore_mm, self.in_a_row)
+        low, high = 0.0, self.bore_mm + row_rise_mm(flow_lph / (1 - self.clogged_frac), self.bore_mm, self.in_a_row)
+        # Trust in a row comes at once when it is covered: halved until the step is found.
+        for _ in range(HALVINGS):
+            middle = (low + high) / 2
+            low, high = (low, middle) if self.passes_lph(middle) >= flow_lph else (middle, high)
+        return high
+
+
+@step()
+def holes(hole_mm: float, hole_count: int, hole_rows: int, row_gap_cm: float, clogged_frac: float) -> Holes:
+    return Holes(hole_mm, hole_count, hole_rows, row_gap_cm, clogged_frac)
+
+
+def row_rise_mm(flow_lph: float, hole_mm: float, hole_count: int) -> float:
     """Water above the holes' lowest edge at a flow; in a row a hole hardly covered is trusted with half."""
     if hole_count == 1:
         return single_rise_mm(flow_lph, hole_mm)
@@ -48,7 +96,7 @@ def head_for_holes_cm(flow_lph: float, hole_mm: float, hole_count: int) -> float
 
 @figure(
     "Water stands above the crest",
-    formula="{way}: (Q ÷ (1.84 × {weir_cm} × {teeth_frac}))^(2/3), or over {hole_count} holes of {hole_mm}, "
+    formula="{way}: (Q ÷ (1.84 × {weir_cm} × {teeth_frac}))^(2/3), or over {holes}, "
     "half trusted until one bore covers them, a single one critical at its brink; Q {overflow_lph}; {sumped}",
     source="francis",
 )
@@ -56,15 +104,14 @@ def overflow_head_mm(
     way: str,
     weir_cm: float,
     teeth_frac: float,
-    hole_count: int,
-    hole_mm: float,
+    holes: Holes,
     overflow_lph: float,
     sumped: bool,
 ) -> float:
     need_sump(sumped)
     if way == "weir":
         return weir_rise_mm(overflow_lph, weir_cm, teeth_frac)
-    return holes_rise_mm(overflow_lph, hole_mm, hole_count)
+    return holes.rise_mm(overflow_lph)
 
 
 @figure("Crest above the base", formula="{water_height_cm} − {overflow_head_mm} ÷ 10", source="definition")
@@ -91,8 +138,7 @@ def flow_cases(
     overflow_lph: float,
     weir_cm: float,
     teeth_frac: float,
-    hole_mm: float,
-    hole_count: int,
+    holes: Holes,
     drain_lph: float,
     emergency_lph: float,
     emergency_pipe: str,
@@ -100,9 +146,7 @@ def flow_cases(
     rows = []
     for label, share in (("half", 0.5), ("as it is", 1.0), ("double", 2.0)):
         flow = overflow_lph * share
-        head = (
-            weir_rise_mm(flow, weir_cm, teeth_frac) if way == "weir" else holes_rise_mm(flow, hole_mm, hole_count)
-        )
+        head = weir_rise_mm(flow, weir_cm, teeth_frac) if way == "weir" else holes.rise_mm(flow)
         second = flow / emergency_lph if emergency_pipe != "none" and emergency_lph else None
         first = flow / drain_lph
         rows.append(FlowCase(label, flow, head, first, second, first <= 1, second is None or second <= 1))

@@ -11,8 +11,6 @@ from loquen.core.model import heights
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics import geometry
 
-DEEPEST_OPEN_CM = 30.0
-
 
 @figure("Wall taken off", formula="{measured}: 0, or {pane_mm} ÷ 10 when outside", source="definition")
 def wall_off_cm(measured: str, pane_mm: float) -> float:
@@ -400,10 +398,11 @@ def bed_open(
     bed_deepest_cm: float,
     stalest_floor: Floor,
     fine_bed_caution_cm: float,
+    bed_most_cm: float,
     rooted: bool,
     burrowers: tuple[str, ...],
 ) -> Verdict:
-    limit = fine_bed_caution_cm if stalest_floor.bed.fine and not rooted and not burrowers else DEEPEST_OPEN_CM
+    limit = fine_bed_caution_cm if stalest_floor.bed.fine and not rooted and not burrowers else bed_most_cm
     depth = of(bed_deepest_cm, "bed_deepest_cm")
     return caution(
         bed_deepest_cm,

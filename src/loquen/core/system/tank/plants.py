@@ -8,8 +8,6 @@ from loquen.core.model.quantity import Term, say
 from loquen.core.system.animals.company import Finding, Leeways, verdict_over
 
 BREATHES_IN_WATER = ("slow", "stems")
-SHADE_FRAC = 0.5
-"""Of the surface covered by floating plants, from which those that want much light go short of it."""
 
 
 @step("planting")
@@ -87,6 +85,7 @@ def plant_findings(
     tank_salinity_ppt: float,
     settled_ammonia_mg_l: float | None,
     shaded_frac: float,
+    shade_frac: float,
     leeways: Leeways,
     animal: tuple[Species, ...],
 ) -> tuple[Finding, ...]:
@@ -118,7 +117,7 @@ def plant_findings(
         told("grazers", "{who} eat it", who=", ".join(who_eats))
     if who_digs := uprooters(row, animal):
         told("diggers", "{who} dig it up", who=", ".join(who_digs))
-    if row.light == "high" and row.uptake != "floating" and shaded_frac > SHADE_FRAC:
+    if row.light == "high" and row.uptake != "floating" and shaded_frac > shade_frac:
         told(
             "shade",
             "floating plants shade {share} of the surface; it wants much light",

@@ -1,9 +1,9 @@
 import type { Plan } from "@/api/client";
 import { useFigure, usePlan, usePlanInUse } from "../../context";
 import { FaultOf } from "../../FaultSays";
-import { ChoiceField, NumberField } from "../../fields";
+import { ChoiceField, NumberField, TextField } from "../../fields";
 import { FigureValue } from "../../Figures";
-import { Remove, useRows } from "../../rows";
+import { Remove, useRows, Worded } from "../../rows";
 
 type Group = NonNullable<Plan["animals"]>[number];
 
@@ -44,6 +44,26 @@ export function Aboard() {
   );
 }
 
+/** The keeper's own rule for their room, and why; shown wherever it decides. */
+function OwnRule({ row, name }: { row: string; name: string }) {
+  return (
+    <details className="basis-full">
+      <summary className="cursor-pointer text-quiet">your own rule for their room</summary>
+      <span className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1">
+        <Worded words="litres for one">
+          <NumberField bare path={`${row}.own_litres`} label={`Own litres: ${name}`} placeholder="usual" />
+        </Worded>
+        <Worded words="adult lengths of tank">
+          <NumberField bare path={`${row}.own_lengths`} label={`Own lengths: ${name}`} placeholder="usual" />
+        </Worded>
+        <span className="basis-full max-w-md">
+          <TextField oneLine path={`${row}.own_reason`} />
+        </span>
+      </span>
+    </details>
+  );
+}
+
 function GroupDetails({ at, group, name }: { at: number; group: Group; name: string }) {
   const row = `animals.${at}`;
   const shown = useFigure(`${row}.length_now_cm`) !== undefined;
@@ -80,6 +100,7 @@ function GroupDetails({ at, group, name }: { at: number; group: Group; name: str
         <span className="text-quiet">left uneaten</span>
         <NumberField bare path={`${row}.uneaten_frac`} label={`Left uneaten: ${name}`} />
       </span>
+      <OwnRule row={row} name={name} />
       <span className="flex items-center gap-1.5">
         <span className="text-quiet">males</span>
         <NumberField bare path={`${row}.males`} label={`Males: ${name}`} placeholder="?" />

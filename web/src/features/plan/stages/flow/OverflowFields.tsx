@@ -20,6 +20,9 @@ export function OverflowFields({ way }: { way: "weir" | "holes" }) {
         <>
           <NumberField path="flow.hole_mm" />
           <NumberField path="flow.hole_count" />
+          <NumberField path="flow.hole_rows" />
+          <NumberField path="flow.row_gap_cm" />
+          <NumberField path="flow.clogged_frac" />
           <NumberField path="flow.hole_edge_cm" />
         </>
       )}
