@@ -61,6 +61,8 @@ CASES: dict[str, tuple[State, str]] = {
     "kh_hardly_used": ("holds", "So little of it is used that it lasts a lifetime."),
     "filter_follows": ("holds", "So little salt does not slow the filter."),
     "no_membrane": ("unknown", "No reverse osmosis of one's own."),
+    "no_container": ("unknown", "No container's size is entered."),
+    "topped_up_pure": ("unknown", "Evaporation is topped up with pure water."),
     "kh_held": ("holds", "Lime in the water gives back what the filter takes."),
     "no_soil": ("unknown", "No active soil that still takes carbonate hardness."),
     "soil_hardly_used": ("holds", "At this change water it lasts a lifetime."),

@@ -492,6 +492,9 @@ def turnover_fits(
         high=of(turnover_high_per_h, "turnover_high_per_h"),
     )
     verdict = within_band(turnover_per_h, turnover_low_per_h, turnover_high_per_h, "turnover", reason)
+    if total_flow_lph == 0:
+        text = "Nothing moves this water: ammonia, oxygen and warmth are judged apart, and the surface decides how many fit."
+        return Verdict("tight", verdict.margin, say("no filter"), say(text), verdict.gauge)
     if turnover_per_h > turnover_high_per_h and drift_cm_s <= drift_borne_cm_s:
         # More than is usual harms nobody while the weakest swimmer holds against it.
         return Verdict("tight", verdict.margin, verdict.headline, reason, verdict.gauge)

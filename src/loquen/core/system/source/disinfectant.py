@@ -126,7 +126,7 @@ def label_ml(
 )
 def containers(change_l: float, container_l: float | None) -> float:
     if container_l is None:
-        raise NamedCase("not_treated")
+        raise NamedCase("no_container")
     return float(math.ceil(change_l / container_l - 1e-9))
 
 
@@ -137,8 +137,10 @@ def containers(change_l: float, container_l: float | None) -> float:
     kind="dose",
 )
 def container_dose_ml(container_l: float | None, label_ml: float, treatment: str) -> float:
-    if container_l is None or treatment != "container":
+    if treatment != "container":
         raise NamedCase("not_treated")
+    if container_l is None:
+        raise NamedCase("no_container")
     return container_l / 100 * label_ml
 
 
@@ -150,7 +152,7 @@ def container_dose_ml(container_l: float | None, label_ml: float, treatment: str
 )
 def topup_dose_ml(evaporation_l_d: float, label_ml: float, topped_up: str) -> float:
     if topped_up != "source":
-        raise NamedCase("not_treated")
+        raise NamedCase("topped_up_pure")
     return evaporation_l_d * 7 / 100 * label_ml
 
 
