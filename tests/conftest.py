@@ -4,6 +4,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from loquen.api.app import create_api
+from loquen.core.data import own
 from loquen.demo import sluice_street
 from loquen.serving.guard import Guard
 from loquen.serving.pages import Pages
@@ -25,3 +26,4 @@ def client(database, tmp_path):
     site = Guard(Pages(create_api(database), tmp_path / "web"))
     with TestClient(site, base_url="http://127.0.0.1:8640") as client:
         yield client
+    own.adopt({})

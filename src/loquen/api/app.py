@@ -4,7 +4,7 @@ from importlib.metadata import version
 
 from fastapi import FastAPI
 
-from loquen.api import building, fits, library, sump
+from loquen.api import building, fits, library, own, sump
 from loquen.api.sheet import routes as sheet
 from loquen.api.systems import routes as systems
 from loquen.api.systems.listing import Listing
@@ -21,6 +21,7 @@ def create_api(database: Database) -> FastAPI:
     api.state.database = database
     api.state.listing = Listing()
     faults.install(api)
-    for routes in (library, sheet, fits, sump, building, systems, waters):
+    library.whole_library.cache_clear()
+    for routes in (library, own, sheet, fits, sump, building, systems, waters):
         api.include_router(routes.router)
     return api

@@ -117,7 +117,14 @@ def usual(model: type) -> dict[str, Any]:
 
 def species_out(row: library.Species) -> SpeciesOut:
     values = {name: getattr(row, name) for name in SpeciesOut.model_fields}
-    return SpeciesOut(**{**values, "source": f"names and adult length: {sources()[row.source]}; {UNREAD}"})
+    return SpeciesOut(**{**values, "source": told_source(row)})
+
+
+def told_source(row: library.Species) -> str:
+    """Where a kind's values are from: of a row of one's own, as its owner says."""
+    if row.source not in sources():
+        return f"your own row: {row.source}"
+    return f"names and adult length: {sources()[row.source]}; {UNREAD}"
 
 
 def all_entries() -> list[tuple[str, EntryOut]]:

@@ -10,7 +10,7 @@ from sqlalchemy import URL, Connection, QueuePool, event
 from sqlalchemy.exc import SQLAlchemyError
 from sqlmodel import Session, create_engine
 
-from loquen.store import copies, files
+from loquen.store import copies, files, own
 from loquen.store.faults import Busy, CanNotWrite, UnusableFile, fault_of
 
 PATIENCE_S = 5.0
@@ -107,6 +107,8 @@ def open_database(path: Path) -> Database:
         # One connection stays open from here on: others can tell that the file is in use.
         with database.engine.connect() as connection:
             connection.exec_driver_sql("SELECT 1 FROM system LIMIT 1")
+        with database.reading() as session:
+            own.adopt(session)
     except SQLAlchemyError as fault:
         database.engine.dispose()
         raise UnusableFile("not_writable", path=path, reason=getattr(fault, "orig", fault)) from fault

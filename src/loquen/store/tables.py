@@ -48,6 +48,17 @@ class RevisionRow(SQLModel, table=True):
     plan: str = Field(sa_column=Column(Text, nullable=False))
 
 
+class OwnRow(SQLModel, table=True):
+    """A row of the keeper's own library, by its kind and key, as cells of text."""
+
+    __tablename__ = "own_row"
+
+    kind: str = Field(primary_key=True)
+    key: str = Field(primary_key=True)
+    saved: datetime = Field(default_factory=now, sa_type=Moment)
+    cells: str = Field(sa_column=Column(Text, nullable=False))
+
+
 class WaterRow(SQLModel, table=True):
     """A water that all systems may mix from; `revision` counts its changes."""
 

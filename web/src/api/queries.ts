@@ -7,6 +7,11 @@ export const libraryQuery = queryOptions({
   staleTime: Infinity,
 });
 
+export const ownQuery = queryOptions({
+  queryKey: ["own"],
+  queryFn: () => asked(client.GET("/api/own")),
+});
+
 const PART = 24;
 
 /** Systems part by part, of those in which every word is found. */

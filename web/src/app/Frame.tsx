@@ -1,5 +1,5 @@
 import { Link, Outlet } from "@tanstack/react-router";
-import { Droplet, Moon, RectangleHorizontal, Sun } from "lucide-react";
+import { BookOpen, Droplet, Moon, RectangleHorizontal, Sun } from "lucide-react";
 import { useState } from "react";
 import { useShortcuts } from "@/ui/shortcuts";
 import { Commands } from "./Commands";
@@ -36,6 +36,9 @@ export function Frame() {
         </Place>
         <Place to="/waters" words="Waters">
           <Droplet size={18} />
+        </Place>
+        <Place to="/library" words="Library">
+          <BookOpen size={18} />
         </Place>
         <span className="hidden flex-1 sm:block" />
         <button
@@ -79,7 +82,7 @@ function Place({
   words,
   children,
 }: {
-  to: "/systems" | "/waters";
+  to: "/systems" | "/waters" | "/library";
   words: string;
   children: React.ReactNode;
 }) {

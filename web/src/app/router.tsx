@@ -38,8 +38,14 @@ const waters = createRoute({
   component: lazyRouteComponent(() => import("@/features/waters"), "WatersPage"),
 });
 
+const library = createRoute({
+  getParentRoute: () => root,
+  path: "/library",
+  component: lazyRouteComponent(() => import("@/features/library"), "LibraryPage"),
+});
+
 export const router = createRouter({
-  routeTree: root.addChildren([home, systems, system, waters]),
+  routeTree: root.addChildren([home, systems, system, waters, library]),
   defaultPreload: "intent",
   defaultErrorComponent: Broken,
 });

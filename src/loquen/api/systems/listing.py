@@ -48,6 +48,11 @@ class Listing:
         self.lines: OrderedDict[tuple[int, int], Listed] = OrderedDict()
         self.lock = Lock()
 
+    def forget(self) -> None:
+        """Let go of every line: what they were made with has changed."""
+        with self.lock:
+            self.lines.clear()
+
     def known(self, system: Current) -> Listed | None:
         with self.lock:
             found = self.lines.get((system.id, system.revision))

@@ -13,12 +13,14 @@ from starlette.exceptions import HTTPException
 
 from loquen.api.wire.refusals import FAILED
 from loquen.api.wire.words import conflict_sentence, entry_sentence, plan_path, problem_sentence
+from loquen.core.data.own import BadCells
 from loquen.core.errors import CoreError, NamedCase, OutOfRange, PlanConflict, UnknownKey
 from loquen.core.model.documents import Unreadable
 from loquen.core.model.quantity import Sentence, Term, quoted, say
 from loquen.core.system.cases import told_case
 from loquen.exchange.reports import UnreadReport
 from loquen.store.faults import Busy, StoreFault
+from loquen.store.own import InUse, NoSuchRow
 from loquen.store.systems import NoSuchRevision, NoSuchSystem, NothingToUndo, StaleRevision
 from loquen.store.waters import NoSuchWater
 
@@ -109,6 +111,21 @@ def no_such_water(_: Request, error: Exception) -> Response:
     return answer(404, "no_such_water", say("There is no such water; it may have been deleted."))
 
 
+def bad_cells(_: Request, error: Exception) -> Response:
+    assert isinstance(error, BadCells)
+    faults = [field_fault(column, say("{what}", what=quoted(why, 300))) for column, why in error.faults.items()]
+    return to_mend(422, "bad_cells", faults)
+
+
+def no_such_row(_: Request, error: Exception) -> Response:
+    return answer(404, "no_such_row", say("There is no such row of your own; it may have been deleted."))
+
+
+def row_in_use(_: Request, error: Exception) -> Response:
+    assert isinstance(error, InUse)
+    return answer(409, "in_use", say("{system} uses it: take it out there first.", system=quoted(error.system)))
+
+
 def unread_report(_: Request, error: Exception) -> Response:
     assert isinstance(error, UnreadReport)
     faults = [
@@ -171,6 +188,9 @@ def install(app: FastAPI) -> None:
     app.add_exception_handler(RequestValidationError, invalid_request)
     app.add_exception_handler(InconsistentPlan, inconsistent)
     app.add_exception_handler(CoreError, core_fault)
+    app.add_exception_handler(BadCells, bad_cells)
+    app.add_exception_handler(InUse, row_in_use)
+    app.add_exception_handler(NoSuchRow, no_such_row)
     app.add_exception_handler(NoSuchSystem, no_such_system)
     app.add_exception_handler(NoSuchRevision, no_such_revision)
     app.add_exception_handler(NoSuchWater, no_such_water)

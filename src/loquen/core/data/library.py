@@ -1,9 +1,11 @@
 """The shipped library as frozen dataclasses: what each table's rows mean."""
 
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, fields
 from functools import cache
-from typing import Literal
+from typing import Any, Literal
 
+from loquen.core.data import own
 from loquen.core.data.tables import Table, read_csv, toml
 from loquen.core.errors import BrokenData
 
@@ -317,16 +319,27 @@ def body_shapes() -> Table[BodyShape]:
 
 
 @cache
-def species() -> Table[Species]:
+def shipped_species() -> Table[Species]:
     table = read_csv("species.csv", Species)
     for row in table.values():
         check_species(row)
     return table
 
 
+def species() -> Table[Species]:
+    return own.beside("species", shipped_species())
+
+
 def check_species(row: Species) -> None:
     """Raise BrokenData naming the row when its columns contradict each other."""
-    faults = {
+    for fault, found in contradictions(row).items():
+        if found:
+            raise BrokenData("species.csv", row.key, fault)
+
+
+def contradictions(row: Species) -> dict[str, bool]:
+    """What can not be true of a kind, and whether it stands so."""
+    return {
         "shape is not in body_shapes.csv": row.shape not in body_shapes() and row.adult_mass_g is None,
         "turnover is not in turnover.csv": row.turnover not in turnovers(),
         "temperature range is upside down": row.temp_low_c >= row.temp_high_c,
@@ -337,10 +350,12 @@ def check_species(row: Species) -> None:
         "shock class is not in shock.csv": row.shock_class not in shock_classes(),
         "litres are upside down": row.litres_low > row.litres_high,
         "protein is not a share": not 0 < row.protein_frac < 1,
+        "adult length is none": not 0.2 <= row.adult_length_cm <= 200,
+        "growth is none": row.growth_per_year <= 0,
+        "least company is none": row.group_least < 1,
+        "gape is not a share of its length": not 0 <= row.gape_frac <= 3,
+        "litres are none": row.litres_low <= 0,
     }
-    for fault, found in faults.items():
-        if found:
-            raise BrokenData("species.csv", row.key, fault)
 
 
 @cache
@@ -364,8 +379,12 @@ def materials() -> Table[Material]:
 
 
 @cache
-def media() -> Table[Media]:
+def shipped_media() -> Table[Media]:
     return read_csv("media.csv", Media)
+
+
+def media() -> Table[Media]:
+    return own.beside("media", shipped_media())
 
 
 @cache
@@ -374,8 +393,12 @@ def filter_kinds() -> Table[FilterKind]:
 
 
 @cache
-def filter_models() -> Table[FilterModel]:
+def shipped_filter_models() -> Table[FilterModel]:
     return read_csv("filters.csv", FilterModel)
+
+
+def filter_models() -> Table[FilterModel]:
+    return own.beside("filters", shipped_filter_models())
 
 
 @cache
@@ -394,8 +417,12 @@ def shock_classes() -> Table[ShockClass]:
 
 
 @cache
-def plants() -> Table[Plant]:
+def shipped_plants() -> Table[Plant]:
     return read_csv("plants.csv", Plant)
+
+
+def plants() -> Table[Plant]:
+    return own.beside("plants", shipped_plants())
 
 
 @cache
@@ -429,8 +456,12 @@ def pipes() -> Table[Pipe]:
 
 
 @cache
-def pump_models() -> Table[PumpModel]:
+def shipped_pump_models() -> Table[PumpModel]:
     return read_csv("pumps.csv", PumpModel)
+
+
+def pump_models() -> Table[PumpModel]:
+    return own.beside("pumps", shipped_pump_models())
 
 
 @cache
@@ -487,3 +518,51 @@ def first_sump() -> FirstSump:
     chambers = tuple(FirstChamber(**row) for row in values["chambers"])
     run = tuple(FirstPart(**row) for row in values["run"])
     return FirstSump(**{**values, "chambers": chambers, "run": run})
+
+
+@dataclass(frozen=True, slots=True)
+class OwnKind:
+    """A kind of row that a keeper may have of their own: what it is called, its columns and its shipped rows."""
+
+    label: str
+    row_type: type[Any]
+    shipped: Callable[[], Table[Any]]
+    name: str
+    contradictions: Callable[[Any], dict[str, bool]] | None = None
+
+
+OWN_KINDS: dict[own.Kind, OwnKind] = {
+    "species": OwnKind("Animals", Species, shipped_species, "common", contradictions),
+    "plants": OwnKind("Plants", Plant, shipped_plants, "common"),
+    "media": OwnKind("Media", Media, shipped_media, "label"),
+    "filters": OwnKind("Filters", FilterModel, shipped_filter_models, "label"),
+    "pumps": OwnKind("Pumps", PumpModel, shipped_pump_models, "label"),
+}
+
+
+def keyed(column: str) -> Table[Any] | None:
+    """The table that a column's cell is a key of."""
+    tables: dict[str, Callable[[], Table[Any]]] = {
+        "shape": body_shapes,
+        "turnover": turnovers,
+        "shock_class": shock_classes,
+        "uptake": plant_covers,
+        "kind": filter_kinds,
+        "media_key": media,
+    }
+    return tables[column]() if column in tables else None
+
+
+def own_row(kind: own.Kind, cells: own.Cells) -> Any:
+    """Cells as an own row of a kind; raise BadCells."""
+    described = OWN_KINDS[kind]
+    columns = {field.name for field in fields(described.row_type)}
+    faults = {
+        column: f"“{cells.get(column, '')}” is none of {', '.join(table)}"
+        for column in columns
+        if (table := keyed(column)) is not None and cells.get(column) not in table
+    }
+    faults.pop("shape", None) if cells.get("adult_mass_g") else None
+    if faults:
+        raise own.BadCells(faults)
+    return own.read(described.row_type, cells, described.contradictions)

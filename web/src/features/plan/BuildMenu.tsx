@@ -31,12 +31,25 @@ export function BuildMenu() {
       setState(cause instanceof Error ? cause.message : "That could not be written.");
     }
   };
+  const takeAlong = async () => {
+    try {
+      const plan = session.state.content;
+      const along = await asked(client.POST("/api/own/taken-along/plan", { body: { plan } }));
+      save(new Blob([JSON.stringify(along)], { type: "application/json" }), `${plan.name}, plan.json`);
+      setState("");
+    } catch (cause) {
+      setState(cause instanceof Error ? cause.message : "That could not be written.");
+    }
+  };
   return (
     <>
       <Menu
         label="Build: book, drawings, lists"
         trigger={<Download size={17} />}
-        items={FORMS.map(([form, words]) => ({ words, run: () => void take(form, words) }))}
+        items={[
+          ...FORMS.map(([form, words]) => ({ words, run: () => void take(form, words) })),
+          { words: "The plan itself, with your own rows", run: () => void takeAlong() },
+        ]}
       />
       {state && (
         <span role="status" className="self-center text-sm text-quiet">

@@ -6,6 +6,7 @@ import { ALL_SYSTEMS, systemsQuery } from "@/api/queries";
 import { draftsKept } from "@/lib/drafts";
 import { Button } from "@/ui/controls";
 import { useInView } from "@/ui/useInView";
+import { BringIn } from "./BringIn";
 import { Deleted } from "./Deleted";
 import { Finding } from "./Finding";
 import { StartDialog } from "./StartDialog";
@@ -37,6 +38,7 @@ export function SystemsPage() {
         <Button look="strong" onClick={() => setStarting(true)}>
           New system
         </Button>
+        <BringIn />
       </header>
       {done && (
         <p role="status" className="mb-4 border-l-3 border-brass py-1 pl-3">

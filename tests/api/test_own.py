@@ -1,0 +1,176 @@
+"""Rows of one's own: copied, edited column by column, used everywhere at once, refused with the column, taken along."""
+
+import pytest
+
+from loquen.core.data import own
+from loquen.store.database import open_database
+from tests.api.test_api import faults, text_of
+
+
+def rows(client, kind):
+    return next(shown for shown in client.get("/api/own").json()["kinds"] if shown["kind"] == kind)
+
+
+def copied(client, kind, key, **cells):
+    row = next(row for row in rows(client, kind)["rows"] if row["key"] == key)
+    made = client.post(f"/api/own/{kind}", json={"cells": {**row["cells"], "source": "my own notes", **cells}})
+    assert made.status_code == 201, made.text
+    return made.json()
+
+
+@pytest.fixture
+def giant(client):
+    """A zebra danio of twenty centimetres."""
+    return copied(client, "species", "zebra_danio", common="Giant striped danio", adult_length_cm="20")
+
+
+def sheet(client, species, number=10):
+    plan = client.get("/api/systems/2").json()["plan"]
+    plan["animals"] = [{"species": species, "number": number}]
+    return client.post("/api/sheet", json={"plan": plan})
+
+
+def test_every_kind_is_shown_with_its_columns(client):
+    kinds = {shown["kind"]: shown for shown in client.get("/api/own").json()["kinds"]}
+    assert set(kinds) == {"species", "plants", "media", "filters", "pumps"}
+    columns = {column["name"]: column for column in kinds["species"]["columns"]}
+    assert columns["temp_low_c"]["label"] == "Temperature from"
+    assert columns["temp_low_c"]["unit"] == "°C"
+    # A share is written as the number it is kept as.
+    assert (columns["protein_frac"]["unit"], columns["protein_frac"]["number"]) == ("", True)
+    assert "fusiform" in columns["shape"]["choices"]
+    assert columns["jumper"]["choices"] == ["yes", "no"]
+    assert columns["feeds_on"]["choices"] == ["herbivore", "omnivore", "carnivore", "shrimp", "reptile"]
+    assert not any(row["own"] for row in kinds["species"]["rows"])
+
+
+def test_a_copied_animal_counts_everywhere_at_once(client, giant):
+    assert giant["key"] == "own_giant_striped_danio"
+    found = next(row for row in client.get("/api/library").json()["species"] if row["key"] == giant["key"])
+    assert found["adult_length_cm"] == 20
+    assert found["source"] == "your own row: my own notes"
+    figures = sheet(client, giant["key"]).json()["figures"]
+    # An elongated body of 20 cm: 0.00389 x 20^3.12.
+    assert figures["animals.0.mass_then_g"]["value"] == pytest.approx(44.58, rel=1e-3)
+    assert [row["own"] for row in rows(client, "species")["rows"]][:2] == [True, False]
+
+
+def test_an_edit_reaches_every_sheet_and_the_list(client, giant):
+    started = client.post(
+        "/api/systems/from-animals", json={"name": "Giants", "animals": [{"species": giant["key"], "number": 8}]}
+    )
+    assert started.status_code == 201
+    before = sheet(client, giant["key"]).json()["figures"]["wanted_length_cm"]["value"]
+    changed = client.put(
+        f"/api/own/species/{giant['key']}", json={"cells": {**giant["cells"], "length_ratio": "20"}}
+    )
+    assert changed.status_code == 200
+    assert sheet(client, giant["key"]).json()["figures"]["wanted_length_cm"]["value"] == 400 > before
+    line = next(row for row in client.get("/api/systems").json()["lines"] if row["name"] == "Giants")
+    space = next(glass for glass in line["glasses"] if glass["key"] == "space")
+    assert space["state"] == "short"
+
+
+@pytest.mark.parametrize(
+    ("cells", "path", "words"),
+    [
+        ({"adult_length_cm": "long"}, "adult_length_cm", "is no number"),
+        ({"adult_length_cm": ""}, "adult_length_cm", "is empty"),
+        ({"adult_length_cm": "1e30"}, "adult_length_cm", "out of reach"),
+        ({"adult_length_cm": "nan"}, "adult_length_cm", "out of reach"),
+        ({"jumper": "perhaps"}, "jumper", "neither yes nor no"),
+        ({"feeds_on": "stones"}, "feeds_on", "none of"),
+        ({"shape": "cube"}, "shape", "none of"),
+        ({"source": ""}, "source", "where are these values from"),
+        ({"temp_low_c": "30"}, "", "temperature range is upside down"),
+        ({"growth_per_year": "0"}, "", "growth"),
+        ({"common": "x" * 500}, "common", "too long"),
+    ],
+)
+def test_a_bad_cell_is_told_at_its_column_and_nothing_is_lost(client, giant, cells, path, words):
+    answer = client.put(f"/api/own/species/{giant['key']}", json={"cells": {**giant["cells"], **cells}})
+    assert answer.status_code == 422
+    assert words in faults(answer)[path]
+    assert rows(client, "species")["rows"][0]["cells"] == giant["cells"]
+
+
+def test_a_row_in_use_is_kept_and_one_that_is_not_goes(client, giant):
+    client.post(
+        "/api/systems/from-animals", json={"name": "Giants", "animals": [{"species": giant["key"], "number": 8}]}
+    )
+    refused = client.delete(f"/api/own/species/{giant['key']}")
+    assert refused.status_code == 409
+    assert text_of(refused.json()["sentence"]) == "Giants uses it: take it out there first."
+    other = copied(client, "media", "sponge_20", label="Blue mat", area_m2_l="0.4")
+    assert client.delete(f"/api/own/media/{other['key']}").status_code == 204
+    assert client.delete(f"/api/own/media/{other['key']}").status_code == 404
+    assert client.put("/api/own/media/own_none", json={"cells": {}}).status_code == 404
+    # The shipped rows can be neither changed nor deleted.
+    assert client.delete("/api/own/species/zebra_danio").status_code == 404
+    assert client.put("/api/own/species/zebra_danio", json={"cells": giant["cells"]}).status_code == 404
+
+
+def test_two_of_one_name_are_two_rows(client, giant):
+    again = copied(client, "species", "zebra_danio", common="Giant striped danio")
+    assert again["key"] == "own_giant_striped_danio_2"
+
+
+@pytest.mark.parametrize(
+    ("kind", "key", "cells", "path", "value"),
+    [
+        ("media", "sponge_30", {"label": "Lava", "area_m2_l": "0.2"}, "filters.0.media", "own_lava"),
+        ("plants", "java_fern", {"common": "Hall fern"}, "planting.0.plant", "own_hall_fern"),
+    ],
+)
+def test_media_and_plants_too(client, kind, key, cells, path, value):
+    assert copied(client, kind, key, **cells)["key"] == value
+    plan = client.get("/api/systems/2").json()["plan"]
+    section, _, name = path.split(".")
+    row = plan[section][0] if plan[section] else {}
+    plan[section] = [{**row, name: value}]
+    assert client.post("/api/sheet", json={"plan": plan}).status_code == 200
+    options = client.get("/api/library").json()["entries"][f"{section}.*.{name}"]["options"]
+    assert value in options
+
+
+def test_a_filter_and_a_pump_are_offered(client):
+    copied(client, "filters", "canister_600", label="Hall canister", rated_lph="720")
+    copied(client, "pumps", next(iter(r["key"] for r in rows(client, "pumps")["rows"])), label="Hall pump")
+    library = client.get("/api/library").json()
+    assert any(row["row"]["rated_lph"] == 720 for row in library["filters"] if row["label"] == "Hall canister")
+    assert any(row["label"] == "Hall pump" for row in library["pumps"])
+
+
+def taken(client, species):
+    plan = client.get("/api/systems/2").json()["plan"]
+    plan["animals"] = [{"species": species, "number": 3}]
+    return client.post("/api/own/taken-along/plan", json={"plan": plan}).json()
+
+
+def test_a_plan_takes_its_own_rows_along_and_brings_them_in(client, giant, database):
+    along = taken(client, giant["key"])
+    assert along["own"] == {"species": {giant["key"]: giant["cells"]}}
+    # Where the row is the same nothing is doubled; where another goes by its key it comes in beside it.
+    same = client.post("/api/own/bring-in/plan", json=along)
+    assert same.status_code == 201
+    assert same.json()["plan"]["animals"][0]["species"] == giant["key"]
+    client.put(f"/api/own/species/{giant['key']}", json={"cells": {**giant["cells"], "adult_length_cm": "30"}})
+    beside = client.post("/api/own/bring-in/plan", json=along).json()
+    assert beside["plan"]["animals"][0]["species"] == "own_giant_striped_danio_2"
+    lengths = {row["key"]: row["cells"]["adult_length_cm"] for row in rows(client, "species")["rows"] if row["own"]}
+    assert lengths == {"own_giant_striped_danio": "30", "own_giant_striped_danio_2": "20"}
+
+
+@pytest.mark.parametrize("broken", [{"version": 99}, {"name": "x", "version": 3, "tank": {"pane_mm": "thick"}}])
+def test_what_is_no_plan_is_refused_with_a_sentence(client, broken):
+    answer = client.post("/api/own/bring-in/plan", json={"plan": broken, "own": {}})
+    assert answer.status_code == 422
+    assert answer.json()["sentence"]["text"]
+
+
+def test_rows_are_read_again_when_the_file_is_opened(client, giant, database):
+    own.adopt({})
+    assert sheet(client, giant["key"]).status_code == 422
+    again = open_database(database.path)
+    again.close()
+    assert sheet(client, giant["key"]).status_code == 200
