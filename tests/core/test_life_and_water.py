@@ -12,6 +12,7 @@ from loquen.core.graph.engine import Missing
 from loquen.core.model.consistency import conflicts
 from loquen.core.model.plan import Air, Changes, Filter, Group, Heat, Tank, Water
 from loquen.core.system.book import sheet_of
+from loquen.core.system.filter.oxygen import at_better_end
 from loquen.core.system.propose.growth import outgrown
 from tests.core.plans import BARE_BOX, plan
 
@@ -210,6 +211,18 @@ def test_a_bite_is_judged_at_the_size_asked_for():
 
     assert not eaten(months_ahead=0)
     assert eaten()
+
+
+def test_where_nothing_is_left_at_dawn_the_better_ends_are_told():
+    # Ripple, 40 L/h: at 60 use 7.7 mg/L more than it holds. Twice the exchange and half the breath leave some.
+    close = sheet_of(plan(animals=(Group("zebra_danio", 900),), filters=(Filter(media_l=60, rated_lph=3000),)))
+    assert close.look("hot_dawn_oxygen_mg_l").case.code == "can_not_breathe"
+    told = at_better_end(close)
+    assert "would be left at dawn" in told.text
+    assert 0 < told.terms["level"].value < 8
+    far = close.changed({"animals.0.number": 2000})
+    assert at_better_end(far.changed({"air.surface_movement": "still"})).text.startswith("At no end")
+    assert at_better_end(sheet_of(plan())) is None
 
 
 # Laws -------------------------------------------------------------------------------------------

@@ -14,6 +14,7 @@ from loquen.core.system.book import GLASSES, RESULTS_OF, STAGES, sheet_of, syste
 from loquen.core.system.cases import told_case
 from loquen.core.system.changes import side_by_side
 from loquen.core.system.changes.regime import Regime
+from loquen.core.system.filter import oxygen
 from loquen.core.system.propose import growth, sump_sizing
 from loquen.core.system.told import rows_of, sentence_of, verdict_of, where_known
 
@@ -103,13 +104,17 @@ def checks_of(sheet: Sheet, for_glasses: bool = False) -> Iterable[Check]:
 
 def checked(sheet: Sheet, key: Key, label: str, words: CheckWords, verdict: Verdict, solve: bool) -> Check:
     solutions = [*OWN_REMEDIES.get(key, lambda _: [])(sheet), *asking.remedies(sheet, key)] if solve else []
+    ends = oxygen.at_better_end(sheet) if solve and key == "dawn_breathes" else None
+    reason = verdict.reason
+    if ends is not None:
+        reason = say(f"{reason.text} {ends.text}", **reason.terms, **ends.terms)
     return Check(
         key=key,
         label=label,
         stage=words.stage,
         state=verdict.state,
         headline=verdict.headline,
-        reason=verdict.reason,
+        reason=reason,
         figure=words.judges,
         gauge=verdict.gauge,
         remedies=solutions,

@@ -1,8 +1,11 @@
 """Oxygen: who uses it, how it comes in, what is left at dawn, and how long it lasts without power."""
 
+from typing import Any
+
 from loquen.core.data import library
 from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
+from loquen.core.graph.engine import CONSTANT, Key, Missing, Sheet
 from loquen.core.graph.judging import at_least
 from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
@@ -296,6 +299,33 @@ def dawn_breathes(
         floor=of(floor_oxygen_mg_l, "floor_oxygen_mg_l"),
     )
     return at_least(hot_dawn_oxygen_mg_l, floor_oxygen_mg_l, "oxygen", reason)
+
+
+def at_better_end(sheet: Sheet[Any]) -> Sentence | None:
+    """What would be left at dawn with everything uncertain at its better end, where nothing would at the likely one."""
+    if not isinstance(sheet.look("hot_dawn_oxygen_mg_l"), Missing):
+        return None
+    better: dict[Key, float] = {}
+
+    def spare(changes: dict[Key, float]) -> float:
+        changed = sheet.changed(changes)
+        figures = ("whole_transfer_l_h", "hot_saturation_oxygen_mg_l", "hot_night_oxygen_mg_h")
+        transfer, saturation, used = (float(changed.value(name)) for name in figures)
+        return transfer * saturation - used
+
+    likely = spare({})
+    for name, row in sheet.constants.items():
+        key = CONSTANT + name
+        if row.low is None or row.high is None or "hot_dawn_oxygen_mg_l" not in sheet.wiring.users_of(key):
+            continue
+        most, best = max((spare({key: end}), end) for end in (row.low, row.high))
+        if most > likely:
+            better[key] = best
+    level = sheet.changed(better).look("hot_dawn_oxygen_mg_l") if better else None
+    if not isinstance(level, int | float):
+        return say("At no end of what is uncertain would any be left.")
+    text = "Were all that is uncertain at its better end, surface, bubbles and what they breathe, {level} would be left at dawn."
+    return say(text, level=Term(float(level), "oxygen"))
 
 
 @step()
