@@ -442,13 +442,12 @@ def changes_result(
     settles_in_d: float,
     soon_nitrate_mg_l: float,
 ) -> Sentence:
-    when = "in {settled}"
-    if settles_in_d > SOON_D:
-        when += " (in 90 days it stands at {soon})"
+    soon = " (in 90 days it stands at {soon})" if settles_in_d > SOON_D else ""
     return say(
-        "Nitrate settles between {trough} just after and {peak} just before a change "
-        + when
-        + ", for {litres} and {work} of work.",
+        "In {settled}"
+        + soon
+        + " nitrate settles between {trough} just after and {peak} just before a change, for {litres} and "
+        "{work} of work.",
         settled=of(settles_in_d, "settles_in_d"),
         soon=of(soon_nitrate_mg_l, "soon_nitrate_mg_l"),
         trough=of(trough_nitrate_mg_l, "trough_nitrate_mg_l"),

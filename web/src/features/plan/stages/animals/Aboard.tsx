@@ -44,12 +44,20 @@ export function Aboard() {
   );
 }
 
-/** The keeper's own rule for their room, and why; shown wherever it decides. */
-function OwnRule({ row, name }: { row: string; name: string }) {
+/** What most never touch: days without food, what is left of it, the keeper's own rule for their room and why. */
+function More({ row, name }: { row: string; name: string }) {
   return (
     <details className="basis-full">
-      <summary className="cursor-pointer text-quiet">your own rule for their room</summary>
+      <summary className="cursor-pointer text-quiet">
+        fasting, leftovers, your own rule for their room
+      </summary>
       <span className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1">
+        <Worded words="fasting days a week">
+          <NumberField bare path={`${row}.fasting_d_wk`} label={`Fasting days: ${name}`} />
+        </Worded>
+        <Worded words="left uneaten">
+          <NumberField bare path={`${row}.uneaten_frac`} label={`Left uneaten: ${name}`} />
+        </Worded>
         <Worded words="litres for one">
           <NumberField bare path={`${row}.own_litres`} label={`Own litres: ${name}`} placeholder="usual" />
         </Worded>
@@ -95,13 +103,6 @@ function GroupDetails({ at, group, name }: { at: number; group: Group; name: str
         )}
       </span>
       <span className="flex items-center gap-1.5">
-        <span className="text-quiet">fasting days a week</span>
-        <NumberField bare path={`${row}.fasting_d_wk`} label={`Fasting days: ${name}`} />
-        <span className="text-quiet">left uneaten</span>
-        <NumberField bare path={`${row}.uneaten_frac`} label={`Left uneaten: ${name}`} />
-      </span>
-      <OwnRule row={row} name={name} />
-      <span className="flex items-center gap-1.5">
         <span className="text-quiet">males</span>
         <NumberField bare path={`${row}.males`} label={`Males: ${name}`} placeholder="?" />
       </span>
@@ -111,6 +112,7 @@ function GroupDetails({ at, group, name }: { at: number; group: Group; name: str
           grown, <FigureValue name={`${row}.waste_then_mg_d`} />
         </span>
       )}
+      <More row={row} name={name} />
     </div>
   );
 }
