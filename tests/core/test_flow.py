@@ -459,6 +459,14 @@ def test_a_single_hole_runs_at_critical_depth():
     assert Holes(25, 1, 1, 5, 0.0).rise_mm(349) == pytest.approx(20, rel=5e-3)
 
 
+def test_a_box_with_holes_in_its_wall_stands_as_drilled_glass_does():
+    drilled = sheet_of(sumped(flow=replace(FLOW, way="holes", hole_mm=30, hole_count=4)))
+    boxed = sheet_of(sumped(flow=replace(FLOW, box_inlet="holes", hole_mm=30, hole_count=4)))
+    assert boxed.value("overflow_head_mm") == pytest.approx(drilled.value("overflow_head_mm"), rel=0.02)
+    edged = sheet_of(sumped())
+    assert boxed.value("overflow_head_mm") > edged.value("overflow_head_mm")
+
+
 def test_clogged_holes_raise_the_water_of_a_plan():
     drilled = sheet_of(sumped(flow=replace(FLOW, way="holes", hole_mm=40, hole_count=3)))
     clogged = drilled.changed({"flow.clogged_frac": 0.5})

@@ -43,8 +43,11 @@ def test_the_schools_stand_side_by_side(page, opened):
         expect(table.get_by_role("rowheader", name=re.compile(f"^{school}"))).to_be_visible()
     expect(table.get_by_role("row", name=re.compile("Balance"))).to_contain_text("decides")
     # A keeper who crowds on purpose goes by another school; balance stays shown.
+    choose(page, "The school that decides", "volume")
+    expect(table.get_by_role("row", name=re.compile("^Volume"))).to_contain_text("decides")
+    # One that does not apply to these animals decides nothing.
     choose(page, "The school that decides", "crowd")
-    expect(table.get_by_role("row", name=re.compile("^Crowd"))).to_contain_text("decides")
+    expect(table.get_by_role("row", name=re.compile("^Balance"))).to_contain_text("decides")
     expect(table.get_by_role("row", name=re.compile("^Balance"))).to_contain_text("50")
 
 

@@ -1265,6 +1265,12 @@ export interface components {
              */
             way: "none" | "weir" | "holes";
             /**
+             * Box Inlet
+             * @default edge
+             * @enum {string}
+             */
+            box_inlet: "edge" | "holes";
+            /**
              * Weir Cm
              * @default 30
              */
@@ -1540,6 +1546,11 @@ export interface components {
              * @default
              */
             own_reason: string;
+            /**
+             * Meals D
+             * @default 2
+             */
+            meals_d: number;
             /**
              * Fasting D Wk
              * @default 0
@@ -2062,6 +2073,7 @@ export interface components {
              *       "soil_left_meq_l": 40,
              *       "lime_kg": 0,
              *       "lime_grain_mm": 4,
+             *       "siphoned_by": "usual",
              *       "rock_kg": 0,
              *       "wood_l": 0
              *     }
@@ -2098,6 +2110,7 @@ export interface components {
             /**
              * @default {
              *       "way": "none",
+             *       "box_inlet": "edge",
              *       "weir_cm": 30,
              *       "teeth_frac": 1,
              *       "box_length_cm": 20,
@@ -3359,6 +3372,12 @@ export interface components {
              * @default 4
              */
             lime_grain_mm: number;
+            /**
+             * Siphoned By
+             * @default usual
+             * @enum {string}
+             */
+            siphoned_by: "usual" | "weekly" | "daily";
             /** Siphoned Frac */
             siphoned_frac?: number | null;
             /**

@@ -48,6 +48,7 @@ class Group:
     ] = None
     own_lengths: Annotated[float | None, Quantity("Tank in adult lengths, by your own rule", "ratio", 1, 30)] = None
     own_reason: Annotated[str, Choice("Why", table="text")] = ""
+    meals_d: Annotated[int, Quantity("Meals on a day with food", "count", 1, 12, whole=True)] = 2
     fasting_d_wk: Annotated[int, Quantity("Days a week without food", "count", 0, 6, whole=True)] = 0
     uneaten_frac: Annotated[float, Quantity("Left uneaten", "share", 0, 0.9)] = 0.0
 
@@ -112,6 +113,13 @@ class Tank:
     )
     lime_kg: Annotated[float, Quantity("Coral or shell in the flow", "mass", 0, 500)] = 0.0
     lime_grain_mm: Annotated[float, Quantity("Grain of coral or shell", "thickness", 0.5, 60)] = 4.0
+    siphoned_by: Annotated[
+        Literal["usual", "weekly", "daily"],
+        Choice(
+            "Bottom siphoned",
+            {"usual": "as most do", "weekly": "all of it each week", "daily": "all of it each day"},
+        ),
+    ] = "usual"
     siphoned_frac: Annotated[float | None, Quantity("Waste siphoned off before it rots", "share", 0, 0.6)] = None
     rock_kg: Annotated[float, Quantity("Rock", "mass", 0, 2000)] = 0.0
     wood_l: Annotated[float, Quantity("Wood", "volume", 0, 500)] = 0.0
@@ -176,6 +184,10 @@ class Flow:
             },
         ),
     ] = "none"
+    box_inlet: Annotated[
+        Literal["edge", "holes"],
+        Choice("Water enters the box", {"edge": "over its edge", "holes": "through holes in its wall"}),
+    ] = "edge"
     weir_cm: Annotated[float, Quantity("Weir, length of its edge", "length", 3, 500)] = 30.0
     teeth_frac: Annotated[float, Quantity("Of it open between teeth", "share", 0.1, 1)] = 1.0
     box_length_cm: Annotated[float, Quantity("Box, length", "length", 3, 500)] = 20.0

@@ -63,6 +63,7 @@ CASES: dict[str, tuple[State, str]] = {
     "no_membrane": ("unknown", "No reverse osmosis of one's own."),
     "no_container": ("unknown", "No container's size is entered."),
     "topped_up_pure": ("unknown", "Evaporation is topped up with pure water."),
+    "siphoned_as_usual": ("unknown", "The usual part for animals that grow, or are grown."),
     "kh_held": ("holds", "Lime in the water gives back what the filter takes."),
     "no_soil": ("unknown", "No active soil that still takes carbonate hardness."),
     "soil_hardly_used": ("holds", "At this change water it lasts a lifetime."),

@@ -189,10 +189,43 @@ def protein_frac(animal: Species, food_protein_frac: float | None) -> float:
     return animal.protein_frac if food_protein_frac is None else food_protein_frac
 
 
+@figure(
+    "Each meal, as it is given",
+    formula="{feed_now_g_d} ÷ {fed_frac} ÷ dry part of {food_row} ÷ {meals_d}",
+    source="definition",
+    row="animals",
+    kind="small_mass",
+)
+def meal_g(feed_now_g_d: float, fed_frac: float, food_row: library.Food, meals_d: int) -> float:
+    return feed_now_g_d / fed_frac / food_row.dry_frac / meals_d
+
+
+@figure(
+    "Waste siphoned off before it rots",
+    formula="{siphoned_frac} as entered; {siphoned_by}: {siphoned_weekly_frac} a week or {siphoned_daily_frac} a day from bare glass, "
+    "{siphoned_bed_part} of it from a bed ({bed})",
+    source="timmons",
+)
+def siphon_frac(
+    siphoned_frac: float | None,
+    siphoned_by: str,
+    siphoned_weekly_frac: float,
+    siphoned_daily_frac: float,
+    siphoned_bed_part: float,
+    bed: str,
+) -> float:
+    if siphoned_frac is not None:
+        return siphoned_frac
+    if siphoned_by == "usual":
+        raise NamedCase("siphoned_as_usual")
+    share = siphoned_daily_frac if siphoned_by == "daily" else siphoned_weekly_frac
+    return share if bed == "none" else share * siphoned_bed_part
+
+
 WASTE = (
     "{feed} × 1000 × {protein_frac} × 0.16 × ((1 − {uneaten_frac}) × (1 − kept) + {uneaten_frac}) × (1 − removed), "
     "growing: {growing} (kept {kept_growing} or {kept_grown}, removed {removed_growing} or {removed_grown}, "
-    "or {siphoned_frac} as siphoned)"
+    "or {siphon_frac} as siphoned)"
 )
 
 
@@ -211,10 +244,10 @@ def waste_now_mg_d(
     removed_growing: float,
     removed_grown: float,
     uneaten_frac: float,
-    siphoned_frac: float | None,
+    siphon_frac: float | None,
 ) -> float:
     kept, removed = (kept_growing, removed_growing) if growing else (kept_grown, removed_grown)
-    taken = removed if siphoned_frac is None else siphoned_frac
+    taken = removed if siphon_frac is None else siphon_frac
     # What nobody eats keeps none of its nitrogen from the water.
     return float(nitrogen.ammonia_from_feed_mg_d(feed_now_g_d, protein_frac, kept * (1 - uneaten_frac), taken))
 
@@ -234,10 +267,10 @@ def waste_then_mg_d(
     removed_growing: float,
     removed_grown: float,
     uneaten_frac: float,
-    siphoned_frac: float | None,
+    siphon_frac: float | None,
 ) -> float:
     kept, removed = (kept_growing, removed_growing) if growing_then else (kept_grown, removed_grown)
-    taken = removed if siphoned_frac is None else siphoned_frac
+    taken = removed if siphon_frac is None else siphon_frac
     # What nobody eats keeps none of its nitrogen from the water.
     return float(nitrogen.ammonia_from_feed_mg_d(feed_then_g_d, protein_frac, kept * (1 - uneaten_frac), taken))
 

@@ -148,6 +148,14 @@ def balance_frac(load_full_mg_d: float, allowed_mg_d: float) -> float:
     return load_full_mg_d / allowed_mg_d
 
 
+@step()
+def deciding(decides: str, animal: tuple[Species, ...], total_flow_lph: float) -> str:
+    """The school that decides: the keeper's, where it applies to these animals and this tank, else the balance."""
+    if decides == "crowd" and not any(kind.crowd for kind in animal):
+        return "balance"
+    return "balance" if decides == "surface" and total_flow_lph > 0 else decides
+
+
 def as_decided(verdict: Verdict, school: str, decides: str) -> Verdict:
     """The verdict of a school, one step milder where the keeper goes by another than the balance and not by this one."""
     if decides in ("balance", school) or verdict.state not in MILDER:
@@ -169,7 +177,7 @@ def litres_enough(
     wanted_low_l: float,
     wanted_high_l: float,
     animal_count: float,
-    decides: str,
+    deciding: str,
     own_rules: str,
 ) -> Verdict:
     if animal_count == 0:
@@ -183,7 +191,7 @@ def litres_enough(
     reason = with_own(reason, own_rules)
     verdict = by_practice(at_least(real_volume_l, wanted_low_l, "volume", reason), wanted_low_l)
     state: State = "tight" if verdict.state == "holds" and real_volume_l < wanted_high_l else verdict.state
-    return as_decided(replace(verdict, state=state), "volume", decides)
+    return as_decided(replace(verdict, state=state), "volume", deciding)
 
 
 @check(
@@ -223,7 +231,7 @@ def crowd_fits(
     crowd_least: float,
     colony_least: float,
     growing: tuple[bool, ...],
-    decides: str,
+    deciding: str,
 ) -> Verdict:
     crowding = [(kind, count) for kind, count in zip(animal, number, strict=True) if kind.crowd]
     if not crowding:
@@ -240,7 +248,7 @@ def crowd_fits(
             least=Term(least, "count"),
         )
         few = Verdict("short", count - least, say("{by} too few", by=Term(least - count, "count")), reason)
-        return as_decided(few, "crowd", decides)
+        return as_decided(few, "crowd", deciding)
     reason = say(
         "{grams} as {words}; between {low} and {high} no fish is singled out and filters still keep up.",
         grams=of(crowd_g_100l, "crowd_g_100l"),
@@ -254,7 +262,7 @@ def crowd_fits(
     band = by_practice(
         within_band(crowd_g_100l, low, crowd_high_g_per_100l, "crowding", reason), crowd_low_g_per_100l
     )
-    return as_decided(band, "crowd", decides)
+    return as_decided(band, "crowd", deciding)
 
 
 @check(
@@ -319,7 +327,7 @@ def schools(
     crowd_low_g_per_100l: float,
     crowd_high_g_per_100l: float,
     total_flow_lph: float,
-    decides: str,
+    deciding: str,
 ) -> tuple[School, ...]:
     """All six, the one that binds marked; what does not apply to these animals or this tank says so."""
     surface = wanted_surface_cm2 / (display_m2 * 1e4)
@@ -350,7 +358,7 @@ def schools(
     shares = {key: share for key, _, _, share, _, _ in rows if share is not None and key != "crowd"}
     binding = max(shares, key=lambda key: shares[key])
     return tuple(
-        School(key, label, state, share, allows, why, state != "unknown", key == binding, key == decides)
+        School(key, label, state, share, allows, why, state != "unknown", key == binding, key == deciding)
         for key, label, state, share, allows, why in rows
     )
 

@@ -65,6 +65,12 @@ class Holes:
 
 
 @step()
+def over_edge(way: str, box_inlet: str) -> bool:
+    """Whether water leaves over the edge of a box, not through holes in it or in the pane."""
+    return way == "weir" and box_inlet == "edge"
+
+
+@step()
 def holes(hole_mm: float, hole_count: int, hole_rows: int, row_gap_cm: float, clogged_frac: float) -> Holes:
     return Holes(hole_mm, hole_count, hole_rows, row_gap_cm, clogged_frac)
 
@@ -96,12 +102,12 @@ def head_for_holes_cm(flow_lph: float, hole_mm: float, hole_count: int) -> float
 
 @figure(
     "Water stands above the crest",
-    formula="{way}: (Q ÷ (1.84 × {weir_cm} × {teeth_frac}))^(2/3), or over {holes}, "
+    formula="over the edge, {over_edge}: (Q ÷ (1.84 × {weir_cm} × {teeth_frac}))^(2/3), or over {holes}, "
     "half trusted until one bore covers them, a single one critical at its brink; Q {overflow_lph}; {sumped}",
     source="francis",
 )
 def overflow_head_mm(
-    way: str,
+    over_edge: bool,
     weir_cm: float,
     teeth_frac: float,
     holes: Holes,
@@ -109,7 +115,7 @@ def overflow_head_mm(
     sumped: bool,
 ) -> float:
     need_sump(sumped)
-    if way == "weir":
+    if over_edge:
         return weir_rise_mm(overflow_lph, weir_cm, teeth_frac)
     return holes.rise_mm(overflow_lph)
 
@@ -134,7 +140,7 @@ class FlowCase:
 
 @step()
 def flow_cases(
-    way: str,
+    over_edge: bool,
     overflow_lph: float,
     weir_cm: float,
     teeth_frac: float,
@@ -146,7 +152,7 @@ def flow_cases(
     rows = []
     for label, share in (("half", 0.5), ("as it is", 1.0), ("double", 2.0)):
         flow = overflow_lph * share
-        head = weir_rise_mm(flow, weir_cm, teeth_frac) if way == "weir" else holes.rise_mm(flow)
+        head = weir_rise_mm(flow, weir_cm, teeth_frac) if over_edge else holes.rise_mm(flow)
         second = flow / emergency_lph if emergency_pipe != "none" and emergency_lph else None
         first = flow / drain_lph
         rows.append(FlowCase(label, flow, head, first, second, first <= 1, second is None or second <= 1))

@@ -1,6 +1,7 @@
 """Heaters: the watts that are needed, and where the water ends when one fails or none is on."""
 
 from loquen.core.data import library
+from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most, by_practice
 from loquen.core.graph.nodes import Gauge, Verdict, check, figure, step
@@ -273,11 +274,21 @@ def stuck_heater_borne(
     return temperature_at_most(stuck_on_c, animals_high_c, reason, temp_leeway_k)
 
 
+@figure(
+    "Borne past that on the hottest day",
+    formula="{hot_day_leeway_k}; {hot_day_delicate_k} with sensitive ones among {animal}",
+    source="practice",
+    kind="temperature_difference",
+)
+def hot_day_k(animal: tuple[Species, ...], hot_day_leeway_k: float, hot_day_delicate_k: float) -> float:
+    return hot_day_delicate_k if any(kind.shock_class == "sensitive" for kind in animal) else hot_day_leeway_k
+
+
 @check(
     "The hottest day", stage="heat", glass="heat", judges="summer_c", mends=("heat.chiller_w", "heat.room_warm_c")
 )
 def summer_borne(
-    summer_c: float, animals_high_c: float, chiller_need_w: float, room_warm_c: float, hot_day_leeway_k: float
+    summer_c: float, animals_high_c: float, chiller_need_w: float, room_warm_c: float, hot_day_k: float
 ) -> Verdict:
     terms = {
         "settles": of(summer_c, "summer_c"),
@@ -290,7 +301,7 @@ def summer_borne(
     )
     if summer_c > animals_high_c:
         text += " A chiller of {chiller}, or air over the surface, would hold it."
-    return temperature_at_most(summer_c, animals_high_c, say(text, **terms), hot_day_leeway_k)
+    return temperature_at_most(summer_c, animals_high_c, say(text, **terms), hot_day_k)
 
 
 @check(

@@ -52,6 +52,12 @@ function More({ row, name }: { row: string; name: string }) {
         fasting, leftovers, your own rule for their room
       </summary>
       <span className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1">
+        <Worded words="meals a day">
+          <NumberField bare path={`${row}.meals_d`} label={`Meals a day: ${name}`} />
+        </Worded>
+        <span className="text-quiet">
+          each <FigureValue name={`${row}.meal_g`} />
+        </span>
         <Worded words="fasting days a week">
           <NumberField bare path={`${row}.fasting_d_wk`} label={`Fasting days: ${name}`} />
         </Worded>

@@ -26,7 +26,8 @@ export function Floor() {
         <NumberField path="tank.wood_l" />
         <NumberField path="tank.lime_kg" />
         {tank.lime_kg > 0 && <NumberField path="tank.lime_grain_mm" />}
-        <NumberField path="tank.siphoned_frac" placeholder="usual" />
+        <ChoiceField path="tank.siphoned_by" />
+        <NumberField path="tank.siphoned_frac" placeholder="by habit" />
       </Fields>
       <section aria-label="Other beds" className="mb-5">
         {patches.length > 0 && (
