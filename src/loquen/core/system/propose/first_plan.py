@@ -31,6 +31,8 @@ IN_REACH = (
 FIRST_FILTERS = ("canister_300", "canister_600", "canister_1000", "canister_1500", "canister_2400")
 BASKING_C = 33.0
 CHILLER_GRAIN_W = 10.0
+NEAR_USUAL = 0.9
+"""Of the turnover that is usual, what a proposed filter brings at least."""
 LAMP_W_PER_CM = 0.25
 BASKING_LAMPS = (
     Lamp(lamp_kind="basking", lamp_w=50.0, lamp_h=8.0),
@@ -214,11 +216,12 @@ def with_filter(plan: Plan) -> Plan:
     """The plan with the smallest generic canister that brings its turnover and carries its waste, else the largest."""
     for key in FIRST_FILTERS:
         candidate = replace(plan, filters=(filter_of(key),))
-        if plan.animals:
-            fits = passes(candidate, "turnover_fits") and passes(candidate, "media_carry")
-        else:
-            sheet = sheet_of(candidate)
-            fits = sheet.value("turnover_per_h") >= library.turnovers()["general"].low_per_h
+        sheet = sheet_of(candidate)
+        usual = sheet.value("turnover_low_per_h") if plan.animals else library.turnovers()["general"].low_per_h
+        # What is amber for a plan that is kept is too little for one that is proposed.
+        fits = sheet.value("turnover_per_h") >= NEAR_USUAL * usual and not (
+            plan.animals and is_short(sheet, "media_carry")
+        )
         if fits:
             return candidate
     return replace(plan, filters=(filter_of(FIRST_FILTERS[-1]),))
