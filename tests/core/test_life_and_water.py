@@ -247,3 +247,10 @@ def test_nitrogen_made_is_nitrogen_taken_out_once_settled(litres, share, gap):
     peak, source = sheet.value("peak_nitrate_mg_l"), 1.0
     taken = (peak - source) * share * sheet.value("real_volume_l")
     assert taken == pytest.approx(sheet.value("load_full_mg_d") * gap, rel=1e-9)
+
+
+def test_what_lies_outside_its_range_is_told_before_what_is_near_an_edge():
+    # A terrapin in fresh water, its carbonate hardness a hair inside: the salt is the point.
+    verdict = sheet_of(plan(animals=(Group("diamondback_terrapin", 1),))).look("water_suits")
+    assert verdict.state == "tight"
+    assert verdict.reason.terms["what"].value == "salinity"

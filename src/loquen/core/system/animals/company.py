@@ -29,6 +29,8 @@ class Finding:
     what: str
     state: State
     sentence: Sentence
+    near: bool = False
+    """Inside its range, though close to the edge."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -326,9 +328,9 @@ def suits(
         text = "{value}; it wants {low} to {high}" + (": {note}" if told else "")
         return Finding((kind_name,), what, state, say(text, **terms, **({"note": told} if told else {})))
     near = min(value - low, high - value) < 0.05 * (high - low) and value not in (0.0,)
-    return Finding(
-        (kind_name,), what, "tight" if near else "holds", say("{value}, within {low} to {high}", **terms)
-    )
+    if near:
+        return Finding((kind_name,), what, "tight", say("{value}, at the edge of {low} to {high}", **terms), near)
+    return Finding((kind_name,), what, "holds", say("{value}, within {low} to {high}", **terms))
 
 
 @step("animals")
@@ -358,13 +360,13 @@ def suited(
 
 
 def verdict_over(findings: list[Finding], fine: str) -> Verdict:
-    """One verdict over many findings: the worst decides, and is the one that is told."""
+    """One verdict over many findings: the worst decides, and is the one that is told; what is only near comes last."""
     state = worst([finding.state for finding in findings] or ["holds"])
     bad = [finding for finding in findings if finding.state in ("short", "tight")]
     short = sum(finding.state == "short" for finding in bad)
     if not bad:
         return Verdict("holds", 0.0, say("all agree"), say(fine))
-    first = next(finding for finding in bad if finding.state == state)
+    first = min((finding for finding in bad if finding.state == state), key=lambda finding: finding.near)
     reason = say("{who}, {what}: " + first.sentence.text + ".", who=" and ".join(first.who), what=first.what)
     reason = Sentence(reason.text, {**reason.terms, **first.sentence.terms})
     headline = say("{count} to settle", count=Term(len(bad), "count"))

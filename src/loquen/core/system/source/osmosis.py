@@ -115,7 +115,7 @@ def osmosis_waste_l_wk(osmosis_l_wk: float, waste_ratio: float) -> float:
     "The membrane makes enough",
     stage="source",
     judges="permeate_l_d",
-    mends=("osmosis.membrane_l_d", "osmosis.feed_kpa"),
+    mends=("osmosis.membrane_l_d",),
     caution="Chlorine ruins the membrane: carbon before it. Never leave it running where its overflow has no drain.",
 )
 def membrane_enough(permeate_l_d: float, osmosis_l_wk: float, store_h: float) -> Verdict:
