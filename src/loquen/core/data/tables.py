@@ -103,9 +103,9 @@ class Constant:
 
 
 @cache
-def constants() -> Table[Constant]:
-    """Every constant of constants.toml by name."""
-    return Table("constants.toml", ((k, Constant(**v)) for k, v in toml("constants.toml").items()))
+def constants(name: str = "constants.toml") -> Table[Constant]:
+    """Every constant of one file by name: those of a sheet, or of cycle.toml and nitrate.toml."""
+    return Table(name, ((k, Constant(**v)) for k, v in toml(name).items()))
 
 
 def constant(name: str) -> float:
