@@ -175,6 +175,7 @@ def test_every_kind_has_a_base_unit_and_suffixes_are_unique():
             "nitrate_rate",
             "ammonia",
             "unionised",
+            "nitrite",
         )
 
 

@@ -8,10 +8,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy.stats import norm
 
-from loquen.core.errors import NamedCase, OutOfRange, UnknownKey
+from loquen.core.errors import BadReading, NamedCase, OutOfRange, UnknownKey
+from loquen.core.fit.likelihood import likelihood
 from loquen.core.fit.nitrate import fit
 from loquen.core.fit.posterior import sampled
-from loquen.core.fit.readings import Interval, interval, likelihood
+from loquen.core.model.readings import Interval, interval
 from tests.core.fit_logs import CHART, prior, synthetic
 
 # A reading is an interval -----------------------------------------------------------------------
@@ -39,7 +40,7 @@ def test_a_reading_is_an_interval(value, chart, expected):
 
 @pytest.mark.parametrize(("value", "code"), [("lots", "not_a_reading"), ("between 40 and 20", "turned_round")])
 def test_what_is_no_reading_is_said(value, code):
-    with pytest.raises(NamedCase) as caught:
+    with pytest.raises(BadReading) as caught:
         interval(value, CHART)
     assert caught.value.code == code
 

@@ -47,7 +47,14 @@ def test_every_check_holds_once_and_does_not_hold_once():
 def test_every_named_case_arises_once():
     told = {str(value).removeprefix(CASE) for _, _, value in LISTED if str(value).startswith(CASE)}
     # What a fault and a refusal come to, and what only a proposal asks, is tested where they arise.
-    elsewhere = {"fault_inside", "beyond_relation", "no_stock_tank", "no_sump_holds", "no_depth_holds"}
+    elsewhere = {
+        "nothing_read",
+        "fault_inside",
+        "beyond_relation",
+        "no_stock_tank",
+        "no_sump_holds",
+        "no_depth_holds",
+    }
     # These no figure of a system comes to, at least not yet.
     of_relations = {
         "no_flow",

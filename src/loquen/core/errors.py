@@ -33,6 +33,10 @@ class NamedCase(CoreError, ValueError):
     """A named case without a number: no answer exists for these inputs."""
 
 
+class BadReading(CoreError, ValueError):
+    """A value that is no reading: no number, no interval, or one turned round."""
+
+
 class PlanConflict(CoreError, ValueError):
     """Two parts of a plan that can not both be true.
 

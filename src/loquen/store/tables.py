@@ -2,7 +2,7 @@
 
 from datetime import UTC, datetime
 
-from sqlalchemy import Column, DateTime, Dialect, Text, TypeDecorator, UniqueConstraint
+from sqlalchemy import Column, DateTime, Dialect, Index, Text, TypeDecorator, UniqueConstraint
 from sqlmodel import Field, SQLModel
 
 
@@ -69,3 +69,31 @@ class WaterRow(SQLModel, table=True):
     saved: datetime = Field(default_factory=now, sa_type=Moment)
     document: str = Field(sa_column=Column(Text, nullable=False))
     deleted: datetime | None = Field(default=None, sa_type=Moment)
+
+
+class EntryRow(SQLModel, table=True):
+    """A line of a system's log as it is now; `revision` counts its changes, and what it was before is kept beside."""
+
+    __tablename__ = "entry"
+    __table_args__ = (Index("ix_entry_system_at", "system_id", "at"),)
+
+    id: int | None = Field(default=None, primary_key=True)
+    system_id: int = Field(foreign_key="system.id")
+    at: datetime = Field(sa_type=Moment)
+    revision: int = 1
+    document: str = Field(sa_column=Column(Text, nullable=False))
+    deleted: datetime | None = Field(default=None, sa_type=Moment)
+
+
+class EntryRevisionRow(SQLModel, table=True):
+    """What a line of the log was at one of its revisions."""
+
+    __tablename__ = "entry_revision"
+    __table_args__ = (UniqueConstraint("entry_id", "number"),)
+
+    id: int | None = Field(default=None, primary_key=True)
+    entry_id: int = Field(foreign_key="entry.id", index=True)
+    number: int
+    saved: datetime = Field(default_factory=now, sa_type=Moment)
+    at: datetime = Field(sa_type=Moment)
+    document: str = Field(sa_column=Column(Text, nullable=False))

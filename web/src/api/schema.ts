@@ -631,6 +631,227 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/log/known": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Known
+         * @description What can be read, with what, and what can be done.
+         */
+        get: operations["read_known_api_log_known_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Latest
+         * @description The newest entries of all systems.
+         */
+        get: operations["list_latest_api_log_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/systems/{system_id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Entries
+         * @description The log of a system, oldest first.
+         */
+        get: operations["list_entries_api_systems__system_id__log_get"];
+        put?: never;
+        /**
+         * Create Entries
+         * @description Entries made together: all of them are kept, or none; 422 names the field of the first that can not be.
+         */
+        post: operations["create_entries_api_systems__system_id__log_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/{entry_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Update Entry
+         * @description Keep what an entry is now; 409 when it was changed since.
+         */
+        put: operations["update_entry_api_log__entry_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/delete": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Delete Entries
+         * @description Take entries out; `restore` brings them back.
+         */
+        post: operations["delete_entries_api_log_delete_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Restore Entries */
+        post: operations["restore_entries_api_log_restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/{entry_id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Entry History
+         * @description What an entry was, the newest first.
+         */
+        get: operations["read_entry_history_api_log__entry_id__history_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/systems/{system_id}/log.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Log
+         * @description The log as a table.
+         */
+        get: operations["export_log_api_systems__system_id__log_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/systems/{system_id}/log/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Table
+         * @description What a table would bring; nothing is kept.
+         */
+        post: operations["preview_table_api_systems__system_id__log_preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/systems/{system_id}/log/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Table
+         * @description Keep what a table brings: what can not be read is named, what is there already is not doubled.
+         */
+        post: operations["import_table_api_systems__system_id__log_table_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/systems/{system_id}/cycle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Cycle
+         * @description The forecast of a cycle; 422 "not_begun" for a filter that has long been running.
+         */
+        post: operations["read_cycle_api_systems__system_id__cycle_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -813,6 +1034,22 @@ export interface components {
             drip_frac: number;
         };
         /**
+         * Band
+         * @description 10, 50 and 90 % of a level over the days of the chart, mg/L N or dKH.
+         */
+        Band: {
+            /** What */
+            what: string;
+            /** Low */
+            low: number[];
+            /** Middle */
+            middle: number[];
+            /** High */
+            high: number[];
+            /** Limit */
+            limit: number | null;
+        };
+        /**
          * Base
          * @description The revision that the caller stands on.
          */
@@ -833,6 +1070,58 @@ export interface components {
             enters: number;
             /** Leaves */
             leaves: number;
+        };
+        /**
+         * Camp
+         * @description One way: when it is clear, the litres it takes, and what the animals are exposed to over each limit, mg·h/L.
+         */
+        Camp: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Clear Day */
+            clear_day: number | null;
+            /** Litres */
+            litres: number;
+            /** Changes */
+            changes: number;
+            /** Over Ammonia */
+            over_ammonia: number;
+            /** Over Unionised */
+            over_unionised: number;
+            /** Over Nitrite */
+            over_nitrite: number;
+            /** Least Over */
+            least_over: boolean;
+            /** Peak Ammonia */
+            peak_ammonia: number;
+            /** Peak Nitrite */
+            peak_nitrite: number;
+            risk: components["schemas"]["Sentence"];
+        };
+        /**
+         * Care
+         * @description What to do today, the most pressing first; `share` and `litres` of the change, none where none is due.
+         */
+        Care: {
+            /** Lines */
+            lines: components["schemas"]["Sentence"][];
+            /** Share */
+            share: number;
+            /** Litres */
+            litres: number;
+            /** From Readings */
+            from_readings: boolean;
+        };
+        /** CellOut */
+        CellOut: {
+            /** Line */
+            line: number;
+            /** Column */
+            column: string;
+            /** What */
+            what: string;
         };
         /**
          * CellsIn
@@ -1017,6 +1306,13 @@ export interface components {
             /** Empty */
             empty: boolean;
         };
+        /** ColumnOut */
+        ColumnOut: {
+            /** Heading */
+            heading: string;
+            /** Taken For */
+            taken_for: string;
+        };
         /**
          * Corner
          * @description A corner of the saw-tooth: nitrate (mg/L N) on a day.
@@ -1036,6 +1332,75 @@ export interface components {
             flow: number;
             /** Head */
             head: number;
+        };
+        /** Cycle */
+        Cycle: {
+            /**
+             * Begun By
+             * @default running
+             * @enum {string}
+             */
+            begun_by: "running" | "empty" | "animals" | "soil";
+            /**
+             * Begun On
+             * @default
+             */
+            begun_on: string;
+            /**
+             * Seeded By
+             * @default nothing
+             * @enum {string}
+             */
+            seeded_by: "nothing" | "plants" | "bottle" | "media";
+            /**
+             * Donor Frac
+             * @default 0.3
+             */
+            donor_frac: number;
+            /**
+             * Donor Mg D
+             * @default 100
+             */
+            donor_mg_d: number;
+            /**
+             * Dose Kind
+             * @default ammonium_chloride
+             * @enum {string}
+             */
+            dose_kind: "ammonium_chloride" | "ammonia_solution";
+            /**
+             * Solution Pct
+             * @default 9.5
+             */
+            solution_pct: number;
+            /**
+             * Soil Gives Mg L
+             * @default 6
+             */
+            soil_gives_mg_l: number;
+            /**
+             * Camp
+             * @default changes
+             * @enum {string}
+             */
+            camp: "changes" | "none" | "detoxifier";
+            /**
+             * Tank Chloride Mg L
+             * @default 20
+             */
+            tank_chloride_mg_l: number;
+        };
+        /**
+         * CycleAsked
+         * @description A draft of the plan, and the moment that is now where the keeper is.
+         */
+        CycleAsked: {
+            plan: components["schemas"]["Plan"];
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
         };
         /** DeletedSystem */
         DeletedSystem: {
@@ -1062,6 +1427,21 @@ export interface components {
             deleted: string;
         };
         /**
+         * Done
+         * @description Whether a cycle is done, why, and what stands for it.
+         */
+        Done: {
+            /**
+             * Answer
+             * @enum {string}
+             */
+            answer: "yes" | "no" | "not known";
+            sentence: components["schemas"]["Sentence"];
+            rule: components["schemas"]["Sentence"];
+            /** Evidence */
+            evidence: components["schemas"]["Sentence"][];
+        };
+        /**
          * Draft
          * @description A plan, and the size its animals are planned for: in so many months, full grown when left out.
          */
@@ -1078,26 +1458,112 @@ export interface components {
             plan: components["schemas"]["Plan"];
         };
         /**
-         * EntryOut
-         * @description What may be entered at a path; rows are written animals.*.number.
+         * EntriesIn
+         * @description Entries made together: tests of one evening, a change and what was dosed with it.
          */
-        EntryOut: {
-            /** Label */
-            label: string;
-            /** Kind */
-            kind: string;
-            /** Low */
-            low: number | null;
-            /** High */
-            high: number | null;
-            /** Whole */
-            whole: boolean;
-            /** Optional */
-            optional: boolean;
-            /** Options */
-            options: {
-                [key: string]: string;
-            };
+        EntriesIn: {
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /** Entries */
+            entries: components["schemas"]["EntryIn"][];
+        };
+        /** Entry */
+        Entry: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "reading" | "change" | "dose" | "feed" | "filter" | "added" | "taken" | "light" | "arrival" | "death" | "source" | "experiment" | "note";
+            /**
+             * What
+             * @default
+             */
+            what: string;
+            /**
+             * Value
+             * @default
+             */
+            value: string;
+            /**
+             * Kit
+             * @default
+             */
+            kit: string;
+            /**
+             * When
+             * @default
+             * @enum {string}
+             */
+            when: "" | "before" | "after";
+            /** Litres */
+            litres?: number | null;
+            /** Share */
+            share?: number | null;
+            /** Amount */
+            amount?: number | null;
+            /**
+             * Until
+             * @default
+             */
+            until: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * EntryIn
+         * @description An entry and its moment.
+         */
+        EntryIn: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            entry: components["schemas"]["Entry"];
+        };
+        /**
+         * EntryUpdate
+         * @description What an entry is now, and the revision that it was changed from.
+         */
+        EntryUpdate: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            entry: components["schemas"]["Entry"];
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /** Base */
+            base: number;
+        };
+        /**
+         * EntryWas
+         * @description What an entry was at one of its revisions.
+         */
+        EntryWas: {
+            /** Number */
+            number: number;
+            /**
+             * Saved
+             * Format: date-time
+             */
+            saved: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            entry: components["schemas"]["Entry"];
         };
         /**
          * Failure
@@ -1231,6 +1697,11 @@ export interface components {
              */
             state: "holds" | "tight" | "short" | "unknown";
             sentence: components["schemas"]["Sentence"];
+            /**
+             * Near
+             * @default false
+             */
+            near: boolean;
         };
         /**
          * Fit
@@ -1459,6 +1930,46 @@ export interface components {
             sump: components["schemas"]["Sentence"];
         };
         /**
+         * Forecast
+         * @description A cycle's page.
+         */
+        Forecast: {
+            result: components["schemas"]["Sentence"];
+            /** Today */
+            today: number;
+            /** Days 10 50 90 */
+            days_10_50_90: [
+                number | null,
+                number | null,
+                number | null
+            ];
+            /** Not Done Frac */
+            not_done_frac: number;
+            /** Hours */
+            hours: number[];
+            /** Bands */
+            bands: components["schemas"]["Band"][];
+            /** Readings */
+            readings: components["schemas"]["Mark"][];
+            /** Happened */
+            happened: components["schemas"]["Happened"][];
+            done: components["schemas"]["Done"];
+            learned: components["schemas"]["Sentence"] | null;
+            /** Asks */
+            asks: components["schemas"]["Sentence"][];
+            /** Stalls */
+            stalls: components["schemas"]["Sentence"][];
+            /** Hastens */
+            hastens: components["schemas"]["Hastens"][];
+            /** Calendar */
+            calendar: components["schemas"]["Line"][];
+            /** Camps */
+            camps: components["schemas"]["Camp"][];
+            care: components["schemas"]["Care"] | null;
+            /** Cautions */
+            cautions: components["schemas"]["Sentence"][];
+        };
+        /**
          * Gauge
          * @description What a sight glass shows: the value, its limit or band, and the top of the tube.
          */
@@ -1561,6 +2072,25 @@ export interface components {
              * @default 0
              */
             uneaten_frac: number;
+        };
+        /**
+         * Happened
+         * @description Something that was done, as a mark with a word.
+         */
+        Happened: {
+            /** Day */
+            day: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Hastens
+         * @description Something that would bring the day nearer, and by how many days.
+         */
+        Hastens: {
+            words: components["schemas"]["Sentence"];
+            /** Days */
+            days: number;
         };
         /** Heat */
         Heat: {
@@ -1712,13 +2242,52 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "species" | "plants" | "media" | "filters" | "pumps";
+            kind: "species" | "plants" | "media" | "filters" | "pumps" | "kits";
             /** Label */
             label: string;
             /** Columns */
             columns: components["schemas"]["Column"][];
             /** Rows */
             rows: components["schemas"]["LibraryRow"][];
+        };
+        /** KitOut */
+        KitOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Measure */
+            measure: string;
+            /** Steps */
+            steps: string[];
+            /** Reads */
+            reads: string;
+            /** Interferes */
+            interferes: string;
+            /** Expires */
+            expires: string;
+        };
+        /**
+         * Known
+         * @description What can be read and with what, and what can be done, each by key with its words.
+         */
+        Known: {
+            /** Measures */
+            measures: components["schemas"]["MeasureOut"][];
+            /** Kits */
+            kits: components["schemas"]["KitOut"][];
+            /** Kinds */
+            kinds: {
+                [key: string]: string;
+            };
+            /** Doses */
+            doses: {
+                [key: string]: string;
+            };
+            /** Cleaned */
+            cleaned: {
+                [key: string]: string;
+            };
         };
         /** Lamp */
         Lamp: {
@@ -1791,7 +2360,7 @@ export interface components {
             kinds: components["schemas"]["KindOut"][];
             /** Entries */
             entries: {
-                [key: string]: components["schemas"]["EntryOut"];
+                [key: string]: components["schemas"]["loquen__api__library__EntryOut"];
             };
             /** New Rows */
             new_rows: {
@@ -1835,6 +2404,49 @@ export interface components {
             uvb_wanted_uvi?: number | null;
         };
         /**
+         * Line
+         * @description Something to do on a day: `amount` in grams or millilitres of a dose, `share` and litres of a change.
+         */
+        Line: {
+            /** Day */
+            day: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "read" | "dose" | "change" | "milestone";
+            words: components["schemas"]["Sentence"];
+            /** Amount */
+            amount?: number | null;
+            /** Share */
+            share?: number | null;
+        };
+        /**
+         * Mark
+         * @description A reading as a bar over its interval; without an upper end at the top of a chart.
+         */
+        Mark: {
+            /** What */
+            what: string;
+            /** Day */
+            day: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number | null;
+        };
+        /** MeasureOut */
+        MeasureOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Kind */
+            kind: string;
+            /** Ion */
+            ion: number;
+        };
+        /**
          * Mover
          * @description How far a figure moves when one input grows by `nudge` (a tenth, or one degree).
          */
@@ -1846,6 +2458,14 @@ export interface components {
             nudge: components["schemas"]["Term"];
             /** Change */
             change: number;
+        };
+        /**
+         * Numbers
+         * @description Entries by their numbers.
+         */
+        Numbers: {
+            /** Ids */
+            ids: number[];
         };
         /**
          * Order
@@ -2107,6 +2727,21 @@ export interface components {
              *     }
              */
             stocking: components["schemas"]["Stocking"];
+            /**
+             * @default {
+             *       "begun_by": "running",
+             *       "begun_on": "",
+             *       "seeded_by": "nothing",
+             *       "donor_frac": 0.3,
+             *       "donor_mg_d": 100,
+             *       "dose_kind": "ammonium_chloride",
+             *       "solution_pct": 9.5,
+             *       "soil_gives_mg_l": 6,
+             *       "camp": "changes",
+             *       "tank_chloride_mg_l": 20
+             *     }
+             */
+            cycle: components["schemas"]["Cycle"];
             /**
              * @default {
              *       "way": "none",
@@ -3210,6 +3845,44 @@ export interface components {
             next: number | null;
         };
         /**
+         * TableIn
+         * @description A table as text; `order` where its dates could be read either way; `zone_min` minutes ahead of UTC.
+         */
+        TableIn: {
+            /** Text */
+            text: string;
+            /** Order */
+            order?: ("day first" | "month first") | null;
+            /**
+             * Zone Min
+             * @default 0
+             */
+            zone_min: number;
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+        };
+        /**
+         * TableOut
+         * @description What a table is taken for: its columns, what would be new, what is there already, what can not be read.
+         */
+        TableOut: {
+            /** Columns */
+            columns: components["schemas"]["ColumnOut"][];
+            /** New */
+            new: number;
+            /** There */
+            there: number;
+            /** Faults */
+            faults: components["schemas"]["CellOut"][];
+            /** Either Order */
+            either_order: boolean;
+            /** Kept */
+            kept: boolean;
+        };
+        /**
          * TakenAlong
          * @description A plan as a document, with the own rows that it uses by kind and key.
          */
@@ -3659,6 +4332,50 @@ export interface components {
             /** Editable */
             editable: boolean;
         };
+        /**
+         * EntryOut
+         * @description What may be entered at a path; rows are written animals.*.number.
+         */
+        loquen__api__library__EntryOut: {
+            /** Label */
+            label: string;
+            /** Kind */
+            kind: string;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /** Whole */
+            whole: boolean;
+            /** Optional */
+            optional: boolean;
+            /** Options */
+            options: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * EntryOut
+         * @description An entry; of a reading where the level lay, in the core's unit, without an upper end at the top of a chart.
+         */
+        loquen__api__log__schema__EntryOut: {
+            /** Id */
+            id: number;
+            /** System Id */
+            system_id: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Revision */
+            revision: number;
+            entry: components["schemas"]["Entry"];
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+        };
     };
     responses: never;
     parameters: never;
@@ -3767,7 +4484,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "species" | "plants" | "media" | "filters" | "pumps";
+                kind: "species" | "plants" | "media" | "filters" | "pumps" | "kits";
             };
             cookie?: never;
         };
@@ -3847,7 +4564,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "species" | "plants" | "media" | "filters" | "pumps";
+                kind: "species" | "plants" | "media" | "filters" | "pumps" | "kits";
                 key: string;
             };
             cookie?: never;
@@ -3928,7 +4645,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "species" | "plants" | "media" | "filters" | "pumps";
+                kind: "species" | "plants" | "media" | "filters" | "pumps" | "kits";
                 key: string;
             };
             cookie?: never;
@@ -6289,6 +7006,916 @@ export interface operations {
             };
             /** @description Insufficient Storage */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_known_api_log_known_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Known"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    list_latest_api_log_get: {
+        parameters: {
+            query?: {
+                count?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["loquen__api__log__schema__EntryOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    list_entries_api_systems__system_id__log_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["loquen__api__log__schema__EntryOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    create_entries_api_systems__system_id__log_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntriesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["loquen__api__log__schema__EntryOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    update_entry_api_log__entry_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntryUpdate"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["loquen__api__log__schema__EntryOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    delete_entries_api_log_delete_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Numbers"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    restore_entries_api_log_restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Numbers"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_entry_history_api_log__entry_id__history_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryWas"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    export_log_api_systems__system_id__log_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    preview_table_api_systems__system_id__log_preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    import_table_api_systems__system_id__log_table_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_cycle_api_systems__system_id__cycle_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CycleAsked"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Forecast"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -12,14 +12,23 @@ from pydantic import ValidationError
 from starlette.exceptions import HTTPException
 
 from loquen.api.wire.refusals import FAILED
-from loquen.api.wire.words import conflict_sentence, entry_sentence, plan_path, problem_sentence
+from loquen.api.wire.words import (
+    conflict_sentence,
+    entry_fault_sentence,
+    entry_sentence,
+    plan_path,
+    problem_sentence,
+)
 from loquen.core.data.own import BadCells
 from loquen.core.errors import CoreError, NamedCase, OutOfRange, PlanConflict, UnknownKey
 from loquen.core.model.documents import Unreadable
+from loquen.core.model.log import EntryFault
 from loquen.core.model.quantity import Sentence, Term, quoted, say
 from loquen.core.system.cases import told_case
+from loquen.exchange.log_table import UnreadTable
 from loquen.exchange.reports import UnreadReport
 from loquen.store.faults import Busy, StoreFault
+from loquen.store.log import NoSuchEntry
 from loquen.store.own import InUse, NoSuchRow
 from loquen.store.systems import NoSuchRevision, NoSuchSystem, NothingToUndo, StaleRevision
 from loquen.store.waters import NoSuchWater
@@ -126,6 +135,21 @@ def row_in_use(_: Request, error: Exception) -> Response:
     return answer(409, "in_use", say("{system} uses it: take it out there first.", system=quoted(error.system)))
 
 
+def entry_refused(_: Request, error: Exception) -> Response:
+    assert isinstance(error, EntryFault)
+    sentence = entry_fault_sentence(error)
+    path = f"entries.{error.values.get('number', 0)}.{error.field}"
+    return answer(422, error.code, sentence, fields=[field_fault(path, sentence)])
+
+
+def no_such_entry(_: Request, error: Exception) -> Response:
+    return answer(404, "no_such_entry", say("There is no such entry; it may have been deleted."))
+
+
+def unread_table(_: Request, error: Exception) -> Response:
+    return answer(422, "unread_table", say("{what}", what=quoted(error, 300)))
+
+
 def unread_report(_: Request, error: Exception) -> Response:
     assert isinstance(error, UnreadReport)
     faults = [
@@ -189,6 +213,9 @@ def install(app: FastAPI) -> None:
     app.add_exception_handler(InconsistentPlan, inconsistent)
     app.add_exception_handler(CoreError, core_fault)
     app.add_exception_handler(BadCells, bad_cells)
+    app.add_exception_handler(EntryFault, entry_refused)
+    app.add_exception_handler(NoSuchEntry, no_such_entry)
+    app.add_exception_handler(UnreadTable, unread_table)
     app.add_exception_handler(InUse, row_in_use)
     app.add_exception_handler(NoSuchRow, no_such_row)
     app.add_exception_handler(NoSuchSystem, no_such_system)

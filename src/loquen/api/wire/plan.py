@@ -13,11 +13,14 @@ from pydantic_core import PydanticCustomError
 
 from loquen.core.model.documents import plain_data, plan_of, rebuilt
 from loquen.core.model.fields import entries, hints, inner_type
+from loquen.core.model.log import Entry
 from loquen.core.model.plan import PLAN_VERSION, Plan, Source, Tank
 from loquen.core.model.quantity import Choice, Quantity
 from loquen.core.model.typed import Ambiguous, NotANumber, read_number
 
 MOST_NOTES = 4000
+A_DATE = r"^(\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01]))?$"
+"""Year, month and day, or nothing."""
 MOST_READ = 200
 """Rows that a list is read with: more than a plan may have, so that an older, longer one opens and says so."""
 
@@ -79,6 +82,8 @@ def wire_type(hint: Any, entry: Any) -> Any:
         return Annotated[hint, READ_NUMBER, Field(ge=entry.low, le=entry.high)]
     if hint is str and isinstance(entry, Choice) and entry.table == "text":
         return Annotated[str, Field(max_length=MOST_NOTES)]
+    if hint is str and isinstance(entry, Choice) and entry.table == "date":
+        return Annotated[str, Field(pattern=A_DATE)]
     if hint is str:
         return Annotated[str, Field(min_length=1, max_length=80)]
     return hint
@@ -92,10 +97,13 @@ if typing.TYPE_CHECKING:
 
     class SourceSchema(Strict): ...
 
+    class EntrySchema(Strict): ...
+
 else:
     PlanSchema = mirror(Plan)
     TankSchema = mirror(Tank)
     SourceSchema = mirror(Source)
+    EntrySchema = mirror(Entry)
 
 
 def to_core(schema: BaseModel) -> Plan:

@@ -3,6 +3,7 @@
 from typing import Any
 
 from loquen.core.errors import PlanConflict
+from loquen.core.model.log import EntryFault
 from loquen.core.model.plan import PLAN
 from loquen.core.model.quantity import Quantity, Sentence, Term, quoted, say
 from loquen.core.model.typed import Ambiguous, NotANumber, read_number
@@ -119,3 +120,31 @@ def problem_sentence(path: str, problem: Any) -> Sentence:
     if PLAN.entry_at(path) is not None or problem["type"] == "too_long":
         return entry_sentence(path, problem["type"], problem["input"])
     return say("{where}: {what}.", where=quoted(path or "request"), what=quoted(problem["msg"]))
+
+
+ENTRY_FAULTS: dict[str, tuple[str, dict[str, str]]] = {
+    "in_the_future": ("This lies in the future: no entry can.", {}),
+    "before_it_began": ("This system was started on {began}.", {}),
+    "how_much": ("How much was changed: litres, or a share.", {}),
+    "more_than_the_tank": ("That is more than the system holds, {most}.", {"most": "volume"}),
+    "dose_of_what": ("Say what was dosed.", {}),
+    "read_of_what": ("Say what was read.", {}),
+    "kit_reads_another": ("{kit} reads {measure}.", {}),
+    "negative": ("“{value}” lies under nothing.", {}),
+    "not_a_reading": ("“{value}” is no reading: a number, “between 20 and 40”, “under 5”, “over 80”.", {}),
+    "turned_round": ("“{value}” is turned round: the smaller one first.", {}),
+    "no_such_level": ("No water reads that: {label} lies between {low} and {high}.", {}),
+    "read_twice": ("It was read as “{other}” in the same minute: change that one, or this one's time.", {}),
+    "out_of_limits": ("This lies outside what is possible.", {}),
+}
+
+
+def entry_fault_sentence(fault: EntryFault) -> Sentence:
+    """Why an entry of the log can not be kept."""
+    text, kinds = ENTRY_FAULTS[fault.code]
+    terms = {
+        name: Term(value, kinds[name]) if name in kinds else Term(quoted(value))
+        for name, value in fault.values.items()
+        if name != "number"
+    }
+    return say(text, **terms)

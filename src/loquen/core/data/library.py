@@ -5,7 +5,7 @@ from dataclasses import dataclass, fields
 from functools import cache
 from typing import Any, Literal
 
-from loquen.core.data import own
+from loquen.core.data import kits, own
 from loquen.core.data.tables import Table, read_csv, toml
 from loquen.core.errors import BrokenData
 
@@ -537,6 +537,7 @@ OWN_KINDS: dict[own.Kind, OwnKind] = {
     "media": OwnKind("Media", Media, shipped_media, "label"),
     "filters": OwnKind("Filters", FilterModel, shipped_filter_models, "label"),
     "pumps": OwnKind("Pumps", PumpModel, shipped_pump_models, "label"),
+    "kits": OwnKind("Test kits", kits.Kit, kits.shipped_kits, "label", kits.contradictions),
 }
 
 
@@ -549,6 +550,7 @@ def keyed(column: str) -> Table[Any] | None:
         "uptake": plant_covers,
         "kind": filter_kinds,
         "media_key": media,
+        "measure": kits.measures,
     }
     return tables[column]() if column in tables else None
 

@@ -10,7 +10,7 @@ from loquen.core.data.tables import Table, parsed
 from loquen.core.errors import CoreError
 
 Row = TypeVar("Row")
-Kind = Literal["species", "plants", "media", "filters", "pumps"]
+Kind = Literal["species", "plants", "media", "filters", "pumps", "kits"]
 Cells = Mapping[str, str]
 KINDS: tuple[Kind, ...] = get_args(Kind)
 OWN = "own_"

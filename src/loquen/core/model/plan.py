@@ -579,6 +579,57 @@ class RunIn:
 
 
 @dataclass(frozen=True, slots=True)
+class Cycle:
+    """How the filter is brought to life, and since when."""
+
+    begun_by: Annotated[
+        Literal["running", "empty", "animals", "soil"],
+        Choice(
+            "The filter",
+            {
+                "running": "has long been running",
+                "empty": "is started empty, with ammonia",
+                "animals": "is started with animals in it",
+                "soil": "is started on active soil",
+            },
+        ),
+    ] = "running"
+    begun_on: Annotated[str, Choice("Started on", table="date")] = ""
+    seeded_by: Annotated[
+        Literal["nothing", "plants", "bottle", "media"],
+        Choice(
+            "Bacteria come with",
+            {
+                "nothing": "water and dust alone",
+                "plants": "plants, pond or tank water",
+                "bottle": "a bottle of bacteria",
+                "media": "media of a running filter",
+            },
+        ),
+    ] = "nothing"
+    donor_frac: Annotated[float, Quantity("Part of the donor's media", "share", 0, 1)] = 0.3
+    donor_mg_d: Annotated[float, Quantity("Nitrogen the donor turns over", "nitrogen_load", 0, 100_000)] = 100.0
+    dose_kind: Annotated[
+        Literal["ammonium_chloride", "ammonia_solution"],
+        Choice("Dosed as", {"ammonium_chloride": "ammonium chloride", "ammonia_solution": "a solution of ammonia"}),
+    ] = "ammonium_chloride"
+    solution_pct: Annotated[float, Quantity("Ammonia in the solution, percent", "ratio", 0.1, 35)] = 9.5
+    soil_gives_mg_l: Annotated[float, Quantity("Ammonia the soil gives up in all", "ammonia", 0, 60)] = 6.0
+    camp: Annotated[
+        Literal["changes", "none", "detoxifier"],
+        Choice(
+            "With animals in it",
+            {
+                "changes": "water is changed when a limit is passed",
+                "none": "no water is changed",
+                "detoxifier": "a detoxifier is dosed each day",
+            },
+        ),
+    ] = "changes"
+    tank_chloride_mg_l: Annotated[float, Quantity("Chloride in the water, mg/L", "ratio", 0, 40_000)] = 20.0
+
+
+@dataclass(frozen=True, slots=True)
 class Changes:
     """The regime of water changes and what it must hold."""
 
@@ -640,6 +691,7 @@ class Plan:
     filters: Annotated[tuple[Filter, ...], Most(8)] = ()
     run_in: RunIn = field(default_factory=RunIn)
     stocking: Stocking = field(default_factory=Stocking)
+    cycle: Cycle = field(default_factory=Cycle)
     flow: Flow = field(default_factory=Flow)
     run: Annotated[tuple[RunPart, ...], Most(24)] = ()
     returns: Annotated[tuple[Outlet, ...], Most(8)] = ()

@@ -12,6 +12,8 @@ from loquen.core.timeline.arithmetic import Arithmetic, Many, One, State
 from loquen.core.timeline.rates import AMMONIA, HOLD, KH, NITRATE, NITRITE, ON_AMMONIA, ON_NITRITE, SOIL, Water
 
 HOURS = 24
+MOST_AT_ONCE = 0.5
+"""Share that is changed where no share meets the limits."""
 NEVER = float("nan")
 KEPT = (AMMONIA, NITRITE, NITRATE, KH, ON_AMMONIA, ON_NITRITE)
 """The quantities of a state that a course keeps, in this order."""
@@ -57,6 +59,38 @@ class Happening:
 
 
 @dataclass(frozen=True, slots=True)
+class Limits:
+    """What animals may live in, mg/L N: total and un-ionised ammonia, nitrite."""
+
+    ammonia: float
+    unionised: float
+    nitrite: float
+
+    def met(self, state: State, w: Water, m: Arithmetic) -> Any:
+        """Whether a state lies inside all three."""
+        h = rates.hydrogen(state[KH], state[HOLD], w, m)
+        free = rates.free_ammonia(state[AMMONIA], h, w)
+        calm = m.both(state[AMMONIA] <= self.ammonia, state[NITRITE] <= self.nitrite)
+        return m.both(calm, free <= self.unionised)
+
+
+SHARES = tuple(step / 20 for step in range(2, 19))
+"""Shares that a keeper changes by: a tenth to nine tenths."""
+
+
+def share_within(state: State, limits: Limits, source: "Source", w: Water, m: Arithmetic) -> Any:
+    """The smallest share whose change meets every limit, with the KH that the new water brings; nan for none.
+
+    Harder water can raise un-ionised ammonia, so that a larger share is no remedy for certain.
+    """
+    found = m.full(NEVER)
+    for share in reversed(SHARES):
+        fine = limits.met(changed(state, share, source, m), w, m)
+        found = m.where(fine, share, found)
+    return m.where(limits.met(state, w, m), 0.0, found)
+
+
+@dataclass(frozen=True, slots=True)
 class Keeper:
     """Who tends the tank: what is read, dosed and changed, from a day on; before it only what happened counts."""
 
@@ -69,8 +103,16 @@ class Keeper:
     reads_ammonia: bool = True
     reads_nitrite: bool = True
     from_day: int = 0
+    clock_h: int = 0
+    """Hours after midnight at which it is read and tended each day."""
+    ends: bool = True
+    """Whether a fishless run is over when it is done."""
+    ends_when_clear: bool = False
+    """Whether one with animals is over when it is declared clear."""
     most_settled: tuple[float, float] = (0.25, 0.1)
     """mg/L N of ammonia and nitrite that animals may live in for good."""
+    limits: Limits | None = None
+    """Passed: water is changed that day, by as much as meets them, half where no share does."""
 
 
 @dataclass(slots=True)
@@ -158,21 +200,23 @@ def read(day: int, state: State, ledger: Ledger, keeper: Keeper, w: Water, m: Ar
         low = c.dose_read_under_mg_l
         gone = m.both(state[AMMONIA] < low, state[NITRITE] < low)
         done = m.both(m.both(ledger.full_yesterday, gone), m.full(both_read))
-        ledger.day_done = m.where(done, float(day), ledger.day_done)
-        return done
+        first = m.both(done, ledger.day_done != ledger.day_done)
+        ledger.day_done = m.where(first, float(day), ledger.day_done)
+        return m.both(done, m.full(keeper.ends))
     fine = m.both(clear(state, w, keeper, m), m.full(both_read))
     ledger.clear_run = m.where(fine, ledger.clear_run + 1, 0.0)
     undeclared = ledger.clear_declared_day != ledger.clear_declared_day
     declared = m.both(ledger.clear_run >= c.clear_days, undeclared)
     ledger.clear_declared_day = m.where(declared, float(day), ledger.clear_declared_day)
     ledger.clear_from_day = m.where(declared, float(day) - ledger.clear_run + 1, ledger.clear_from_day)
-    return m.full(False)
+    return m.both(declared, m.full(keeper.ends_when_clear))
 
 
-def tend(day: int, state: State, ledger: Ledger, keeper: Keeper, m: Arithmetic) -> State:
-    """Dose by what was read, then change what is due."""
+def tend(day: int, state: State, ledger: Ledger, keeper: Keeper, w: Water, m: Arithmetic) -> tuple[State, Any, Any]:
+    """Dose by what was read, then change what is due: the state, the dose and the share changed."""
     c = rates.table()
     kh_read = state[KH]
+    dose, share = m.full(0.0), m.full(0.0)
     if keeper.fishless:
         if day == 0:
             dose, full = keeper.full_dose, m.full(True)
@@ -190,8 +234,15 @@ def tend(day: int, state: State, ledger: Ledger, keeper: Keeper, m: Arithmetic) 
         due = rule.due(day, kh_read, m)
         if m.any(due):
             ledger.changes_made = ledger.changes_made + m.where(due, 1.0, 0.0)
+            share = m.where(due, rule.share, share)
             state = changed(state, m.where(due, rule.share, 0.0), keeper.source, m)
-    return state
+    if keeper.limits is not None:
+        wanted = share_within(state, keeper.limits, keeper.source, w, m)
+        wanted = m.where(wanted == wanted, wanted, MOST_AT_ONCE)  # noqa: PLR0124
+        ledger.changes_made = ledger.changes_made + m.where(wanted > 0, 1.0, 0.0)
+        share = m.most(share, wanted)
+        state = changed(state, wanted, keeper.source, m)
+    return state, dose, share
 
 
 def dosed(state: State, dose: Any, kh_per_n: float, m: Arithmetic) -> State:
@@ -244,6 +295,8 @@ class Record:
     hours: Any = field(default_factory=list)
     ledger: Ledger | None = None
     end: State = None
+    acts: list[tuple[int, float, float]] = field(default_factory=list)
+    """Of a single tank: what was dosed and which share changed on each day that was tended."""
 
 
 def one(state: State, w: Water, keeper: Keeper, days: int, happenings: Sequence[Happening] = ()) -> Record:
@@ -257,13 +310,17 @@ def one(state: State, w: Water, keeper: Keeper, days: int, happenings: Sequence[
         while due and due[0].hour <= hour:
             state, w = happened(due.pop(0), state, w, ledger, keeper, m)
         day, rest = divmod(hour, HOURS)
-        if rest == 0:
-            ended = day > 0 and read(day, state, ledger, keeper, w, m)
-            record.end = state
-            if ended or day == days:
+        record.end = state
+        if hour == days * HOURS:
+            if rest == keeper.clock_h:
+                read(day, state, ledger, keeper, w, m)
+            break
+        if rest == keeper.clock_h:
+            if day > 0 and read(day, state, ledger, keeper, w, m):
                 break
             if day >= keeper.from_day:
-                state = tend(day, state, ledger, keeper, m)
+                state, dose, share = tend(day, state, ledger, keeper, w, m)
+                record.acts.append((day, dose, share))
                 ledger.noted(state, day, m)
         state = rates.stepped(state, w, m, 1 / HOURS)
     record.ledger = ledger
@@ -293,9 +350,9 @@ def many(
         while due and due[0].hour <= hour:
             state, w = happened(due.pop(0), state, w, ledger, keeper, m)
         day, rest = divmod(hour, HOURS)
-        if rest == 0:
+        if rest == keeper.clock_h or hour == days * HOURS:
             ended = read(day, state, ledger, keeper, w, m) if day > 0 else m.full(False)
-            if day == days:
+            if hour == days * HOURS:
                 ended = m.full(True)
             if np.any(ended):
                 put_away(ended)
@@ -311,7 +368,7 @@ def many(
                 going = going[stay]
                 m = Many(len(going))
             if day >= keeper.from_day:
-                state = tend(day, state, ledger, keeper, m)
+                state, _, _ = tend(day, state, ledger, keeper, w, m)
                 ledger.noted(state, day, m)
         state = rates.stepped(state, w, m, 1 / HOURS)
     return Record(hours=held(hours), ledger=whole, end=end)

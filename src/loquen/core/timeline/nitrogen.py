@@ -7,6 +7,7 @@ from typing import Any, Literal
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.special import ndtr
 
 from loquen.core.errors import OutOfRange, UnknownKey
 from loquen.core.physics.nitrogen import NITRATE_PER_N
@@ -79,6 +80,7 @@ class Inputs:
     soil_holds_ph_at_most: float | None = 6.6
     soil_takes_up_kh: bool = True
     soil_hold_meq_l: float = 40
+    soil_least_kh_dkh: float = 0
     read: tuple[str, ...] = ("ammonia", "nitrite")
     changes: tuple[Mapping[str, Any], ...] = ()
     timed_events: tuple[Mapping[str, Any], ...] = ()
@@ -117,6 +119,7 @@ class Inputs:
             soil_release_per_d=self.soil_release_per_d,
             soil_holds_ph_at_most=self.soil_holds_ph_at_most if self.soil else None,
             soil_takes_kh_per_d=takes,
+            soil_least_kh_dkh=self.soil_least_kh_dkh if self.soil else 0.0,
             soiled=self.soil or self.soil_ammonia_mg_l_n > 0,
         )
         return replace(found, **varied)
@@ -243,27 +246,35 @@ RANGES = {
 """What is uncertain in every cycle, with its 90 % range: times or divided by, plus or minus a share, or a number."""
 
 OF_A_RANGE = 1.645
+CUT = 3.0
+"""Standard deviations that no member lies beyond."""
+
+Factors = Mapping[str, NDArray[np.float64]]
 
 
-def drawn(members: int, seed: int) -> dict[str, NDArray[np.float64]]:
-    """Factors (or kelvins) of every member, independent, cut at three standard deviations."""
-    chance = np.random.default_rng(seed)
+def drawn(members: int, seed: int) -> NDArray[np.float64]:
+    """Standard normal numbers of every member, a row an uncertain thing."""
+    return np.random.default_rng(seed).standard_normal((len(RANGES), members))
+
+
+def factors_of(z: NDArray[np.float64], ranges: Mapping[str, tuple[str, float]] = RANGES) -> Factors:
+    """Factors (or kelvins) of members from standard normal numbers, cut at three standard deviations."""
     return {
-        name: spread(kind, reach, np.clip(chance.standard_normal(members), -3, 3))
-        for name, (kind, reach) in RANGES.items()
+        name: spread(kind, reach, np.clip(row, -CUT, CUT))
+        for (name, (kind, reach)), row in zip(ranges.items(), z, strict=True)
     }
 
 
 def spread(kind: str, reach: float, z: NDArray[np.float64]) -> NDArray[np.float64]:
-    """Standard normal numbers as a range is told: times, share or plus."""
+    """Standard normal numbers as a range is told: times, share, plus, or any within times or divided by."""
     if kind == "times":
         return np.asarray(np.exp(z * np.log(reach) / OF_A_RANGE))
+    if kind == "any within":
+        return np.asarray(np.exp((2 * ndtr(z) - 1) * np.log(reach)))
     return (1.0 if kind == "share" else 0.0) + z * reach / OF_A_RANGE
 
 
-def members_of(
-    asked: Inputs, factors: Mapping[str, NDArray[np.float64]]
-) -> tuple[NDArray[np.float64], rates.Water, Keeper]:
+def members_of(asked: Inputs, factors: Factors) -> tuple[NDArray[np.float64], rates.Water, Keeper]:
     """State, water and keeper of every member."""
     count = len(factors["temp"])
     warm = np.clip(asked.temp_c + factors["temp"], 0.0, 36.0)
@@ -298,7 +309,7 @@ def ensemble(*, members: int = 200, seed: int = 0, **inputs: Any) -> Ensemble:
     """
     within("members", members, 2, 5000, "count")
     asked = asked_of(inputs)
-    state, w, keeper = members_of(asked, drawn(members, seed))
+    state, w, keeper = members_of(asked, factors_of(drawn(members, seed)))
     record = course.many(state, w, keeper, asked.run_days, asked.happenings())
     ledger = record.ledger
     assert ledger is not None

@@ -34,10 +34,10 @@ def table() -> SimpleNamespace:
 
 
 @cache
-def floors() -> tuple[float, ...]:
-    """What no quantity of a state falls under."""
+def floors(least_kh: float = 0.0) -> tuple[float, ...]:
+    """What no quantity of a state falls under; active soil takes the acid that would bring hardness lower."""
     least = table().least_capacity_mg_l_d
-    return (0.0, 0.0, 0.0, least, least, 0.0, 0.0, 0.0)
+    return (0.0, 0.0, 0.0, least, least, least_kh, 0.0, 0.0)
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,6 +68,7 @@ class Water:
     planted: bool = True
     soiled: bool = True
     bounded: bool = True
+    least_kh: float = 0.0
 
 
 def of_temperature(temp_c: Any, co2_mg_l: float) -> dict[str, Any]:
@@ -172,7 +173,7 @@ def stepped(state: State, w: Water, m: Arithmetic, days: float) -> State:
         grabbing = m.top(w.plants) * days * table().half_ammonia_mg_l / table().plants_half_ammonia_mg_l
         quickest = max(quickest, grabbing / MOST_OF_A_STEP)
     parts = max(1, math.ceil(quickest))
-    low = floors()
+    low = floors(w.least_kh)
     for _ in range(parts):
         first = rates(state, w, m)
         second = rates(m.moved(state, days / parts, first, low), w, m)
@@ -191,6 +192,7 @@ def water(
     soil_release_per_d: float = 0.0,
     soil_holds_ph_at_most: float | None = None,
     soil_takes_kh_per_d: float = 0.0,
+    soil_least_kh_dkh: float = 0.0,
     soiled: bool = False,
 ) -> Water:
     """The water of a plan, from figures that a keeper reads."""
@@ -209,6 +211,7 @@ def water(
         soil_takes=soil_takes_kh_per_d,
         planted=plants_take_mg_l_d_n > 0,
         soiled=soiled,
+        least_kh=soil_least_kh_dkh,
         bounded=x_max_mg_l_d is not None,
         **of_temperature(temp_c, co2_mg_l),
     )

@@ -4,20 +4,8 @@ import math
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any
 
-import numpy as np
-from numpy.typing import NDArray
-from scipy.special import ndtr
-
-from loquen.core.errors import NamedCase
-
-BLUR = 0.25
-"""Standard deviation on the log scale of a kit, its water and the eye that reads it."""
-ANYTHING = 0.02
-"""Share of readings that may be anything: a wrong bottle, a wrong line."""
-LEAST = 1e-3
-"""Of a level, so that its logarithm exists."""
+from loquen.core.errors import BadReading
 
 NUMBER = r"(\d+(?:[.,]\d+)?)"
 WORDS = {
@@ -54,7 +42,7 @@ def interval(value: str, chart: Sequence[float] = ()) -> Interval:
         value: text. A number, “between a and b”, “under a” or “over a”; comma or point.
         chart: the unit of the reading, rising steps. Of the kit's chart; empty for a meter.
     Returns: an Interval in the unit of the reading.
-    Raises: NamedCase "not_a_reading" for text that is none of these, "turned_round" when a is over b.
+    Raises: BadReading "not_a_reading" for text that is none of these, "turned_round" when a is over b.
     Source: practice
 
     >>> interval("20", [0, 5, 10, 20, 40])
@@ -68,14 +56,14 @@ def interval(value: str, chart: Sequence[float] = ()) -> Interval:
         numbers = [float(number.replace(",", ".")) for number in found.groups()]
         if word == "between":
             if numbers[0] > numbers[1]:
-                raise NamedCase("turned_round", low=numbers[0], high=numbers[1])
+                raise BadReading("turned_round", low=numbers[0], high=numbers[1])
             return Interval(*numbers)
         if word == "under":
             return Interval(0.0, numbers[0])
         if word == "over":
             return Interval(numbers[0], math.inf)
         return around(numbers[0], chart)
-    raise NamedCase("not_a_reading", value=value)
+    raise BadReading("not_a_reading", value=value)
 
 
 def around(number: float, chart: Sequence[float]) -> Interval:
@@ -87,27 +75,3 @@ def around(number: float, chart: Sequence[float]) -> Interval:
     low = (number + below[-1]) / 2 if below else 0.0
     high = (number + above[0]) / 2 if above else math.inf
     return Interval(low, high)
-
-
-def likelihood(level: Any, read: Interval, choices: int, blur: float = BLUR) -> NDArray[np.float64]:
-    """Probability of reading this interval at a level: log-normal blur, and a few that may be anything.
-
-    Equation: P = (1 − ε)·[Φ(ln(high/level)/σ) − Φ(ln(low/level)/σ)] + ε/choices
-    Parameters:
-        level: the unit of the reading, array, over 0. True levels.
-        read: an Interval.
-        choices: count, scalar, 1 to 1000. Steps that the kit can show.
-        blur: 1, scalar, 0.01 to 2. Standard deviation on the log scale.
-    Returns: share, as level.
-    Raises: nothing.
-    Source: practice
-    """
-    return (1 - ANYTHING) * within(level, read, blur) + ANYTHING / choices
-
-
-def within(level: Any, read: Interval, blur: float = BLUR) -> NDArray[np.float64]:
-    """Probability that a blurred level falls into the interval."""
-    log = np.log(np.maximum(level, LEAST))
-    top = np.ones_like(log) if math.isinf(read.high) else ndtr((math.log(max(read.high, LEAST)) - log) / blur)
-    bottom = ndtr((math.log(read.low) - log) / blur) if read.low > 0 else 0.0
-    return np.asarray(np.maximum(top - bottom, 0.0))

@@ -1,0 +1,279 @@
+"""The log: entries of a system, one by one, many at once, and as a table."""
+
+from datetime import UTC, datetime, timedelta, timezone
+from typing import Annotated, Any
+
+from fastapi import APIRouter, Query, Response
+from pydantic import ValidationError
+from sqlmodel import Session
+
+from loquen.api.dependencies import FAULTS, Kept
+from loquen.api.log.schema import (
+    CellOut,
+    ColumnOut,
+    EntriesIn,
+    EntryOut,
+    EntryUpdate,
+    EntryWas,
+    KitOut,
+    Known,
+    MeasureOut,
+    Numbers,
+    TableIn,
+    TableOut,
+)
+from loquen.api.wire.documents import read_document
+from loquen.api.wire.plan import EntrySchema
+from loquen.core.data.kits import kits, measures
+from loquen.core.errors import CoreError
+from loquen.core.model import log as logbook
+from loquen.core.model.documents import document, parsed, plain_data, rebuilt
+from loquen.core.model.log import Entry, EntryFault, Logged
+from loquen.core.system.book import sheet_of
+from loquen.core.system.told import where_known
+from loquen.exchange.log_table import BadCell, read_table, write_table
+from loquen.store import log, systems
+from loquen.store.log import KeptEntry
+
+router = APIRouter(prefix="/api", tags=["log"], responses=dict(FAULTS))
+
+
+def logged(row: KeptEntry) -> Logged:
+    """A kept entry as the core's."""
+    return Logged(row.at, rebuilt(Entry, parsed(row.document)))
+
+
+def shown(row: KeptEntry) -> EntryOut:
+    """An entry with its interval."""
+    entry = logged(row).entry
+    low = high = None
+    if entry.kind == "reading":
+        try:
+            read = logbook.read_interval(entry)
+            low, high = read.low, None if read.high == float("inf") else read.high
+        except (CoreError, KeyError):
+            pass
+    return EntryOut(
+        id=row.id,
+        system_id=row.system_id,
+        at=row.at,
+        revision=row.revision,
+        entry=EntrySchema.model_validate(parsed(row.document)),
+        low=low,
+        high=high,
+    )
+
+
+class Place:
+    """What an entry is judged beside: the system's water, when it was started, and what else is in its log."""
+
+    def __init__(self, session: Session, system_id: int, now: datetime) -> None:
+        self.now = now
+        self.others = [(row.id, logged(row)) for row in log.list_of(session, system_id)]
+        plan = where_known(lambda: read_document(systems.read(session, system_id).document), None)
+        self.started = plan.cycle.begun_on if plan else ""
+        self.volume_l = where_known(lambda: float(sheet_of(plan).value("real_volume_l")), None) if plan else None
+
+    def faults(self, row: Logged, besides: int | None = None) -> list[EntryFault]:
+        began = datetime.fromisoformat(self.started).replace(tzinfo=row.at.tzinfo) if self.started else None
+        return logbook.faults(
+            row,
+            now=self.now,
+            began=began,
+            volume_l=self.volume_l,
+            others=(other for number, other in self.others if number != besides),
+        )
+
+
+def core_entry(schema: Any) -> Entry:
+    entry: Entry = rebuilt(Entry, schema.model_dump())
+    return entry
+
+
+@router.get("/log/known")
+def read_known() -> Known:
+    """What can be read, with what, and what can be done."""
+    return Known(
+        measures=[MeasureOut(key=m.key, label=m.label, kind=m.kind, ion=m.ion) for m in measures().values()],
+        kits=[
+            KitOut(
+                key=key,
+                label=kit.label,
+                measure=kit.measure,
+                steps=list(kit.steps),
+                reads=kit.reads,
+                interferes=kit.interferes,
+                expires=kit.expires,
+            )
+            for key, kit in kits().items()
+        ],
+        kinds=logbook.KIND_WORDS,
+        doses=logbook.DOSES,
+        cleaned=logbook.CLEANED,
+    )
+
+
+@router.get("/log")
+def list_latest(database: Kept, count: Annotated[int, Query(ge=1, le=500)] = 100) -> list[EntryOut]:
+    """The newest entries of all systems."""
+    with database.reading() as session:
+        rows = log.list_latest(session, count)
+    return [shown(row) for row in rows]
+
+
+@router.get("/systems/{system_id}/log")
+def list_entries(system_id: int, database: Kept) -> list[EntryOut]:
+    """The log of a system, oldest first."""
+    with database.reading() as session:
+        rows = log.list_of(session, system_id)
+    return [shown(row) for row in rows]
+
+
+@router.post("/systems/{system_id}/log", status_code=201)
+def create_entries(system_id: int, given: EntriesIn, database: Kept) -> list[EntryOut]:
+    """Entries made together: all of them are kept, or none; 422 names the field of the first that can not be."""
+    with database.writing() as session:
+        place = Place(session, system_id, given.now)
+        rows = [Logged(row.at, core_entry(row.entry)) for row in given.entries]
+        for number, row in enumerate(rows):
+            refuse(place.faults(row), number)
+            place.others.append((-1 - number, row))
+        kept = log.create(session, system_id, [(row.at, document(row.entry)) for row in rows])
+    return [shown(row) for row in kept]
+
+
+def refuse(faults: list[EntryFault], number: int = 0) -> None:
+    """Raise the first of some faults, with the number of the entry that it is about."""
+    if faults:
+        faults[0].values["number"] = number
+        raise faults[0]
+
+
+@router.put("/log/{entry_id}")
+def update_entry(entry_id: int, update: EntryUpdate, database: Kept) -> EntryOut:
+    """Keep what an entry is now; 409 when it was changed since."""
+    with database.writing() as session:
+        place = Place(session, log.read(session, entry_id).system_id, update.now)
+        row = Logged(update.at, core_entry(update.entry))
+        refuse(place.faults(row, besides=entry_id))
+        kept = log.update(session, entry_id, update.base, row.at, document(row.entry))
+    return shown(kept)
+
+
+@router.post("/log/delete", status_code=204)
+def delete_entries(numbers: Numbers, database: Kept) -> None:
+    """Take entries out; `restore` brings them back."""
+    with database.writing() as session:
+        log.delete(session, numbers.ids)
+
+
+@router.post("/log/restore", status_code=204)
+def restore_entries(numbers: Numbers, database: Kept) -> None:
+    with database.writing() as session:
+        log.restore(session, numbers.ids)
+
+
+@router.get("/log/{entry_id}/history")
+def read_entry_history(entry_id: int, database: Kept) -> list[EntryWas]:
+    """What an entry was, the newest first."""
+    with database.reading() as session:
+        rows = log.history(session, entry_id)
+        return [
+            EntryWas(
+                number=row.number,
+                saved=row.saved,
+                at=row.at,
+                entry=EntrySchema.model_validate(parsed(row.document)),
+            )
+            for row in rows
+        ]
+
+
+@router.get("/systems/{system_id}/log.csv", response_class=Response)
+def export_log(system_id: int, database: Kept) -> Response:
+    """The log as a table."""
+    with database.reading() as session:
+        rows = [logged(row) for row in log.list_of(session, system_id)]
+    disposition = f'attachment; filename="log-{system_id}.csv"'
+    return Response(write_table(rows), media_type="text/csv", headers={"Content-Disposition": disposition})
+
+
+@router.post("/systems/{system_id}/log/preview")
+def preview_table(system_id: int, table: TableIn, database: Kept) -> TableOut:
+    """What a table would bring; nothing is kept."""
+    with database.reading() as session:
+        return taken_in(session, system_id, table)[0]
+
+
+@router.post("/systems/{system_id}/log/table")
+def import_table(system_id: int, table: TableIn, database: Kept) -> TableOut:
+    """Keep what a table brings: what can not be read is named, what is there already is not doubled."""
+    with database.writing() as session:
+        answer, rows = taken_in(session, system_id, table)
+        if rows:
+            log.create(session, system_id, [(row.at, document(row.entry)) for row in rows])
+    return answer.model_copy(update={"kept": True})
+
+
+def taken_in(session: Session, system_id: int, table: TableIn) -> tuple[TableOut, list[Logged]]:
+    """What a table comes to beside the log that is there."""
+    zone = timezone(timedelta(minutes=table.zone_min))
+    read = read_table(table.text, zone, table.order)
+    place = Place(session, system_id, table.now)
+    there = {same(row) for _, row in place.others}
+    # What two readings of one minute say is looked up, not searched for: a table may have many thousand lines.
+    minutes = {minute(row): row for _, row in place.others if row.entry.kind == "reading"}
+    new: list[Logged] = []
+    doubled = 0
+    faults = list(read.faults)
+    for line, row in read.rows:
+        if same(row) in there:
+            doubled += 1
+            continue
+        beside = minutes.get(minute(row))
+        found = logbook.faults(
+            row, now=table.now, volume_l=place.volume_l, others=[beside] if beside else ()
+        ) + schema_faults(row)
+        if found:
+            faults.append(BadCell(line, row.entry.what or row.entry.kind, sentence_of(found[0])))
+            continue
+        there.add(same(row))
+        if row.entry.kind == "reading":
+            minutes[minute(row)] = row
+        new.append(row)
+    answer = TableOut(
+        columns=[ColumnOut(heading=c.heading, taken_for=c.taken_for) for c in read.columns],
+        new=len(new),
+        there=doubled,
+        faults=[
+            CellOut(line=f.line, column=f.column, what=f.what) for f in sorted(faults, key=lambda f: f.line)[:200]
+        ],
+        either_order=read.either_order,
+        kept=False,
+    )
+    return answer, new
+
+
+def schema_faults(row: Logged) -> list[EntryFault]:
+    """What of an entry lies outside its fields' limits."""
+    try:
+        EntrySchema.model_validate(plain_data(row.entry))
+    except ValidationError as fault:
+        return [EntryFault("out_of_limits", str(fault.errors()[0]["loc"][0]))]
+    return []
+
+
+def sentence_of(fault: EntryFault) -> str:
+    from loquen.api.wire.words import entry_fault_sentence
+    from loquen.core.model.quantity import as_text
+
+    return as_text(entry_fault_sentence(fault), {})
+
+
+def same(row: Logged) -> tuple[Any, ...]:
+    return (row.at.astimezone(UTC), row.entry)
+
+
+def minute(row: Logged) -> tuple[Any, ...]:
+    e = row.entry
+    return (row.at.astimezone(UTC).replace(second=0, microsecond=0), e.what, e.kit, e.when)

@@ -1,0 +1,1 @@
+"""The cycle of one system: from its plan and its log to a forecast, a calendar and an answer."""

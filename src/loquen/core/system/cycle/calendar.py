@@ -1,0 +1,132 @@
+"""What to do on which day, from today on: test, dose, change, plant, and when the first animals and the next come."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Literal
+
+import numpy as np
+
+from loquen.core.data.library import plants
+from loquen.core.fit.cycle import Learned
+from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.system.cycle.setup import Begun, dose_amount
+from loquen.core.timeline import course, rates
+from loquen.core.timeline.course import Happening, Keeper
+from loquen.core.timeline.nitrogen import factors_of
+
+AHEAD_D = 14
+CLEAR_WEEKS = 2
+LineKind = Literal["read", "dose", "change", "milestone"]
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """Something to do on a day: `amount` in grams or millilitres of a dose, `share` and litres of a change."""
+
+    day: int
+    kind: LineKind
+    words: Sentence
+    amount: float | None = None
+    share: float | None = None
+
+
+def calendar(
+    begun: Begun,
+    keeper: Keeper,
+    happenings: Sequence[Happening],
+    found: Learned,
+    done_days: tuple[float, ...],
+    today: float,
+    nitrate: float,
+) -> tuple[Line, ...]:
+    """The next two weeks day by day, as the middle of what was learned would go, and what comes after."""
+    day = math.floor(today)
+    middle = {name: float(np.median(row)) for name, row in factors_of(found.z, begun.ranges).items()}
+    asked = replace(
+        begun.asked,
+        seed_ammonia_oxidisers_mg_l_d=begun.asked.seed_ammonia_oxidisers_mg_l_d * middle["seed_a"],
+        seed_nitrite_oxidisers_mg_l_d=begun.asked.seed_nitrite_oxidisers_mg_l_d * middle["seed_n"],
+    )
+    c = rates.table()
+    w = replace(
+        asked.water(),
+        growth_a=c.growth_ammonia_oxidisers * middle["growth_a"],
+        growth_n=c.growth_nitrite_oxidisers * middle["growth_n"],
+    )
+    record = course.one(asked.state(), w, keeper, day + AHEAD_D + 1, happenings)
+    acts = {when: (dose, share) for when, dose, share in record.acts}
+    lines = []
+    for when in range(day, day + AHEAD_D + 1):
+        if begun.fishless and when > done_days[1]:
+            break
+        lines.append(Line(when, "read", to_read(begun)))
+        dose, share = acts.get(when, (0.0, 0.0))
+        if dose > 0:
+            amount, unit = dose_amount(begun, dose)
+            text = "Dose {amount} " + unit + " of {kind} for {dose}, if both read low enough."
+            kind = "ammonium chloride" if unit == "g" else "the solution"
+            amount_term = Term(round(amount, 2 if amount < 10 else 1), "ratio")
+            lines.append(
+                Line(when, "dose", say(text, amount=amount_term, kind=kind, dose=Term(dose, "ammonia")), amount)
+            )
+        if share > 0:
+            words = say(
+                "Change {share}, {litres}.", share=Term(share, "share"), litres=Term(share * begun.litres, "volume")
+            )
+            lines.append(Line(when, "change", words, share=share))
+    return tuple(lines) + milestones(begun, done_days, day, nitrate)
+
+
+def to_read(begun: Begun) -> Sentence:
+    soft = begun.asked.kh_dkh < 6
+    return say("Read ammonia and nitrite, and KH." if soft else "Read ammonia and nitrite.")
+
+
+def milestones(begun: Begun, done_days: tuple[float, ...], day: int, nitrate: float) -> tuple[Line, ...]:
+    """What comes once it is done, and what may come before."""
+    found = list(planting(begun, day))
+    if not math.isfinite(done_days[1]):
+        return tuple(found)
+    done = max(day, math.ceil(done_days[1]))
+    if begun.fishless:
+        text = "About now it is done. Change most of the water, nitrate stands near {nitrate}; conditioner for all of it, none in the tank before."
+        found.append(Line(done, "milestone", say(text, nitrate=Term(nitrate, "nitrate"))))
+        amount, unit = dose_amount(begun, begun.asked.full_dose_mg_l_n * rates.table().idle_dose_frac)
+        text = (
+            "Until animals are in: half a dose, {amount} "
+            + unit
+            + ", every second day. Idle bacteria fall to two thirds in a week."
+        )
+        found.append(Line(done, "milestone", say(text, amount=Term(round(amount, 2), "ratio"))))
+        text = "The first animals, all that the plan's load allows; feed little for some days and read on."
+        found.append(Line(done + 1, "milestone", say(text)))
+    else:
+        found.append(Line(done, "milestone", say("Clear from about here on. Go on reading: a week of it decides.")))
+        text = (
+            "The first further animals, a third of what is to come."
+            if begun.animals_in
+            else "The first animals, a third of them."
+        )
+        found.append(Line(done + 7, "milestone", say(text)))
+    next_group = done + 7 + 7 * CLEAR_WEEKS
+    text = "The next group, after {weeks} of clear readings; then the next after as many."
+    found.append(Line(next_group, "milestone", say(text, weeks=Term(float(CLEAR_WEEKS), "weeks"))))
+    return tuple(found)
+
+
+def planting(begun: Begun, day: int) -> list[Line]:
+    """Plants of the plan that bear the ammonia of a cycle go in now, the others once it is low."""
+    table = plants()
+    rows = [table[row.plant] for row in begun.plan.planting if row.plant in table]
+    peak = begun.asked.full_dose_mg_l_n if begun.fishless else 1.5
+    now = sorted({row.common for row in rows if row.ammonia_high_mg_l >= peak})
+    later = sorted({row.common for row in rows if row.ammonia_high_mg_l < peak})
+    found = []
+    if now:
+        text = "These plants bear it from the start: {plants}."
+        found.append(Line(day, "milestone", say(text, plants=", ".join(now))))
+    if later:
+        text = "These only once ammonia stays low: {plants}."
+        found.append(Line(day + AHEAD_D, "milestone", say(text, plants=", ".join(later))))
+    return found

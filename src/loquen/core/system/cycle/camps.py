@@ -1,0 +1,95 @@
+"""The ways of a tank with animals in it, side by side: with changes, without, with a detoxifier each day."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.system.cycle.setup import Begun
+from loquen.core.timeline import course, rates
+from loquen.core.timeline.arithmetic import Many
+from loquen.core.timeline.course import HOURS, Happening
+
+CAMPS = {"changes": "change when a limit is passed", "none": "never change", "detoxifier": "a detoxifier each day"}
+HARM = {"ammonia": 1.0, "unionised": 0.05, "nitrite": 1.0}
+"""mg/L N that harm at once, of total and free ammonia and (times its limit's least) of nitrite."""
+
+
+@dataclass(frozen=True, slots=True)
+class Camp:
+    """One way: when it is clear, the litres it takes, and what the animals are exposed to over each limit, mg·h/L."""
+
+    key: str
+    label: str
+    clear_day: float | None
+    litres: float
+    changes: int
+    over_ammonia: float
+    over_unionised: float
+    over_nitrite: float
+    least_over: bool
+    """Whether the exposures are the most there can be: with a detoxifier anything from nothing to this."""
+    peak_ammonia: float
+    peak_nitrite: float
+    risk: Sentence
+
+
+def camps(begun: Begun, happenings: Sequence[Happening], today: float) -> tuple[Camp, ...]:
+    """Each way from today on, after what really happened."""
+    return tuple(camp(begun, key, happenings, today) for key in CAMPS)
+
+
+def camp(begun: Begun, key: str, happenings: Sequence[Happening], today: float) -> Camp:
+    keeper = replace(
+        begun.keeper(key), from_day=math.floor(today), changes=() if key != "changes" else begun.keeper().changes
+    )
+    w = begun.asked.water()
+    run_days = begun.asked.run_days + math.ceil(today)
+    record = course.one(begun.asked.state(), w, keeper, run_days, happenings)
+    assert record.ledger is not None
+    hours = np.array(record.hours)[math.floor(today) * HOURS :]
+    m = Many(len(hours))
+    h = rates.hydrogen(hours[:, rates.KH], hours[:, rates.HOLD], w, m)
+    ammonia, nitrite = hours[:, rates.AMMONIA], hours[:, rates.NITRITE]
+    free = rates.free_ammonia(ammonia, h, w)
+    limits = begun.limits
+    over = {
+        "ammonia": float(np.maximum(ammonia - limits.ammonia, 0).sum()),
+        "unionised": float(np.maximum(free - limits.unionised, 0).sum()),
+        "nitrite": float(np.maximum(nitrite - limits.nitrite, 0).sum()),
+    }
+    litres = sum(share for day, _, share in record.acts if day >= today) * begun.litres
+    clear_day = record.ledger.clear_from_day
+    peaks = float(ammonia.max()), float(free.max()), float(nitrite.max())
+    return Camp(
+        key=key,
+        label=CAMPS[key],
+        clear_day=None if math.isnan(clear_day) else float(clear_day),
+        litres=litres,
+        changes=sum(share > 0 for day, _, share in record.acts if day >= today),
+        over_ammonia=over["ammonia"],
+        over_unionised=over["unionised"],
+        over_nitrite=over["nitrite"],
+        least_over=key == "detoxifier",
+        peak_ammonia=peaks[0],
+        peak_nitrite=peaks[2],
+        risk=risk(begun, key, peaks),
+    )
+
+
+def risk(begun: Begun, key: str, peaks: tuple[float, float, float]) -> Sentence:
+    """What the animals risk, by the peaks."""
+    ammonia, free, nitrite = peaks
+    harm_nitrite = max(HARM["nitrite"], 3 * begun.limits.nitrite)
+    if ammonia < begun.limits.ammonia and free < begun.limits.unionised and nitrite < begun.limits.nitrite:
+        return say("No limit is passed.")
+    if free >= HARM["unionised"] or ammonia >= HARM["ammonia"] or nitrite >= harm_nitrite:
+        if key == "detoxifier":
+            return say("Harm if the detoxifier does not hold what it promises; it takes oxygen: air as well.")
+        return say("Harm: gills burn, blood turns brown; some animals die.")
+    terms = {"ammonia": Term(ammonia, "ammonia"), "nitrite": Term(nitrite, "nitrite")}
+    return say(
+        "Over the limit for long exposure, under what harms at once: {ammonia} and {nitrite} at most.", **terms
+    )

@@ -1,0 +1,112 @@
+"""Today's care of a tank that cycles with animals in it: whether to change, how much, what else."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+
+import numpy as np
+
+from loquen.core.data.library import species
+from loquen.core.model.log import Logged, read_interval
+from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.physics.chemistry.ammonia import chloride_for_nitrite_mg_l
+from loquen.core.system.cycle.answer import latest
+from loquen.core.system.cycle.setup import Begun
+from loquen.core.timeline import course, rates
+from loquen.core.timeline.arithmetic import One, State
+from loquen.core.timeline.course import HOURS
+
+SALT_PER_CHLORIDE = 58.443 / 35.453
+BEARS_SALT_PPT = 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class Care:
+    """What to do today, the most pressing first; `share` and `litres` of the change, none where none is due."""
+
+    lines: tuple[Sentence, ...]
+    share: float
+    litres: float
+    from_readings: bool
+
+
+def care(begun: Begun, record: course.Record, log: Sequence[Logged], now: datetime, today: float) -> Care:
+    """Today's care, by what was read at its worse end, or by the forecast where nothing was."""
+    hour = min(int(today * HOURS), len(record.hours) - 1)
+    worst = np.quantile(record.hours[hour], 0.9, axis=1)
+    levels = {"ammonia": float(worst[0]), "nitrite": float(worst[1])}
+    read = {what: latest(log, what, now) for what in levels}
+    for what, row in read.items():
+        if row is not None:
+            interval = read_interval(row.entry)
+            levels[what] = interval.middle if not math.isinf(interval.high) else 1.5 * interval.low
+    kh = float(np.median(record.hours[hour, 3]))
+    state = course.start(
+        ammonia=levels["ammonia"], nitrite=levels["nitrite"], on_ammonia=1e-4, on_nitrite=1e-4, kh=kh
+    )
+    w, m = begun.asked.water(), One()
+    source = begun.asked.keeper().source
+    share = course.share_within(state, begun.limits, source, w, m)
+    lines = [first(begun, state, share, w)]
+    if levels["nitrite"] > begun.limits.nitrite:
+        lines += chloride(begun, levels["nitrite"])
+    if not math.isnan(share) and share > 0:
+        lines.append(
+            say(
+                "Conditioner for {litres} of new water, before it goes in.",
+                litres=Term(share * begun.litres, "volume"),
+            )
+        )
+        if share * begun.shock_of_all > 1:
+            parts = math.ceil(share * begun.shock_of_all)
+            text = (
+                "So much at once shocks them: in {parts} parts, hours apart, matched in temperature and hardness."
+            )
+            lines.append(say(text, parts=Term(max(parts, 2), "count")))
+    if begun.cycle.camp == "detoxifier":
+        text = "Detoxifier for all {litres}, today and each day until both read clear for a week; it takes oxygen: air while it works."
+        lines.append(say(text, litres=Term(begun.litres, "volume")))
+    missing = [what for what, row in read.items() if row is None]
+    if missing:
+        lines.append(say("Read {what}: this goes by the forecast's worse end.", what=" and ".join(missing)))
+    change = 0.0 if math.isnan(share) else share
+    return Care(tuple(lines), change, change * begun.litres, not missing)
+
+
+def first(begun: Begun, state: State, share: float, w: rates.Water) -> Sentence:
+    """Whether to change, and how much."""
+    if share == 0:
+        return say("No change is called for: ammonia and nitrite lie within what they may live in.")
+    if math.isnan(share):
+        h = rates.hydrogen(state[rates.KH], 0.0, w, One())
+        source = begun.asked.keeper().source
+        after = course.changed(state, course.MOST_AT_ONCE, source, One())
+        rises = rates.free_ammonia(after[rates.AMMONIA], rates.hydrogen(after[rates.KH], 0.0, w, One()), w)
+        if rises > rates.free_ammonia(state[rates.AMMONIA], h, w):
+            return say(
+                "No share helps: the harder new water would turn more of the ammonia into its free form. Bind it with a "
+                "detoxifier first, soften the new water, feed nothing, and change in small steps."
+            )
+        return say(
+            "No single change meets the limits: half today and half again tomorrow, feed nothing, and air as strong as they bear."
+        )
+    terms = {"share": Term(share, "share"), "litres": Term(share * begun.litres, "volume")}
+    return say("Change {share} today, {litres}: the least that brings every limit back.", **terms)
+
+
+def chloride(begun: Begun, nitrite: float) -> list[Sentence]:
+    """Salt against nitrite, where the animals bear it."""
+    wanted = chloride_for_nitrite_mg_l(nitrite, rates.table().nitrite_chloride_margin)
+    more = float(wanted) - begun.cycle.tank_chloride_mg_l
+    kinds = [species()[group.species] for group in begun.plan.animals]
+    if more <= 0:
+        return []
+    ppt = more * SALT_PER_CHLORIDE / 1000
+    frail = [
+        kind.common for kind in kinds if kind.salinity_high_ppt + kind.salt_leeway_ppt < min(ppt, BEARS_SALT_PPT)
+    ]
+    if frail:
+        return [say("No salt against nitrite here: {who} do not bear it.", who=", ".join(frail))]
+    text = "Against the nitrite {salt} of salt in all would keep it out of them: chloride to {chloride} mg/L, over some hours."
+    return [say(text, salt=Term(ppt * begun.litres, "small_mass"), chloride=Term(round(float(wanted)), "count"))]

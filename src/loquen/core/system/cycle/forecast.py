@@ -1,0 +1,359 @@
+"""What a cycle will come to: bands over the hours, the day it is done, what was learned, what holds it up."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from datetime import datetime
+
+import numpy as np
+from numpy.typing import NDArray
+
+from loquen.core.fit.cycle import Learned, Seen, learned
+from loquen.core.graph.engine import Sheet
+from loquen.core.model.log import KIND_WORDS, Logged, days_since
+from loquen.core.model.plan import Plan
+from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.system.cycle import replay
+from loquen.core.system.cycle.answer import Done, is_it_done
+from loquen.core.system.cycle.calendar import Line, calendar
+from loquen.core.system.cycle.camps import Camp, camps
+from loquen.core.system.cycle.care import Care, care
+from loquen.core.system.cycle.setup import Begun, begun
+from loquen.core.timeline import course, rates
+from loquen.core.timeline.course import HOURS, Happening, Keeper
+from loquen.core.timeline.nitrogen import RANGES, Inputs, bands, factors_of, members_of, quantiles
+
+EVERY_H = 6
+"""Hours between the points of a chart."""
+LEAST_MOVED = 0.8
+"""Standard deviations that the middle of something has to move before it is told as learned."""
+MOST_DAYS = 365
+
+
+@dataclass(frozen=True, slots=True)
+class Band:
+    """10, 50 and 90 % of a level over the days of the chart, mg/L N or dKH."""
+
+    what: str
+    low: tuple[float, ...]
+    middle: tuple[float, ...]
+    high: tuple[float, ...]
+    limit: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class Mark:
+    """A reading as a bar over its interval; without an upper end at the top of a chart."""
+
+    what: str
+    day: float
+    low: float
+    high: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class Happened:
+    """Something that was done, as a mark with a word."""
+
+    day: float
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
+class Hastens:
+    """Something that would bring the day nearer, and by how many days."""
+
+    words: Sentence
+    days: float
+
+
+@dataclass(frozen=True, slots=True)
+class Forecast:
+    """A cycle's page."""
+
+    result: Sentence
+    today: float
+    days_10_50_90: tuple[float | None, float | None, float | None]
+    not_done_frac: float
+    hours: tuple[float, ...]
+    bands: tuple[Band, ...]
+    readings: tuple[Mark, ...]
+    happened: tuple[Happened, ...]
+    done: Done
+    learned: Sentence | None
+    asks: tuple[Sentence, ...]
+    stalls: tuple[Sentence, ...]
+    hastens: tuple[Hastens, ...]
+    calendar: tuple[Line, ...]
+    camps: tuple[Camp, ...]
+    care: Care | None
+    cautions: tuple[Sentence, ...]
+
+
+def forecast(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime, seed: int = 0) -> Forecast:
+    """The forecast of a plan's cycle with what its log says; raise NamedCase "not_begun"."""
+    cycle = begun(sheet, now.tzinfo, now.date())  # type: ignore[arg-type]
+    today = max(0.0, days_since(cycle.start, now))
+    happenings = replay.happenings(cycle, log)
+    read = replay.seen(cycle, log)
+    keeper = kept_from(cycle, log, today)
+    found = learned(cycle.asked, keeper, happenings, [one for _, one in read], cycle.ranges, seed)
+    run_days = int(min(MOST_DAYS, max(cycle.asked.run_days, math.ceil(today) + 45)))
+    record = run(cycle, keeper, happenings, found, run_days)
+    ledger = record.ledger
+    assert ledger is not None
+    days = ledger.day_done if cycle.fishless else ledger.clear_from_day
+    days = np.where(np.isnan(days), np.inf, days)
+    done_days = quantiles(days)
+    odds = odds_now(record, cycle, days, today)
+    middle = done_days[1] if math.isfinite(done_days[1]) else run_days
+    return Forecast(
+        result=result(cycle, done_days, today, float(np.isinf(days).mean())),
+        today=today,
+        days_10_50_90=tuple(day if math.isfinite(day) else None for day in done_days),  # type: ignore[arg-type]
+        not_done_frac=float(np.isinf(days).mean()),
+        hours=tuple(hour / HOURS for hour in range(0, shown_hours(done_days, today, run_days) + 1, EVERY_H)),
+        bands=drawn(record, cycle, shown_hours(done_days, today, run_days)),
+        readings=tuple(mark(one) for _, one in read),
+        happened=tuple(
+            happened_words(cycle, row) for row in replay.since_start(cycle, log) if row.entry.kind != "reading"
+        ),
+        done=is_it_done(cycle, log, now, odds),
+        learned=told(cycle, found),
+        asks=tuple(asked_about(read[place][0]) for place in found.odd),
+        stalls=stalls(cycle, record, log, today),
+        hastens=hastens(cycle, middle) if not read else (),
+        calendar=calendar(cycle, keeper, happenings, found, done_days, today, nitrate_then(record, done_days)),
+        camps=camps(cycle, happenings, today) if cycle.animals_in else (),
+        care=care(cycle, record, log, now, today) if cycle.animals_in else None,
+        cautions=cautions(cycle),
+    )
+
+
+def kept_from(cycle: Begun, log: Sequence[Logged], today: float) -> Keeper:
+    """Who tends the tank from now on: by the plan's routine, where the log does not say what was done."""
+    day, clock = divmod(math.ceil(today * HOURS), HOURS)
+    keeper = replace(cycle.keeper(), clock_h=clock)
+    own = replay.since_start(cycle, log)
+    tended = {"dose", "change"}
+    if cycle.fishless and not replay.doses_logged(cycle, log):
+        return keeper
+    done_today = any(row.entry.kind in tended and days_since(cycle.start, row.at) >= day for row in own)
+    return replace(keeper, from_day=day + (1 if done_today else 0))
+
+
+def run(
+    cycle: Begun, keeper: Keeper, happenings: Sequence[Happening], found: Learned, run_days: int
+) -> course.Record:
+    """Every learned member to the end, through what happened and then by the routine."""
+    state, w, tended = members_of(cycle.asked, factors_of(found.z, cycle.ranges))
+    return course.many(
+        state, w, replace(keeper, full_dose=tended.full_dose, ends_when_clear=True), run_days, happenings
+    )
+
+
+def shown_hours(done_days: tuple[float, ...], today: float, run_days: int) -> int:
+    """How far the chart goes: a week past the day by which nine tenths are done, and past today."""
+    last = done_days[2] if math.isfinite(done_days[2]) else run_days
+    return int(min(run_days, max(last + 7, today + 14))) * HOURS
+
+
+def drawn(record: course.Record, cycle: Begun, most: int) -> tuple[Band, ...]:
+    """The bands of a chart."""
+    levels = bands(record.hours[: most + 1 : EVERY_H])
+    limits = {} if cycle.fishless else {"ammonia": cycle.limits.ammonia, "nitrite": cycle.limits.nitrite}
+    rows = {what: [tuple(np.round(row, 4).tolist()) for row in level] for what, level in levels.items()}
+    return tuple(Band(what, low, middle, high, limits.get(what)) for what, (low, middle, high) in rows.items())
+
+
+def mark(one: Seen) -> Mark:
+    high = None if math.isinf(one.read.high) else one.read.high
+    return Mark(one.what, one.hour / HOURS, one.read.low, high)
+
+
+def happened_words(cycle: Begun, row: Logged) -> Happened:
+    entry = row.entry
+    words = KIND_WORDS[entry.kind]
+    if entry.kind == "change" and entry.share is not None:
+        words = f"{entry.share:.0%} changed"
+    elif entry.what:
+        words = f"{words}: {entry.what}"
+    return Happened(days_since(cycle.start, row.at), words)
+
+
+def odds_now(record: course.Record, cycle: Begun, days: NDArray[np.float64], today: float) -> float:
+    """Share of the members that are done, or would be if they were asked today."""
+    if not cycle.fishless:
+        return float((days <= today).mean())
+    # A full dose is gone in a day when both bacteria take it at the levels that it leaves: half saturated at the end.
+    hour = min(int(today * HOURS), len(record.hours) - 1)
+    on_ammonia, on_nitrite = record.hours[hour, 4], record.hours[hour, 5]
+    dose, warmth = cycle.asked.full_dose_mg_l_n, rates.of_temperature(cycle.asked.temp_c, 2.0)["warmth"]
+    # The mean of A/(0.5 + A) while a dose falls to a tenth of it.
+    part = dose / (dose + 0.5 * math.log(10))
+    able = (np.minimum(on_ammonia, on_nitrite) * warmth * part >= dose) | (days <= today)
+    return float(able.mean())
+
+
+def result(cycle: Begun, days: tuple[float, ...], today: float, never: float) -> Sentence:
+    """The page's first sentence."""
+    middle, late = days[1], days[2]
+    word = "Done" if cycle.fishless else "Clear"
+    if not math.isfinite(middle):
+        text = "Not done within {horizon}, as it stands: see what holds it up."
+        return say(text, horizon=Term(float(cycle.asked.run_days), "days"))
+    terms = {"middle": Term(round(middle), "count"), "early": Term(round(days[0]), "count")}
+    terms |= {"today": Term(math.floor(today), "count")}
+    if not math.isfinite(late):
+        text = f"{word} about day {{middle}} (day {{early}} at best, {{never}} not at all); today is day {{today}}."
+        return say(text, never=Term(never, "share"), **terms)
+    text = f"{word} about day {{middle}} ({{early}} to {{late}}); today is day {{today}}."
+    return say(text, late=Term(round(late), "count"), **terms)
+
+
+LEARNED = {
+    "seed_a": "the ammonia-oxidisers it began with",
+    "seed_n": "the nitrite-oxidisers it began with",
+    "growth_a": "the growth of ammonia-oxidisers",
+    "growth_n": "the growth of nitrite-oxidisers",
+    "load": "what is made, or dosed",
+}
+
+
+def told(cycle: Begun, found: Learned) -> Sentence | None:
+    """What the readings taught, by what moved farthest from what is usual."""
+    if not found.told:
+        return None
+    names = list(cycle.ranges)
+    moved = {name: float(np.median(found.z[names.index(name)])) for name in LEARNED}
+    name = max(moved, key=lambda key: abs(moved[key]))
+    if abs(moved[name]) < LEAST_MOVED:
+        return say("What was read is what is usual: nothing faster or slower stands out.")
+    factor = float(np.median(factors_of(found.z, cycle.ranges)[name]))
+    pace = "Faster" if moved[name] > 0 else "Slower"
+    if name == "load":
+        pace = "More" if moved[name] > 0 else "Less"
+    text = "{pace} than usual: {what} at about {times} times the usual."
+    return say(text, pace=pace, what=LEARNED[name], times=Term(round(factor, 2), "ratio"))
+
+
+def asked_about(row: Logged) -> Sentence:
+    """A reading that no member explains, with the likeliest reasons."""
+    text = (
+        "{what} read as “{value}” does not fit anything this water can do. Likeliest: another unit (ion or nitrogen), a kit "
+        "past its date, or a change or dose that was not written down."
+    )
+    return say(text, what=row.entry.what.capitalize(), value=row.entry.value)
+
+
+def nitrate_then(record: course.Record, done_days: tuple[float, ...]) -> float:
+    """Nitrate when it is done, mg/L N."""
+    hour = len(record.hours) - 1
+    if math.isfinite(done_days[1]):
+        hour = min(hour, round(done_days[1]) * HOURS)
+    return float(np.median(record.hours[hour, 2]))
+
+
+def stalls(cycle: Begun, record: course.Record, log: Sequence[Logged], today: float) -> tuple[Sentence, ...]:
+    """What stops it, or will, each with its cure."""
+    ledger = record.ledger
+    assert ledger is not None
+    found = []
+    stalled = ledger.stalled_day
+    if np.isfinite(stalled).mean() > 0.5:
+        kh_g = cycle.litres * rates.table().bicarbonate_mg_l_per_dkh * 3 / 1000
+        text = (
+            "Carbonate hardness is used up about day {day}: pH falls and the bacteria stop. Half a change, or {grams} of "
+            "sodium bicarbonate for 3 dKH, before that."
+        )
+        day = Term(round(float(np.nanmedian(stalled))), "count")
+        found.append(say(text, day=day, grams=Term(kh_g, "small_mass")))
+    hours = record.hours
+    hour = min(int(today * HOURS), len(hours) - 1)
+    if cycle.asked.temp_c < 18:
+        text = "At {temp} bacteria grow slowly: warmed to 26 °C while it is empty it takes little more than half the time."
+        found.append(say(text, temp=Term(cycle.asked.temp_c, "temperature")))
+    if float(np.median(hours[hour, 3])) < 0.3 and not found:
+        found.append(
+            say("Hardly any carbonate hardness is left: under pH 6 the bacteria stand still. Change water.")
+        )
+    if cycle.asked.mode == "with_animals" and cycle.asked.load_mg_l_d_n <= 0:
+        found.append(
+            say("Nothing in it makes ammonia, so nothing grows: dose ammonia, or feed what will live in it.")
+        )
+    if cycle.asked.x_max_mg_l_d is not None:
+        most = rates.table().too_small_of_capacity * cycle.asked.x_max_mg_l_d
+        load = max(cycle.asked.load_mg_l_d_n, cycle.load_full_mg_l_d)
+        if load > most:
+            text = (
+                "The filter is too small for these animals: {load} are made, {most} are the most it settles with."
+            )
+            terms = {
+                "load": Term(load * cycle.litres, "nitrogen_load"),
+                "most": Term(most * cycle.litres, "nitrogen_load"),
+            }
+            found.append(say(text, **terms))
+    copper = [
+        row for row in replay.since_start(cycle, log) if row.entry.kind == "dose" and row.entry.what == "medicine"
+    ]
+    if copper:
+        found.append(
+            say("A medicine was dosed: copper and some antibiotics stop the bacteria. Test before you wait on.")
+        )
+    return tuple(found)
+
+
+def hastens(cycle: Begun, middle: float) -> tuple[Hastens, ...]:
+    """What would bring the day nearer, each tried on this tank, the most first."""
+    asked = cycle.asked
+    tried: list[tuple[Sentence, dict[str, object]]] = []
+    if asked.temp_c < 27 and not cycle.animals_in:
+        warm = {"temp_c": min(28.0, asked.temp_c + 3)}
+        tried.append((say("{temp} while it is empty", temp=Term(warm["temp_c"], "temperature")), dict(warm)))
+    more = {"seed_ammonia_oxidisers_mg_l_d": asked.seed_ammonia_oxidisers_mg_l_d + 0.3}
+    more["seed_nitrite_oxidisers_mg_l_d"] = asked.seed_nitrite_oxidisers_mg_l_d + 0.3
+    worth = 0.3 * cycle.litres
+    tried.append((say("running media that turn over {load}", load=Term(worth, "nitrogen_load")), dict(more)))
+    if asked.kh_dkh < 6 and not asked.soil:
+        tried.append((say("{kh} of carbonate hardness from the start", kh=Term(8.0, "carbonate")), {"kh_dkh": 8.0}))
+    full = rates.table().full_dose_mg_l
+    if cycle.fishless and asked.full_dose_mg_l_n < full <= cycle.most_proved_mg_l:
+        tried.append((say("doses of {dose}", dose=Term(full, "ammonia")), {"full_dose_mg_l_n": full}))
+    found = []
+    base = single(cycle, asked)
+    for words, changes in tried:
+        day = single(cycle, replace(asked, **changes))  # type: ignore[arg-type]
+        if math.isfinite(day) and day < base - 0.5:
+            found.append(Hastens(words, min(base, middle + 60) - day))
+    return tuple(sorted(found, key=lambda one: -one.days))
+
+
+def single(cycle: Begun, asked: Inputs) -> float:
+    """The day that one run is done on; infinite for never."""
+    record = course.one(asked.state(), asked.water(), cycle.keeper(), asked.run_days)
+    assert record.ledger is not None
+    day = record.ledger.day_done if cycle.fishless else record.ledger.clear_from_day
+    return math.inf if math.isnan(day) else float(day)
+
+
+def cautions(cycle: Begun) -> tuple[Sentence, ...]:
+    """What is not sure, or can hurt."""
+    found = []
+    if cycle.fishless:
+        text = "Ammonia burns eyes and lungs: gloves, an open window, and never together with chlorine bleach."
+        found.append(say(text))
+    if cycle.asked.source_ammonia_mg_l_n > 0:
+        text = "Each litre of new water sets {freed} free from its chloramine."
+        found.append(say(text, freed=Term(cycle.asked.source_ammonia_mg_l_n, "ammonia")))
+    if cycle.cycle.seeded_by == "bottle":
+        found.append(
+            say("A bottle of bacteria holds anything from nothing to a filter: the range is honest, not the label.")
+        )
+    wanted = rates.table().dose_of_load * cycle.load_full_mg_l_d
+    if cycle.fishless and cycle.most_proved_mg_l < min(wanted or 2.0, 2.0):
+        text = "These media can not turn over more than {dose} in a day: a larger dose would prove nothing."
+        found.append(say(text, dose=Term(cycle.most_proved_mg_l, "ammonia")))
+    return tuple(found)
+
+
+assert set(LEARNED) <= set(RANGES)

@@ -1,0 +1,176 @@
+"""A cycle as the plan describes it: its water, load, media and seeds, taken from the sheet once."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from datetime import date, datetime, time, tzinfo
+from typing import Any
+
+from loquen.core.data.tables import constants
+from loquen.core.errors import NamedCase
+from loquen.core.graph.engine import Missing, Sheet
+from loquen.core.model.plan import Cycle, Plan
+from loquen.core.physics.nitrogen import AMMONIA_PER_N, NITRATE_PER_N
+from loquen.core.timeline import rates
+from loquen.core.timeline.course import ChangeRule, Keeper, Limits
+from loquen.core.timeline.nitrogen import RANGES, Inputs, Mode
+
+CO2_MG_L = 2.0
+CHLORIDE_G_MOL, N_G_MOL = 53.491, 14.007
+SOLUTION_KG_L = 0.96
+"""Density of a solution of ammonia of about a tenth."""
+MODES: dict[str, Mode] = {"empty": "empty_with_ammonia", "animals": "with_animals", "soil": "active_soil"}
+RUN_DAYS = 90
+
+
+@dataclass(frozen=True, slots=True)
+class Begun:
+    """A cycle that the plan begins: what is run, what is uncertain of it, and what its animals may live in."""
+
+    plan: Plan
+    asked: Inputs
+    ranges: dict[str, tuple[str, float]]
+    limits: Limits
+    litres: float
+    animals_in: bool
+    load_full_mg_l_d: float
+    most_proved_mg_l: float
+    shock_of_all: float
+    """What a change of all the water would be, in times of the step that the most delicate aboard bear."""
+    start: datetime
+
+    @property
+    def cycle(self) -> Cycle:
+        return self.plan.cycle
+
+    @property
+    def fishless(self) -> bool:
+        return self.asked.mode == "empty_with_ammonia"
+
+    def keeper(self, camp: str | None = None) -> Keeper:
+        """Who tends it: with animals in it, by the camp that the plan goes by or the one that is asked for."""
+        usual = self.asked.keeper()
+        if self.fishless or not self.animals_in or (camp or self.cycle.camp) != "changes":
+            return replace(usual, most_settled=(self.limits.ammonia, self.limits.nitrite))
+        return replace(usual, limits=self.limits, most_settled=(self.limits.ammonia, self.limits.nitrite))
+
+
+def number(sheet: Sheet[Plan], key: str, otherwise: float) -> float:
+    """A figure, or what stands for it where there is none."""
+    found = sheet.look(key)
+    return otherwise if isinstance(found, Missing) else float(found)
+
+
+def begun(sheet: Sheet[Plan], zone: tzinfo, today: date) -> Begun:
+    """The cycle of a plan; raise NamedCase "not_begun" for a filter that has long been running."""
+    plan = sheet.root
+    cycle = plan.cycle
+    if cycle.begun_by == "running":
+        raise NamedCase("not_begun")
+    litres = float(sheet.value("real_volume_l"))
+    beds = sheet.look("beds")
+    area_m2 = 0.0 if isinstance(beds, Missing) else beds.driven_m2
+    c = rates.table()
+    x_max = c.capacity_mg_m2_d * area_m2 / litres
+    temp = min(max(number(sheet, "water_c", 25.0), 5.0), 35.0)
+    warmth = c.warmth_per_k ** (min(temp, c.warmest_c) - 25)
+    full_load = number(sheet, "load_full_mg_d", 0.0) / litres
+    animals_in = cycle.begun_by == "animals" or (cycle.begun_by == "soil" and plan.run_in.stocked == "now")
+    load = number(sheet, "load_now_mg_d", 0.0) / litres if animals_in and plan.animals else 0.0
+    most_proved = c.proves_of_capacity * x_max * warmth
+    wanted = (
+        min(max(c.dose_of_load * full_load, c.least_dose_mg_l), c.full_dose_mg_l) if full_load else c.full_dose_mg_l
+    )
+    kh = min(max(number(sheet, "new_kh_dkh", 4.0), 0.0), 40.0)
+    ammonia_seed, nitrite_seed, ranges = seeds(cycle, litres)
+    asked = Inputs(
+        mode=MODES[cycle.begun_by],
+        temp_c=temp,
+        kh_dkh=kh,
+        co2_mg_l=CO2_MG_L,
+        source_nitrate_ion_mg_l=number(sheet, "new_nitrate_mg_l", 0.0) * NITRATE_PER_N,
+        source_kh_dkh=kh,
+        source_ammonia_mg_l_n=chloramine_ammonia(sheet),
+        seed_ammonia_oxidisers_mg_l_d=ammonia_seed,
+        seed_nitrite_oxidisers_mg_l_d=nitrite_seed,
+        x_max_mg_l_d=max(x_max, 1e-3),
+        load_mg_l_d_n=load,
+        plants_take_mg_l_d_n=number(sheet, "plants_mg_d", 0.0) / litres,
+        run_days=RUN_DAYS,
+        dose_kind=cycle.dose_kind,
+        full_dose_mg_l_n=max(min(wanted, most_proved), 0.05),
+        soil_ammonia_mg_l_n=cycle.soil_gives_mg_l if cycle.begun_by == "soil" else 0.0,
+        soil_least_kh_dkh=c.soil_least_kh_dkh,
+        soil_hold_meq_l=plan.tank.soil_left_meq_l * number(sheet, "soil_l", 0.0) / litres,
+        changes=regime(plan) if cycle.begun_by == "soil" else (),
+    )
+    return Begun(
+        plan=plan,
+        asked=asked,
+        ranges=ranges,
+        limits=limits_of(cycle.tank_chloride_mg_l),
+        litres=litres,
+        animals_in=animals_in,
+        load_full_mg_l_d=full_load,
+        most_proved_mg_l=most_proved,
+        shock_of_all=number(sheet, "shock_frac", 0.0) / max(number(sheet, "swapped_frac", 1.0), 0.01),
+        start=datetime.combine(date.fromisoformat(cycle.begun_on) if cycle.begun_on else today, time(), zone),
+    )
+
+
+def limits_of(chloride_mg_l: float) -> Limits:
+    """What animals may live in for weeks: nitrite by the chloride that keeps it out of them."""
+    values = constants()
+    least, most = values["nitrite_limit_mg_l"].value, values["nitrite_most_mg_l"].value
+    nitrite = min(most, max(least, chloride_mg_l / rates.table().nitrite_chloride_margin))
+    return Limits(values["ammonia_limit_mg_l"].value, values["unionised_limit_mg_l"].value, nitrite)
+
+
+def seeds(cycle: Cycle, litres: float) -> tuple[float, float, dict[str, tuple[str, float]]]:
+    """Capacity of both bacteria at the start, mg/L N a day, and what is uncertain of it."""
+    table, ranges = constants("cycle.toml"), dict(RANGES)
+    if cycle.seeded_by == "media":
+        worth = cycle.donor_frac * cycle.donor_mg_d / litres
+        return max(worth, 1e-4), max(worth, 1e-4), ranges
+    low, high = table[f"seed_{cycle.seeded_by}_ammonia"], table[f"seed_{cycle.seeded_by}_nitrite"]
+    if cycle.seeded_by == "bottle":
+        # From nothing to a filter: any size alike.
+        for name in ("seed_a", "seed_n"):
+            ranges[name] = ("any within", 12.0)
+        middles = [(row.low * row.high) ** 0.5 for row in (low, high)]  # type: ignore[operator]
+        return middles[0], middles[1], ranges
+    return low.value, high.value, ranges
+
+
+def regime(plan: Plan) -> tuple[dict[str, Any], ...]:
+    """The plan's changes as a rule that a run follows: the weekdays as every so many days."""
+    changes = plan.changes
+    if changes.regime == "weekdays" and changes.weekdays:
+        return ({"every_days": max(1, round(7 / len(changes.weekdays))), "share": changes.change_frac},)
+    if changes.regime == "every":
+        return ({"every_days": changes.every_d, "share": changes.change_frac},)
+    return ()
+
+
+def rules(changes: Sequence[dict[str, Any]]) -> tuple[ChangeRule, ...]:
+    return tuple(ChangeRule(share=row["share"], every_days=row["every_days"]) for row in changes)
+
+
+def chloramine_ammonia(sheet: Sheet[Plan]) -> float:
+    """Ammonia that the new water sets free when its chloramine is broken, mg/L N of new water."""
+    freed, share = number(sheet, "freed_ammonia_mg_l", 0.0), number(sheet, "swapped_frac", 0.0)
+    return freed / share if share > 0 else 0.0
+
+
+def dose_amount(begun: Begun, dose_mg_l: float) -> tuple[float, str]:
+    """What to weigh or measure for a dose: grams of ammonium chloride, or millilitres of the solution."""
+    nitrogen_mg = dose_mg_l * begun.litres
+    if begun.cycle.dose_kind == "ammonium_chloride":
+        return nitrogen_mg * CHLORIDE_G_MOL / N_G_MOL / 1000, "g"
+    per_ml = begun.cycle.solution_pct / 100 * SOLUTION_KG_L * 1000 / AMMONIA_PER_N
+    return nitrogen_mg / per_ml, "mL"
+
+
+def dose_of_amount(begun: Begun, amount: float) -> float:
+    """Ammonia that an amount of grams or millilitres brings, mg/L N."""
+    unit_amount, _ = dose_amount(begun, 1.0)
+    return amount / unit_amount

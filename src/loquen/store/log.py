@@ -1,0 +1,109 @@
+"""The log of every system, entry by entry, each with what it was before."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import datetime
+
+from sqlalchemy import update as sql_update
+from sqlmodel import Session, col, select
+
+from loquen.store.systems import MOST_ID, StaleRevision, existing
+from loquen.store.tables import EntryRevisionRow, EntryRow, now
+
+
+class NoSuchEntry(LookupError):
+    """There is no entry under this number."""
+
+
+@dataclass(frozen=True, slots=True)
+class KeptEntry:
+    """An entry as text, its moment, and how often it was changed."""
+
+    id: int
+    system_id: int
+    at: datetime
+    revision: int
+    document: str
+
+
+def create(session: Session, system_id: int, lines: Iterable[tuple[datetime, str]]) -> list[KeptEntry]:
+    """New entries of a system; raise NoSuchSystem."""
+    existing(session, system_id)
+    rows = [EntryRow(system_id=system_id, at=at, document=document) for at, document in lines]
+    session.add_all(rows)
+    session.flush()
+    session.add_all(noted(row) for row in rows)
+    session.flush()
+    return [kept(row) for row in rows]
+
+
+def list_of(session: Session, system_id: int) -> list[KeptEntry]:
+    """The entries of a system, oldest first; raise NoSuchSystem."""
+    existing(session, system_id)
+    rows = select(EntryRow).where(EntryRow.system_id == system_id, col(EntryRow.deleted).is_(None))
+    return [kept(row) for row in session.exec(rows.order_by(col(EntryRow.at), col(EntryRow.id)))]
+
+
+def list_latest(session: Session, count: int) -> list[KeptEntry]:
+    """The newest entries of all systems that are not put away, the newest first."""
+    rows = select(EntryRow).where(col(EntryRow.deleted).is_(None))
+    found = session.exec(rows.order_by(col(EntryRow.at).desc(), col(EntryRow.id).desc()).limit(count))
+    return [kept(row) for row in found]
+
+
+def read(session: Session, entry_id: int) -> KeptEntry:
+    """One entry; raise NoSuchEntry."""
+    return kept(present(session, entry_id))
+
+
+def update(session: Session, entry_id: int, base: int, at: datetime, document: str) -> KeptEntry:
+    """Keep what an entry is now, in one statement; raise NoSuchEntry, or StaleRevision when it was changed since."""
+    swap = sql_update(EntryRow).where(col(EntryRow.id) == present(session, entry_id).id)
+    swap = swap.where(col(EntryRow.revision) == base)
+    changed = session.execute(swap.values(at=at, document=document, revision=base + 1)).rowcount  # type: ignore[attr-defined]
+    session.expire_all()
+    row = present(session, entry_id)
+    if changed != 1:
+        raise StaleRevision(base, row.revision)
+    session.add(noted(row))
+    return kept(row)
+
+
+def delete(session: Session, entry_ids: Iterable[int]) -> None:
+    """Take entries out; `restore` brings them back. Raises: NoSuchEntry."""
+    for entry_id in entry_ids:
+        present(session, entry_id).deleted = now()
+
+
+def restore(session: Session, entry_ids: Iterable[int]) -> None:
+    """Bring deleted entries back; raise NoSuchEntry."""
+    for entry_id in entry_ids:
+        row = session.get(EntryRow, entry_id) if 0 < entry_id <= MOST_ID else None
+        if row is None:
+            raise NoSuchEntry(entry_id)
+        row.deleted = None
+
+
+def history(session: Session, entry_id: int) -> list[EntryRevisionRow]:
+    """What an entry was, the newest first; raise NoSuchEntry."""
+    present(session, entry_id)
+    rows = select(EntryRevisionRow).where(EntryRevisionRow.entry_id == entry_id)
+    return list(session.exec(rows.order_by(col(EntryRevisionRow.number).desc())))
+
+
+def present(session: Session, entry_id: int) -> EntryRow:
+    row = session.get(EntryRow, entry_id) if 0 < entry_id <= MOST_ID else None
+    if row is None or row.deleted is not None:
+        raise NoSuchEntry(entry_id)
+    return row
+
+
+def noted(row: EntryRow) -> EntryRevisionRow:
+    """The revision that an entry is at, to be kept beside it."""
+    assert row.id is not None
+    return EntryRevisionRow(entry_id=row.id, number=row.revision, at=row.at, document=row.document)
+
+
+def kept(row: EntryRow) -> KeptEntry:
+    assert row.id is not None
+    return KeptEntry(row.id, row.system_id, row.at, row.revision, row.document)
