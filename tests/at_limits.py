@@ -35,6 +35,8 @@ def odd_number(rng, entry):
 def odd_choice(rng, entry, hint):
     if entry.table == "species":
         return rng.choice(list(library.species()))
+    if entry.table == "date":
+        return rng.choice(["", "2026-02-29", "1999-12-31"])
     if entry.table == "text" or (hint is str and not options_of(entry)):
         return rng.choice(["x", "Ärger 🐟", "=1+1", "a" * 80])
     return rng.choice(list(options_of(entry)))

@@ -32,7 +32,7 @@ def sheet(client, species, number=10):
 
 def test_every_kind_is_shown_with_its_columns(client):
     kinds = {shown["kind"]: shown for shown in client.get("/api/own").json()["kinds"]}
-    assert set(kinds) == {"species", "plants", "media", "filters", "pumps"}
+    assert set(kinds) == {"species", "plants", "media", "filters", "pumps", "kits"}
     columns = {column["name"]: column for column in kinds["species"]["columns"]}
     assert columns["temp_low_c"]["label"] == "Temperature from"
     assert columns["temp_low_c"]["unit"] == "°C"

@@ -2,17 +2,29 @@
 
 import gzip
 import re
+from datetime import datetime, timedelta
 from pathlib import Path
 
+import numpy as np
 import pytest
+from starlette.testclient import TestClient
 
+from loquen.api.app import create_api
 from loquen.api.sheet import view
 from loquen.api.sheet.working import working
 from loquen.api.systems.listing import Listing
+from loquen.core.fit.nitrate import fit
+from loquen.core.model.documents import document
+from loquen.core.model.log import Entry
 from loquen.core.system.book import sheet_of
-from loquen.demo.sluice_street import long_hall, old_copper, rope_walk_b
-from loquen.store import systems
+from loquen.core.system.cycle.forecast import forecast
+from loquen.core.timeline.nitrogen import ensemble, simulate
+from loquen.demo import stories
+from loquen.demo.sluice_street import bottle_shelf_new, long_hall, old_copper, rope_walk_b
+from loquen.store import log, systems
 from loquen.store.database import open_database
+from tests.core.fit_logs import synthetic
+from tests.core.test_fit import holds, tried
 from tests.rooms import many, worst_plan
 
 WEB = Path(__file__).parents[2] / "src/loquen/web_dist"
@@ -148,3 +160,48 @@ def test_dragging_a_baffle_budget_30_redraws_a_second(page, server):
         }"""
     )
     print(f"\nbaffle redrawn {count} times in a second (budget 30)")
+
+
+# Time --------------------------------------------------------------------------------------------
+
+
+def test_one_run_to_day_forty_budget_20_ms(benchmark):
+    benchmark(simulate, mode="with_animals", load_mg_l_d_n=0.25, run_days=40)
+
+
+def test_two_hundred_members_over_ninety_days_budget_600_ms(benchmark):
+    benchmark.pedantic(ensemble, kwargs={"mode": "with_animals", "load_mg_l_d_n": 0.25}, rounds=3)
+
+
+def test_a_forecast_with_its_readings_weighed_budget_1000_ms(benchmark):
+    now = datetime.now().astimezone()
+    plan = bottle_shelf_new(now)
+    entries, sheet = list(stories.soil_cycle(plan, now)), sheet_of(plan)
+    benchmark.pedantic(forecast, args=(sheet, entries, now), rounds=3)
+
+
+def test_two_years_of_weekly_readings_fitted_budget_300_ms(benchmark):
+    entries, prior, _ = synthetic(np.random.default_rng(0), 52, 52, 0.3)
+    benchmark.pedantic(fit, kwargs={"prior": prior, "log": entries}, rounds=3)
+
+
+def test_ten_years_of_a_log_budget_200_ms(benchmark, tmp_path):
+    database = open_database(tmp_path / "log.db")
+    with database.writing() as session:
+        system = systems.create(session, document(long_hall()))
+        reading = document(Entry("reading", what="nitrate", value="20", kit="nitrate_drops"))
+        start = datetime(2016, 1, 1, 12).astimezone()
+        log.create(session, system.id, [(start + timedelta(days=7 * week), reading) for week in range(520)])
+    client = TestClient(create_api(database))
+    benchmark(client.get, f"/api/systems/{system.id}/log")
+    database.close()
+
+
+@pytest.mark.parametrize("effect", [0.0, 0.5])
+def test_how_often_a_fit_holds_the_truth(effect):
+    found = list(tried(200, effect, seed=1))
+    held = sum(holds(fitted.effect_mg_l_d, truth["effect"]) for fitted, truth in found) / len(found)
+    real = sum(fitted.verdict == "real" for fitted, _ in found) / len(found)
+    print(f"effect {effect}: truth held {held:.2f}, called real {real:.2f}")
+    assert 0.85 <= held <= 0.95
+    assert effect > 0 or real <= 0.05

@@ -1,5 +1,6 @@
 """Retake docs/screenshots from the demo room: one picture of each main view at 1280x800."""
 
+import re
 import sqlite3
 import tempfile
 from pathlib import Path
@@ -19,22 +20,35 @@ def opened_slip(page):
     page.get_by_role("region", name="What would it take?").wait_for()
 
 
-def at_the_sump(page):
-    page.get_by_role("heading", name="Sump", exact=True).evaluate("sump => sump.scrollIntoView({ block: 'start' })")
+def forecast(page):
+    page.get_by_text(re.compile("today is day")).first.wait_for()
 
 
-def at_the_regimes(page):
-    heading = page.get_by_role("heading", name="Regimes side by side")
-    heading.evaluate("heading => heading.scrollIntoView({ block: 'start' })")
+def ahead(page):
+    page.get_by_role("region", name="Levers").wait_for()
 
 
-def book_pages(server):
-    """The first two pages of Long Hall's build book."""
+def two_levers(page):
+    levers = page.get_by_role("region", name="Levers")
+    levers.get_by_role("checkbox", name=re.compile("Feed a quarter less")).check()
+    levers.get_by_role("checkbox", name=re.compile("Another change")).check()
+    heading = page.get_by_role("heading", name="What was tried")
+    heading.evaluate("heading => heading.scrollIntoView({ block: 'center' })")
+
+
+def reading(page):
+    page.get_by_role("button", name="Enter readings").click()
+    page.get_by_role("dialog").get_by_role("radio", name="Nitrate").click()
+    page.get_by_role("button", name="20", exact=True).click()
+
+
+def book_page(server):
+    """The first page of Long Hall's build book."""
     plan = server.plan(1)
     book = server.http.post("/api/build/book.pdf", json={"plan": plan}, timeout=60).content
     for number, page in enumerate(PdfDocument(book)):
-        if number < 2:
-            page.render(scale=1.1).to_pil().save(TARGET / f"book-{number + 1}.png")
+        if number == 0:
+            page.render(scale=1.1).to_pil().save(TARGET / "book.png")
 
 
 VIEWS = [
@@ -42,11 +56,13 @@ VIEWS = [
     ("tank", "/systems/2/tank", None, "Tank"),
     ("filter", "/systems/1/filter", None, "Filter"),
     ("flow", "/systems/1/flow", None, "Flow"),
-    ("sump", "/systems/4/flow", at_the_sump, "Flow"),
     ("heat", "/systems/2/heat", None, "Heat and light"),
     ("source", "/systems/5/source", None, "Source"),
     ("changes", "/systems/3/changes", None, "Changes"),
-    ("regimes", "/systems/3/changes", at_the_regimes, "Changes"),
+    ("cycle", "/systems/6/cycle", forecast, "Cycle"),
+    ("nitrate", "/systems/3/nitrate", ahead, "Nitrate"),
+    ("experiment", "/systems/3/nitrate", two_levers, "Nitrate"),
+    ("log", "/systems/1/log", None, "Log"),
     ("arrivals", "/systems/5/arrivals", None, "Arrivals"),
     ("waters", "/waters", None, "Waters"),
     ("library", "/library", None, "Library"),
@@ -67,17 +83,6 @@ def shoot(page, server, name, path, act, heading):
 def found(page):
     page.get_by_label("Find systems").fill("nitrate")
     page.get_by_text("fall short.").wait_for()
-
-
-def two_tabs(page):
-    """Another tab saves first."""
-    with page.context.expect_page() as opening:
-        page.evaluate("window.open(location.href)")
-    other = opening.value
-    for tab, length in ((other, "99"), (page, "95")):
-        tab.get_by_label("Length", exact=True).fill(length)
-        tab.get_by_text("revision 2, saved" if tab is other else "changed in another tab").wait_for()
-    other.close()
 
 
 def crowded_room(browser, folder):
@@ -102,11 +107,10 @@ def main():
             page = browser.new_page(viewport={"width": 1280, "height": 800})
             for view in VIEWS:
                 shoot(page, server, *view)
-            book_pages(server)
-            shoot(page, server, "conflict", "/systems/2/tank", two_tabs, "Tank")
+            book_page(server)
             crowded_room(browser, Path(folder))
             page = browser.new_page(viewport={"width": 390, "height": 844})
-            shoot(page, server, "phone", "/systems/3/changes", None, "Changes")
+            shoot(page, server, "phone", "/log", reading, "Log")
             page = browser.new_page(viewport={"width": 1280, "height": 800})
             page.add_init_script("localStorage.setItem('loquen.theme', 'dark')")
             shoot(page, server, "lights-out", "/systems/1/animals", None, "Animals")

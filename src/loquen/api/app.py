@@ -4,7 +4,7 @@ from importlib.metadata import version
 
 from fastapi import FastAPI
 
-from loquen.api import building, cycle, fits, library, own, sump
+from loquen.api import building, fits, forecasts, library, own, sump
 from loquen.api.log import routes as log
 from loquen.api.sheet import routes as sheet
 from loquen.api.systems import routes as systems
@@ -23,6 +23,6 @@ def create_api(database: Database) -> FastAPI:
     api.state.listing = Listing()
     faults.install(api)
     library.whole_library.cache_clear()
-    for routes in (library, own, sheet, fits, sump, building, systems, waters, log, cycle):
+    for routes in (library, own, sheet, fits, sump, building, systems, waters, log, forecasts):
         api.include_router(routes.router)
     return api

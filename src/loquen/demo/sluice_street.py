@@ -1,14 +1,18 @@
 """The made-up fish room of Sluice Street: its systems as plans."""
 
 import json
+from collections.abc import Callable, Iterable
 from dataclasses import asdict, replace
+from datetime import datetime, timedelta
 
 from loquen.core.model.documents import document
+from loquen.core.model.log import Logged
 from loquen.core.model.plan import (
     Air,
     Bag,
     Chamber,
     Changes,
+    Cycle,
     Filter,
     Flow,
     Group,
@@ -28,9 +32,11 @@ from loquen.core.model.plan import (
 )
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.propose.first_plan import filter_of
-from loquen.store import systems, waters
+from loquen.demo import stories
+from loquen.store import log, systems, waters
 from loquen.store.database import Database
 
+Story = Callable[[Plan, datetime], Iterable[Logged]]
 TAP_NITRATE = 11 / NITRATE_PER_N
 
 
@@ -289,11 +295,38 @@ def bottle_shelf() -> Plan:
     )  # fmt: skip
 
 
+def bottle_shelf_new(now: datetime) -> Plan:
+    """The first of the three, still cycling: on active soil since nineteen days, its shrimp yet to come."""
+    return replace(
+        bottle_shelf(),
+        name="Bottle Shelf, tank 1",
+        run_in=RunIn(age_weeks=19 / 7, stocked="cycled"),
+        cycle=Cycle(
+            begun_by="soil",
+            begun_on=(now - timedelta(days=19)).date().isoformat(),
+            seeded_by="plants",
+            soil_gives_mg_l=6.0,
+        ),
+        bags=(),
+    )
+
+
 def fill(database: Database) -> None:
-    """Put the demo room into an empty database; leave any other alone."""
+    """Put the demo room with its logs into an empty database; leave any other alone."""
+    now = datetime.now().astimezone()
+    told: tuple[tuple[Plan, Story | None], ...] = (
+        (long_hall(), stories.drifting_heater),
+        (tidal_corner(), stories.chloramine_slip),
+        (rope_walk_b(), stories.nitrate_creep),
+        (old_copper(), stories.cleaned_too_well),
+        (bottle_shelf(), None),
+        (bottle_shelf_new(now), stories.soil_cycle),
+    )
     with database.writing() as session:
         if not systems.list_all(session):
-            for plan in (long_hall(), tidal_corner(), rope_walk_b(), old_copper(), bottle_shelf()):
-                systems.create(session, document(plan))
+            for plan, story in told:
+                made = systems.create(session, document(plan))
+                if story:
+                    log.create(session, made.id, [(row.at, document(row.entry)) for row in story(plan, now)])
             for water in waters_of_the_house():
                 waters.create(session, json.dumps(asdict(water)))

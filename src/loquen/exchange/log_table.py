@@ -101,7 +101,7 @@ def write_table(log: Iterable[Logged]) -> str:
     """A log as CSV, oldest first; no cell runs as a formula."""
     rows = [
         (
-            row.at.isoformat(timespec="minutes"),
+            row.at.isoformat(timespec="seconds"),
             *("" if (c := getattr(row.entry, name)) is None else c for name in OWN[1:]),
         )
         for row in log

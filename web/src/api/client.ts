@@ -41,6 +41,13 @@ export type BuildForm = paths["/api/build/{form}"]["post"]["parameters"]["path"]
 export type Fault = Schemas["Fault"];
 export type FieldFault = Schemas["FieldFault"];
 export type Remedy = Schemas["Remedy"];
+export type LogEntry = Schemas["Entry"];
+export type Logged = Schemas["LoggedOut"];
+export type Known = Schemas["Known"];
+export type LogTable = Schemas["TableOut"];
+export type Forecast = Schemas["Forecast"];
+export type Trends = Schemas["Trends"];
+export type NitratePage = Schemas["NitratePage"];
 export type State = Glass["state"];
 
 export const client = createClient<paths>({ baseUrl: "/", fetch: (request) => globalThis.fetch(request) });

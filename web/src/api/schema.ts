@@ -852,10 +852,62 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/systems/{system_id}/nitrate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Nitrate
+         * @description The forecast of nitrate, what each lever is worth, and what the log says.
+         */
+        post: operations["read_nitrate_api_systems__system_id__nitrate_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/systems/{system_id}/trends": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Trends
+         * @description Where KH, pH, hardness, conductivity, temperature and salt are heading.
+         */
+        post: operations["read_trends_api_systems__system_id__trends_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * Ahead
+         * @description A draft of the plan, and the moment that is now where the keeper is.
+         */
+        Ahead: {
+            plan: components["schemas"]["Plan"];
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+        };
         /** Air */
         Air: {
             /**
@@ -1050,6 +1102,18 @@ export interface components {
             limit: number | null;
         };
         /**
+         * Bar
+         * @description A reading: days from now, and where the level lay; without an upper end at the top of a chart.
+         */
+        Bar: {
+            /** Day */
+            day: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number | null;
+        };
+        /**
          * Base
          * @description The revision that the caller stands on.
          */
@@ -1198,6 +1262,8 @@ export interface components {
             there: ("Mon" | "Tue" | "Wed" | "Thu" | "Fri" | "Sat" | "Sun")[];
             /** Read Nitrate Mg L */
             read_nitrate_mg_l?: number | null;
+            /** Logged Rise Nitrate Mg L D */
+            logged_rise_nitrate_mg_l_d?: number | null;
             /**
              * Every D
              * @default 7
@@ -1324,6 +1390,39 @@ export interface components {
             nitrate: number;
         };
         /**
+         * Course
+         * @description 10, 50 and 90 % of nitrate over days from now, mg/L N.
+         */
+        Course: {
+            /** Days */
+            days: number[];
+            /** Low */
+            low: number[];
+            /** Middle */
+            middle: number[];
+            /** High */
+            high: number[];
+        };
+        /**
+         * Creep
+         * @description A measure's line: what it reads now and changes in a week, each low, likely and high, and what it means.
+         */
+        Creep: {
+            /** What */
+            what: string;
+            /** Level */
+            level: number;
+            /** Per Week */
+            per_week: number;
+            /** Low Per Week */
+            low_per_week: number;
+            /** High Per Week */
+            high_per_week: number;
+            /** Sure */
+            sure: boolean;
+            sentence: components["schemas"]["Sentence"];
+        };
+        /**
          * CurvePoint
          * @description A point of a curve: L/h and m.
          */
@@ -1389,18 +1488,6 @@ export interface components {
              * @default 20
              */
             tank_chloride_mg_l: number;
-        };
-        /**
-         * CycleAsked
-         * @description A draft of the plan, and the moment that is now where the keeper is.
-         */
-        CycleAsked: {
-            plan: components["schemas"]["Plan"];
-            /**
-             * Now
-             * Format: date-time
-             */
-            now: string;
         };
         /** DeletedSystem */
         DeletedSystem: {
@@ -1528,6 +1615,28 @@ export interface components {
             entry: components["schemas"]["Entry"];
         };
         /**
+         * EntryOut
+         * @description What may be entered at a path; rows are written animals.*.number.
+         */
+        EntryOut: {
+            /** Label */
+            label: string;
+            /** Kind */
+            kind: string;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /** Whole */
+            whole: boolean;
+            /** Optional */
+            optional: boolean;
+            /** Options */
+            options: {
+                [key: string]: string;
+            };
+        };
+        /**
          * EntryUpdate
          * @description What an entry is now, and the revision that it was changed from.
          */
@@ -1564,6 +1673,29 @@ export interface components {
              */
             at: string;
             entry: components["schemas"]["Entry"];
+        };
+        /**
+         * Experiment
+         * @description Something that was tried, and what the log says of it.
+         */
+        Experiment: {
+            /** Entry */
+            entry: string;
+            /** Since */
+            since: number;
+            /** Until */
+            until: number | null;
+            /** Verdict */
+            verdict: string;
+            /** Odds */
+            odds: number | null;
+            /** Low */
+            low: number;
+            /** Likely */
+            likely: number;
+            /** High */
+            high: number;
+            sentence: components["schemas"]["Sentence"];
         };
         /**
          * Failure
@@ -1938,11 +2070,7 @@ export interface components {
             /** Today */
             today: number;
             /** Days 10 50 90 */
-            days_10_50_90: [
-                number | null,
-                number | null,
-                number | null
-            ];
+            days_10_50_90: (number | null)[];
             /** Not Done Frac */
             not_done_frac: number;
             /** Hours */
@@ -2348,6 +2476,34 @@ export interface components {
              */
             screen_frac: number;
         };
+        /**
+         * Lever
+         * @description A lever: the peak it settles at, mg/L N, what it takes off, what it costs in minutes a week, and how it swings.
+         *
+         *     Where it is a range, `low_off` to `high_off` is what it may take off.
+         */
+        Lever: {
+            /** Key */
+            key: string;
+            words: components["schemas"]["Sentence"];
+            /** Peak */
+            peak: number;
+            /** Off */
+            off: number;
+            /** Low Off */
+            low_off: number;
+            /** High Off */
+            high_off: number;
+            /** Minutes Wk */
+            minutes_wk: number;
+            /** Saw */
+            saw: components["schemas"]["Corner"][];
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
         /** LibraryOut */
         LibraryOut: {
             /** Species */
@@ -2360,7 +2516,7 @@ export interface components {
             kinds: components["schemas"]["KindOut"][];
             /** Entries */
             entries: {
-                [key: string]: components["schemas"]["loquen__api__library__EntryOut"];
+                [key: string]: components["schemas"]["EntryOut"];
             };
             /** New Rows */
             new_rows: {
@@ -2422,6 +2578,28 @@ export interface components {
             share?: number | null;
         };
         /**
+         * LoggedOut
+         * @description An entry; of a reading where the level lay, in the core's unit, without an upper end at the top of a chart.
+         */
+        LoggedOut: {
+            /** Id */
+            id: number;
+            /** System Id */
+            system_id: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Revision */
+            revision: number;
+            entry: components["schemas"]["Entry"];
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+        };
+        /**
          * Mark
          * @description A reading as a bar over its interval; without an upper end at the top of a chart.
          */
@@ -2458,6 +2636,46 @@ export interface components {
             nudge: components["schemas"]["Term"];
             /** Change */
             change: number;
+        };
+        /**
+         * NitratePage
+         * @description A system's nitrate.
+         */
+        NitratePage: {
+            result: components["schemas"]["Sentence"];
+            /** Level */
+            level: number | null;
+            /** Limit */
+            limit: number;
+            /** Source */
+            source: number;
+            course: components["schemas"]["Course"];
+            /** Readings */
+            readings: components["schemas"]["Bar"][];
+            /** Changes */
+            changes: number[];
+            /** Passes Low D */
+            passes_low_d: number | null;
+            /** Passes D */
+            passes_d: number | null;
+            /** Passes High D */
+            passes_high_d: number | null;
+            /** Settled Peak */
+            settled_peak: number | null;
+            /** Settled Trough */
+            settled_trough: number | null;
+            /** Settles D */
+            settles_d: number | null;
+            /** Said */
+            said: components["schemas"]["Said"][];
+            /** Asks */
+            asks: components["schemas"]["Sentence"][];
+            /** Experiments */
+            experiments: components["schemas"]["Experiment"][];
+            /** Levers */
+            levers: components["schemas"]["Lever"][];
+            /** Saw */
+            saw: components["schemas"]["Corner"][];
         };
         /**
          * Numbers
@@ -3316,6 +3534,26 @@ export interface components {
             run_length_m: number;
         };
         /**
+         * Said
+         * @description What the log says of one figure beside what the plan has, each low, likely and high.
+         */
+        Said: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Kind */
+            kind: string;
+            /** Plan */
+            plan: number;
+            /** Low */
+            low: number;
+            /** Likely */
+            likely: number;
+            /** High */
+            high: number;
+        };
+        /**
          * SaltDay
          * @description One day of a move: the salinity at its end, what is added or changed, what the hydrometer then reads, and the
          *     salt that the new water of a change on that day takes.
@@ -4090,6 +4328,14 @@ export interface components {
             bare: boolean;
         };
         /**
+         * Trends
+         * @description What creeps, by measure.
+         */
+        Trends: {
+            /** Rows */
+            rows: components["schemas"]["Creep"][];
+        };
+        /**
          * Unit
          * @description A unit that a person may read: shown = base·factor + offset.
          */
@@ -4331,50 +4577,6 @@ export interface components {
             };
             /** Editable */
             editable: boolean;
-        };
-        /**
-         * EntryOut
-         * @description What may be entered at a path; rows are written animals.*.number.
-         */
-        loquen__api__library__EntryOut: {
-            /** Label */
-            label: string;
-            /** Kind */
-            kind: string;
-            /** Low */
-            low: number | null;
-            /** High */
-            high: number | null;
-            /** Whole */
-            whole: boolean;
-            /** Optional */
-            optional: boolean;
-            /** Options */
-            options: {
-                [key: string]: string;
-            };
-        };
-        /**
-         * EntryOut
-         * @description An entry; of a reading where the level lay, in the core's unit, without an upper end at the top of a chart.
-         */
-        loquen__api__log__schema__EntryOut: {
-            /** Id */
-            id: number;
-            /** System Id */
-            system_id: number;
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /** Revision */
-            revision: number;
-            entry: components["schemas"]["Entry"];
-            /** Low */
-            low: number | null;
-            /** High */
-            high: number | null;
         };
     };
     responses: never;
@@ -7106,7 +7308,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["loquen__api__log__schema__EntryOut"][];
+                    "application/json": components["schemas"]["LoggedOut"][];
                 };
             };
             /** @description Not Found */
@@ -7182,7 +7384,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["loquen__api__log__schema__EntryOut"][];
+                    "application/json": components["schemas"]["LoggedOut"][];
                 };
             };
             /** @description Not Found */
@@ -7262,7 +7464,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["loquen__api__log__schema__EntryOut"][];
+                    "application/json": components["schemas"]["LoggedOut"][];
                 };
             };
             /** @description Not Found */
@@ -7342,7 +7544,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["loquen__api__log__schema__EntryOut"];
+                    "application/json": components["schemas"]["LoggedOut"];
                 };
             };
             /** @description Not Found */
@@ -7874,7 +8076,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CycleAsked"];
+                "application/json": components["schemas"]["Ahead"];
             };
         };
         responses: {
@@ -7885,6 +8087,130 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Forecast"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_nitrate_api_systems__system_id__nitrate_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Ahead"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NitratePage"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_trends_api_systems__system_id__trends_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Ahead"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trends"];
                 };
             };
             /** @description Not Found */

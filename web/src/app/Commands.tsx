@@ -23,6 +23,7 @@ export function Commands({ open, onOpenChange, turnLights, showUnits }: Commands
         void navigate({ to: "/systems/$id/$stage", params: { id: String(system.id), stage: "animals" } }),
     })),
     { key: "systems", words: "All systems", run: () => void navigate({ to: "/systems" }) },
+    { key: "log", words: "Log of all systems", run: () => void navigate({ to: "/log" }) },
     { key: "library", words: "Library", run: () => void navigate({ to: "/library" }) },
     { key: "waters", words: "Waters", run: () => void navigate({ to: "/waters" }) },
     { key: "units", words: "Choose units", run: showUnits },

@@ -2,10 +2,11 @@ import { STAGE_KEYS } from "@/lib/stages";
 import { Dialog } from "@/ui/controls";
 
 const KEYS: [string, string][] = [
-  [`1 – ${STAGE_KEYS.length}`, "the stages of a system"],
+  [`1 – ${Math.min(9, STAGE_KEYS.length)}`, "the stages of a system"],
   ["[  ]", "previous and next system"],
   ["w", "working of the focused figure; Esc closes it"],
   ["z, Shift+z", "undo, redo"],
+  ["r", "readings, on Cycle and Log"],
   ["u", "units"],
   ["Ctrl+K", "search and commands"],
   ["?", "this list"],

@@ -44,8 +44,14 @@ const library = createRoute({
   component: lazyRouteComponent(() => import("@/features/library"), "LibraryPage"),
 });
 
+const log = createRoute({
+  getParentRoute: () => root,
+  path: "/log",
+  component: lazyRouteComponent(() => import("@/features/log"), "LogPage"),
+});
+
 export const router = createRouter({
-  routeTree: root.addChildren([home, systems, system, waters, library]),
+  routeTree: root.addChildren([home, systems, system, log, waters, library]),
   defaultPreload: "intent",
   defaultErrorComponent: Broken,
 });

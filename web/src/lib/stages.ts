@@ -7,7 +7,10 @@ export const STAGE_KEYS = [
   "heat",
   "source",
   "changes",
+  "cycle",
   "arrivals",
+  "nitrate",
+  "log",
 ] as const;
 
 export type StageKey = (typeof STAGE_KEYS)[number];

@@ -12,11 +12,11 @@ from loquen.api.log.schema import (
     CellOut,
     ColumnOut,
     EntriesIn,
-    EntryOut,
     EntryUpdate,
     EntryWas,
     KitOut,
     Known,
+    LoggedOut,
     MeasureOut,
     Numbers,
     TableIn,
@@ -43,7 +43,7 @@ def logged(row: KeptEntry) -> Logged:
     return Logged(row.at, rebuilt(Entry, parsed(row.document)))
 
 
-def shown(row: KeptEntry) -> EntryOut:
+def shown(row: KeptEntry) -> LoggedOut:
     """An entry with its interval."""
     entry = logged(row).entry
     low = high = None
@@ -53,7 +53,7 @@ def shown(row: KeptEntry) -> EntryOut:
             low, high = read.low, None if read.high == float("inf") else read.high
         except (CoreError, KeyError):
             pass
-    return EntryOut(
+    return LoggedOut(
         id=row.id,
         system_id=row.system_id,
         at=row.at,
@@ -114,7 +114,7 @@ def read_known() -> Known:
 
 
 @router.get("/log")
-def list_latest(database: Kept, count: Annotated[int, Query(ge=1, le=500)] = 100) -> list[EntryOut]:
+def list_latest(database: Kept, count: Annotated[int, Query(ge=1, le=500)] = 100) -> list[LoggedOut]:
     """The newest entries of all systems."""
     with database.reading() as session:
         rows = log.list_latest(session, count)
@@ -122,7 +122,7 @@ def list_latest(database: Kept, count: Annotated[int, Query(ge=1, le=500)] = 100
 
 
 @router.get("/systems/{system_id}/log")
-def list_entries(system_id: int, database: Kept) -> list[EntryOut]:
+def list_entries(system_id: int, database: Kept) -> list[LoggedOut]:
     """The log of a system, oldest first."""
     with database.reading() as session:
         rows = log.list_of(session, system_id)
@@ -130,7 +130,7 @@ def list_entries(system_id: int, database: Kept) -> list[EntryOut]:
 
 
 @router.post("/systems/{system_id}/log", status_code=201)
-def create_entries(system_id: int, given: EntriesIn, database: Kept) -> list[EntryOut]:
+def create_entries(system_id: int, given: EntriesIn, database: Kept) -> list[LoggedOut]:
     """Entries made together: all of them are kept, or none; 422 names the field of the first that can not be."""
     with database.writing() as session:
         place = Place(session, system_id, given.now)
@@ -150,7 +150,7 @@ def refuse(faults: list[EntryFault], number: int = 0) -> None:
 
 
 @router.put("/log/{entry_id}")
-def update_entry(entry_id: int, update: EntryUpdate, database: Kept) -> EntryOut:
+def update_entry(entry_id: int, update: EntryUpdate, database: Kept) -> LoggedOut:
     """Keep what an entry is now; 409 when it was changed since."""
     with database.writing() as session:
         place = Place(session, log.read(session, entry_id).system_id, update.now)

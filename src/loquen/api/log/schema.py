@@ -39,7 +39,7 @@ class Numbers(Strict):
     ids: list[int] = Field(min_length=1, max_length=MOST_AT_ONCE)
 
 
-class EntryOut(BaseModel):
+class LoggedOut(BaseModel):
     """An entry; of a reading where the level lay, in the core's unit, without an upper end at the top of a chart."""
 
     id: int

@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from loquen.core.errors import NamedCase, UnknownKey
-from loquen.core.fit.likelihood import ANYTHING, BLUR, likelihood, within
+from loquen.core.fit.likelihood import ANYTHING, BLUR, alternatives, likelihood, within
 from loquen.core.fit.posterior import SAMPLES, Posterior, sampled
 from loquen.core.model.readings import Interval, interval
 from loquen.core.physics.nitrogen import NITRATE_PER_N
@@ -27,6 +27,8 @@ TOO_FAST = 3.0
 """Times all that feed could make: a rise that no tank makes."""
 LIKELIER = 10.0
 SURELY_WRONG = 0.8
+LOG_MOST = math.log(600.0)
+"""Of a first level, mg/L of the ion."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,6 +53,7 @@ class Step:
     day: float
     read: Interval | None = None
     share: float = 0.0
+    blur: float = BLUR
 
 
 def fit(*, prior: Mapping[str, Any], log: Sequence[Mapping[str, Any]]) -> Fitted:
@@ -61,8 +64,8 @@ def fit(*, prior: Mapping[str, Any], log: Sequence[Mapping[str, Any]]) -> Fitted
     Parameters:
         prior: made_from_feed_mg_l_d and made_range_x, source_report_mg_l and source_range_x (90 % times or divided
             by), sink_date_day or None, chart (steps), kit_says "ion" or "n".
-        log: entries with day, kind "reading" (value as text, when "before the change" or "after the change") or
-            "change" (share).
+        log: entries with day, kind "reading" (value as text, when "before the change" or "after the change", blur where it
+            is known) or "change" (share).
     Returns: a Fitted.
     Raises: NamedCase "nothing_read"; OutOfRange; UnknownKey.
     Source: practice
@@ -74,12 +77,12 @@ def fit(*, prior: Mapping[str, Any], log: Sequence[Mapping[str, Any]]) -> Fitted
     if says not in ("ion", "n"):
         raise UnknownKey("what a kit may say", says)
     as_said = steps_of(log, chart, NITRATE_PER_N if says == "n" else 1.0)
-    found = posterior(prior, as_said, max(len(chart), 7))
-    other = posterior(prior, steps_of(log, chart, 1.0 if says == "n" else NITRATE_PER_N), max(len(chart), 7))
+    found = posterior(prior, as_said)
+    other = posterior(prior, steps_of(log, chart, 1.0 if says == "n" else NITRATE_PER_N))
     asks: list[Mapping[str, Any]] = []
     if other.log_evidence - found.log_evidence > math.log(LIKELIER):
         asks.append({"about": "as_ion" if says == "n" else "as_n"})
-    asks += [{"about": "reading", "day": day} for day in impossible(prior, as_said, found, max(len(chart), 7))]
+    asks += [{"about": "reading", "day": day} for day in impossible(prior, as_said, found)]
     return told(prior, as_said, found, tuple(asks))
 
 
@@ -122,7 +125,7 @@ def steps_of(log: Sequence[Mapping[str, Any]], chart: Sequence[float], factor: f
         else:
             place = rank[entry.get("when") or "before the change"]
             read = interval(str(entry["value"]), chart).scaled(factor)
-            rows.append(((entry["day"], place, n), Step(entry["day"], read)))
+            rows.append(((entry["day"], place, n), Step(entry["day"], read, blur=entry.get("blur", BLUR))))
     steps = tuple(step for _, step in sorted(rows, key=lambda row: row[0]))
     first = next((n for n, step in enumerate(steps) if step.read), None)
     if first is None:
@@ -171,7 +174,7 @@ def spreads(prior: Mapping[str, Any]) -> tuple[tuple[float, float], tuple[float,
     )
 
 
-def posterior(prior: Mapping[str, Any], steps: Sequence[Step], choices: int) -> Posterior:
+def posterior(prior: Mapping[str, Any], steps: Sequence[Step]) -> Posterior:
     """Samples of what a log leaves of a prior."""
     chance = np.random.default_rng(2)
     (made, made_s), (source, source_s) = spreads(prior)
@@ -189,13 +192,13 @@ def posterior(prior: Mapping[str, Any], steps: Sequence[Step], choices: int) -> 
     def target(samples: NDArray[np.float64]) -> NDArray[np.float64]:
         total = gaussian(samples[0], made, made_s) + gaussian(samples[1], source, source_s)
         # A level of which nothing is known beforehand: flat, so its logarithm weighs as the level itself.
-        total = total + np.minimum(samples[2], 12.0)
+        total = total + np.where(samples[2] < LOG_MOST, samples[2], -np.inf)
         if len(samples) > 3:
             inside = (samples[3] >= EFFECT_OF_MADE[0]) & (samples[3] <= EFFECT_OF_MADE[1])
             total = np.where(inside, total - math.log(EFFECT_OF_MADE[1] - EFFECT_OF_MADE[0]), -np.inf)
         for step, level in zip(steps, levels(samples, prior, steps), strict=True):
             if step.read is not None:
-                total = total + np.log(likelihood(level, step.read, choices))
+                total = total + np.log(likelihood(level, step.read, alternatives(step.read), step.blur))
         return total
 
     return sampled(m + s * z, log_first, target)
@@ -207,15 +210,13 @@ def gaussian(x: NDArray[np.float64], middle: float, deviation: float) -> NDArray
     return np.asarray(-0.5 * ((x - middle) / d) ** 2 - math.log(d) - 0.5 * math.log(2 * math.pi))
 
 
-def impossible(
-    prior: Mapping[str, Any], steps: Sequence[Step], found: Posterior, choices: int
-) -> tuple[float, ...]:
+def impossible(prior: Mapping[str, Any], steps: Sequence[Step], found: Posterior) -> tuple[float, ...]:
     """Days of readings that physics forbids: to be asked about, never dropped in silence."""
     read: list[tuple[Step, float]] = []
     for step, level in zip(steps, levels(found.samples, prior, steps), strict=True):
         if step.read is not None:
-            sound = (1 - ANYTHING) * within(level, step.read)
-            read.append((step, found.mean(ANYTHING / choices / (sound + ANYTHING / choices))))
+            sound, chance = (1 - ANYTHING) * within(level, step.read, step.blur), ANYTHING / alternatives(step.read)
+            read.append((step, found.mean(chance / (sound + chance))))
     days = {step.day for step, wrong in read if wrong > SURELY_WRONG}
     fastest = TOO_FAST * prior["made_from_feed_mg_l_d"]
     for (before, wrong_before), (after, wrong_after) in pairwise(read):

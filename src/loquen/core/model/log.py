@@ -147,7 +147,8 @@ def reading_faults(logged: Logged, others: Iterable[Logged]) -> list[EntryFault]
         read = read_interval(entry)
     except BadReading as case:
         return [EntryFault(case.code, "value", value=entry.value)]
-    if read.low < measure.low or (math.isfinite(read.high) and read.high > 1.06 * measure.high):
+    highest = read.high if math.isfinite(read.high) else read.low
+    if read.low < measure.low or highest > 1.06 * measure.high:
         return [EntryFault("no_such_level", "value", label=measure.label, low=measure.low, high=measure.high)]
     for other in others:
         same = other.entry.kind == "reading" and other.entry.what == entry.what and other.entry.kit == entry.kit

@@ -658,6 +658,9 @@ class Changes:
         "Sun",
     )
     read_nitrate_mg_l: Annotated[float | None, Quantity("Nitrate read today", "nitrate", 0, 200)] = None
+    logged_rise_nitrate_mg_l_d: Annotated[
+        float | None, Quantity("Nitrate made a day, as the log says", "nitrate_rate", 0, 50)
+    ] = None
     every_d: Annotated[int, Quantity("Every", "days", 1, 120, whole=True)] = 7
     shortest_gap_d: Annotated[float, Quantity("No sooner than every", "days", 0.5, 60)] = 3.0
     change_frac: Annotated[float, Quantity("Each time", "share", 0.01, 1)] = 0.4

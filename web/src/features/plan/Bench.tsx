@@ -50,7 +50,7 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
     if (figure) opener.current = document.activeElement;
   }, [figure]);
   useShortcuts({
-    ...Object.fromEntries(STAGES.map(({ key }, i) => [String(i + 1), () => goTo(key)])),
+    ...Object.fromEntries(STAGES.slice(0, 9).map(({ key }, i) => [String(i + 1), () => goTo(key)])),
     z: () => void session.step("undo"),
     "Shift+z": () => void session.step("redo"),
     "Ctrl+z": () => void session.step("undo"),
@@ -81,7 +81,11 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
       problem && sheet ? faultPlaces(sheet.section, session.state.content, Object.keys(faults)) : undefined,
     [problem, sheet, faults, session],
   );
-  const tabs = sheet?.stages ?? STAGES.map(({ key, label }) => ({ key, label, state: "unknown" as const }));
+  const tabs = STAGES.map(({ key, label }) => ({
+    key,
+    label,
+    state: sheet?.stages.find((known) => known.key === key)?.state ?? null,
+  }));
   const current = STAGES.find(({ key }) => key === stage) ?? STAGES[0]!;
   return (
     <div className="flex min-h-screen flex-col">
@@ -110,9 +114,7 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
             <main className="min-w-0 px-4 pt-4 pb-6 sm:px-6" aria-busy={stale}>
               <h2 className="mb-1 text-2xl font-semibold">{current.label}</h2>
               <div className={problem ? "opacity-45" : ""}>
-                <p className="mb-4 text-lg leading-snug">
-                  <Result stage={current.key} />
-                </p>
+                <Result stage={current.key} />
               </div>
               {problem && <Problem problem={problem} faults={Object.values(faults)} stage={current} />}
               <current.Stage />
@@ -137,5 +139,10 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
 function Result({ stage }: { stage: string }) {
   const { openFigure } = usePlanInUse();
   const result = useSheet((sheet) => sheet.stages.find(({ key }) => key === stage)?.result);
-  return result ? <Says sentence={result} open={openFigure} /> : null;
+  if (!result) return null;
+  return (
+    <p className="mb-4 text-lg leading-snug">
+      <Says sentence={result} open={openFigure} />
+    </p>
+  );
 }

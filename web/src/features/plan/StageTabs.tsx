@@ -1,11 +1,12 @@
 import { Link } from "@tanstack/react-router";
 import { memo, useEffect, useRef } from "react";
-import type { Stage } from "@/api/client";
+import type { Stage, State } from "@/api/client";
 import { stateWord, Tube } from "@/ui/figures/Tube";
 import { useSession } from "./context";
 
 interface StageTabsProps {
-  stages: Pick<Stage, "key" | "label" | "state">[];
+  /** A stage that nothing is judged on has no state. */
+  stages: (Pick<Stage, "key" | "label"> & { state: State | null })[];
   current: string;
 }
 
@@ -30,9 +31,9 @@ export const StageTabs = memo(function StageTabs({ stages, current }: StageTabsP
           aria-current={key === current ? "page" : undefined}
           className={`flex min-h-11 items-center gap-1 border-b-3 px-2 whitespace-nowrap ${key === current ? "border-edge font-semibold" : "border-transparent text-quiet hover:text-ink"}`}
         >
-          <Tube state={state} height={22} />
+          {state && <Tube state={state} height={22} />}
           {label}
-          <span className="sr-only">: {stateWord(state)}</span>
+          {state && <span className="sr-only">: {stateWord(state)}</span>}
         </Link>
       ))}
     </nav>

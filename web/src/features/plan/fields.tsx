@@ -97,6 +97,23 @@ export const SwitchField = memo(function SwitchField({ path }: { path: string })
   );
 });
 
+/** A day of the calendar, or none. */
+export const DateField = memo(function DateField({ path }: { path: string }) {
+  const { entry, value, fault, change } = useField(path);
+  const id = useId();
+  return (
+    <Row id={id} label={entry.label} told={<Told fault={fault} set={change} />}>
+      <input
+        id={id}
+        type="date"
+        value={written(value)}
+        onChange={(event) => change(event.target.value)}
+        className="num min-h-8 rounded-sm border border-line bg-paper px-2 hover:border-edge pointer-coarse:min-h-11"
+      />
+    </Row>
+  );
+});
+
 /** Words of the keeper's own. */
 export const TextField = memo(function TextField({ path, oneLine }: { path: string; oneLine?: boolean }) {
   const { entry, value, change } = useField(path);

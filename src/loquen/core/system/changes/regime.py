@@ -138,10 +138,15 @@ def made_nitrate_mg_l_d(load_full_mg_d: float, real_volume_l: float) -> float:
 
 @figure(
     "Nitrate rises a day",
-    formula="({load_full_mg_d} − {plants_mg_d}) ÷ {real_volume_l}, not below 0",
+    formula="({load_full_mg_d} − {plants_mg_d}) ÷ {real_volume_l}, not below 0; {logged_rise_nitrate_mg_l_d} where the log "
+    "is used",
     source="balance",
 )
-def rise_nitrate_mg_l_d(load_full_mg_d: float, plants_mg_d: float, real_volume_l: float) -> float:
+def rise_nitrate_mg_l_d(
+    load_full_mg_d: float, plants_mg_d: float, real_volume_l: float, logged_rise_nitrate_mg_l_d: float | None
+) -> float:
+    if logged_rise_nitrate_mg_l_d is not None:
+        return logged_rise_nitrate_mg_l_d
     return max(0.0, load_full_mg_d - plants_mg_d) / real_volume_l
 
 

@@ -71,9 +71,12 @@ def calendar(
                 Line(when, "dose", say(text, amount=amount_term, kind=kind, dose=Term(dose, "ammonia")), amount)
             )
         if share > 0:
-            words = say(
-                "Change {share}, {litres}.", share=Term(share, "share"), litres=Term(share * begun.litres, "volume")
+            text = (
+                "Change {share}, {litres}."
+                if share <= 0.5
+                else "Change {share} in two parts, hours apart: {litres} in all."
             )
+            words = say(text, share=Term(share, "share"), litres=Term(share * begun.litres, "volume"))
             lines.append(Line(when, "change", words, share=share))
     return tuple(lines) + milestones(begun, done_days, day, nitrate)
 

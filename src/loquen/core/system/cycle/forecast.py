@@ -73,7 +73,7 @@ class Forecast:
 
     result: Sentence
     today: float
-    days_10_50_90: tuple[float | None, float | None, float | None]
+    days_10_50_90: tuple[float | None, ...]
     not_done_frac: float
     hours: tuple[float, ...]
     bands: tuple[Band, ...]
@@ -110,7 +110,7 @@ def forecast(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime, seed: int
     return Forecast(
         result=result(cycle, done_days, today, float(np.isinf(days).mean())),
         today=today,
-        days_10_50_90=tuple(day if math.isfinite(day) else None for day in done_days),  # type: ignore[arg-type]
+        days_10_50_90=tuple(day if math.isfinite(day) else None for day in done_days),
         not_done_frac=float(np.isinf(days).mean()),
         hours=tuple(hour / HOURS for hour in range(0, shown_hours(done_days, today, run_days) + 1, EVERY_H)),
         bands=drawn(record, cycle, shown_hours(done_days, today, run_days)),
@@ -132,7 +132,8 @@ def forecast(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime, seed: int
 
 def kept_from(cycle: Begun, log: Sequence[Logged], today: float) -> Keeper:
     """Who tends the tank from now on: by the plan's routine, where the log does not say what was done."""
-    day, clock = divmod(math.ceil(today * HOURS), HOURS)
+    day = math.floor(today)
+    clock = min(math.ceil((today - day) * HOURS), HOURS - 1)
     keeper = replace(cycle.keeper(), clock_h=clock)
     own = replay.since_start(cycle, log)
     tended = {"dose", "change"}
@@ -343,7 +344,7 @@ def cautions(cycle: Begun) -> tuple[Sentence, ...]:
         text = "Ammonia burns eyes and lungs: gloves, an open window, and never together with chlorine bleach."
         found.append(say(text))
     if cycle.asked.source_ammonia_mg_l_n > 0:
-        text = "Each litre of new water sets {freed} free from its chloramine."
+        text = "New water brings {freed} from its chloramine; a conditioner binds from none to all of it, half is taken here."
         found.append(say(text, freed=Term(cycle.asked.source_ammonia_mg_l_n, "ammonia")))
     if cycle.cycle.seeded_by == "bottle":
         found.append(

@@ -10,6 +10,7 @@ from loquen.core.errors import NamedCase
 from loquen.core.graph.engine import Missing, Sheet
 from loquen.core.model.plan import Cycle, Plan
 from loquen.core.physics.nitrogen import AMMONIA_PER_N, NITRATE_PER_N
+from loquen.core.system.source.disinfectant import CONDITIONED
 from loquen.core.timeline import rates
 from loquen.core.timeline.course import ChangeRule, Keeper, Limits
 from loquen.core.timeline.nitrogen import RANGES, Inputs, Mode
@@ -20,6 +21,7 @@ SOLUTION_KG_L = 0.96
 """Density of a solution of ammonia of about a tenth."""
 MODES: dict[str, Mode] = {"empty": "empty_with_ammonia", "animals": "with_animals", "soil": "active_soil"}
 RUN_DAYS = 90
+HALF_BOUND = 0.5
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,7 +82,8 @@ def begun(sheet: Sheet[Plan], zone: tzinfo, today: date) -> Begun:
     wanted = (
         min(max(c.dose_of_load * full_load, c.least_dose_mg_l), c.full_dose_mg_l) if full_load else c.full_dose_mg_l
     )
-    kh = min(max(number(sheet, "new_kh_dkh", 4.0), 0.0), 40.0)
+    least_kh = c.soil_least_kh_dkh if cycle.begun_by == "soil" else 0.0
+    kh = min(max(number(sheet, "new_kh_dkh", 4.0), least_kh), 40.0)
     ammonia_seed, nitrite_seed, ranges = seeds(cycle, litres)
     asked = Inputs(
         mode=MODES[cycle.begun_by],
@@ -99,7 +102,7 @@ def begun(sheet: Sheet[Plan], zone: tzinfo, today: date) -> Begun:
         dose_kind=cycle.dose_kind,
         full_dose_mg_l_n=max(min(wanted, most_proved), 0.05),
         soil_ammonia_mg_l_n=cycle.soil_gives_mg_l if cycle.begun_by == "soil" else 0.0,
-        soil_least_kh_dkh=c.soil_least_kh_dkh,
+        soil_least_kh_dkh=least_kh,
         soil_hold_meq_l=plan.tank.soil_left_meq_l * number(sheet, "soil_l", 0.0) / litres,
         changes=regime(plan) if cycle.begun_by == "soil" else (),
     )
@@ -156,9 +159,13 @@ def rules(changes: Sequence[dict[str, Any]]) -> tuple[ChangeRule, ...]:
 
 
 def chloramine_ammonia(sheet: Sheet[Plan]) -> float:
-    """Ammonia that the new water sets free when its chloramine is broken, mg/L N of new water."""
+    """Ammonia that the new water sets free when its chloramine is broken, mg/L N of new water.
+
+    A conditioner binds anything from none to all of it for a day or two: half is taken.
+    """
     freed, share = number(sheet, "freed_ammonia_mg_l", 0.0), number(sheet, "swapped_frac", 0.0)
-    return freed / share if share > 0 else 0.0
+    unbound = HALF_BOUND if sheet.root.water.treatment in CONDITIONED else 1.0
+    return unbound * freed / share if share > 0 else 0.0
 
 
 def dose_amount(begun: Begun, dose_mg_l: float) -> tuple[float, str]:

@@ -2,6 +2,9 @@ import { memo, type ComponentType } from "react";
 import { STAGE_KEYS, type StageKey } from "@/lib/stages";
 import { AnimalsStage } from "./animals/AnimalsStage";
 import { ArrivalsStage } from "./ArrivalsStage";
+import { CycleStage } from "./cycle/CycleStage";
+import { LogStage } from "./LogStage";
+import { NitrateStage } from "./nitrate/NitrateStage";
 import { ChangesStage } from "./changes/ChangesStage";
 import { FilterStage } from "./FilterStage";
 import { FlowStage } from "./flow/FlowStage";
@@ -30,6 +33,9 @@ const PAGES: Record<StageKey, Omit<StagePage, "key">> = {
   heat: { label: "Heat and light", parts: ["heat", "air", "light", "lamps"], Stage: memo(HeatStage) },
   source: { label: "Source", parts: ["water", "sources", "recipe"], Stage: memo(SourceStage) },
   changes: { label: "Changes", parts: ["changes"], Stage: memo(ChangesStage) },
+  cycle: { label: "Cycle", parts: ["cycle"], Stage: memo(CycleStage) },
+  nitrate: { label: "Nitrate", parts: [], Stage: memo(NitrateStage) },
+  log: { label: "Log", parts: [], Stage: memo(LogStage) },
   arrivals: { label: "Arrivals", parts: ["bags", "quarantine"], Stage: memo(ArrivalsStage) },
 };
 

@@ -1,0 +1,70 @@
+"""What lies ahead of a system: its cycle and its nitrate, from a draft of its plan and what its log says."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from fastapi import APIRouter
+from pydantic import AwareDatetime
+from starlette.responses import Response
+
+from loquen.api.computing import computed
+from loquen.api.dependencies import COMPUTING, FAULTS, Kept, sensible
+from loquen.api.log.routes import logged
+from loquen.api.wire.answers import sent
+from loquen.api.wire.plan import PlanSchema, Strict
+from loquen.core.graph.engine import Sheet
+from loquen.core.model.log import Logged
+from loquen.core.model.plan import Plan
+from loquen.core.system.book import sheet_of
+from loquen.core.system.cycle.forecast import Forecast, forecast
+from loquen.core.system.nitrate.forecast import NitratePage, page
+from loquen.core.system.trends import Creep, trends
+from loquen.store import log
+from loquen.store.database import Database
+
+router = APIRouter(prefix="/api/systems", tags=["forecasts"], responses={**COMPUTING, 404: FAULTS[404]})
+
+
+@dataclass(frozen=True, slots=True)
+class Trends:
+    """What creeps, by measure."""
+
+    rows: tuple[Creep, ...]
+
+
+class Ahead(Strict):
+    """A draft of the plan, and the moment that is now where the keeper is."""
+
+    plan: PlanSchema
+    now: AwareDatetime
+
+
+async def answered(
+    system_id: int, asked: Ahead, database: Database, work: Callable[[Sheet[Plan], Sequence[Logged], datetime], Any]
+) -> Response:
+    def whole() -> Response:
+        with database.reading() as session:
+            entries = [logged(row) for row in log.list_of(session, system_id)]
+        return sent(work(sheet_of(sensible(asked.plan)), entries, asked.now))
+
+    return await computed(whole)
+
+
+@router.post("/{system_id}/cycle", response_model=Forecast)
+async def read_cycle(system_id: int, asked: Ahead, database: Kept) -> Response:
+    """The forecast of a cycle; 422 "not_begun" for a filter that has long been running."""
+    return await answered(system_id, asked, database, forecast)
+
+
+@router.post("/{system_id}/nitrate", response_model=NitratePage)
+async def read_nitrate(system_id: int, asked: Ahead, database: Kept) -> Response:
+    """The forecast of nitrate, what each lever is worth, and what the log says."""
+    return await answered(system_id, asked, database, page)
+
+
+@router.post("/{system_id}/trends", response_model=Trends)
+async def read_trends(system_id: int, asked: Ahead, database: Kept) -> Response:
+    """Where KH, pH, hardness, conductivity, temperature and salt are heading."""
+    return await answered(system_id, asked, database, lambda *known: Trends(trends(*known)))

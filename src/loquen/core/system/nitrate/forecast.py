@@ -1,0 +1,443 @@
+"""Nitrate from the last reading onwards: the band, the day that the limit is passed, what the log says, experiments."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from loquen.core.errors import NamedCase
+from loquen.core.fit import nitrate as fitting
+from loquen.core.fit.nitrate import Fitted
+from loquen.core.graph.engine import Missing, Sheet
+from loquen.core.model.log import Logged, change_share, days_since, kit_of, read_interval, readings
+from loquen.core.model.plan import Plan
+from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.physics.nitrogen import NITRATE_PER_N
+from loquen.core.system.changes.regime import WEEK, Corner
+from loquen.core.system.nitrate.levers import Lever, levers, saw_of
+
+PAST_D, AHEAD_D = 120, 120
+MADE_RANGE, SOURCE_RANGE = 1.6, 1.3
+MOST_PAST_D = 760
+SAMPLES = 400
+ENOUGH = 4
+"""Entries of a log that say more than the plan does."""
+UNMETERED_CHART = (0, 5, 10, 20, 40, 80, 160)
+
+
+@dataclass(frozen=True, slots=True)
+class Course:
+    """10, 50 and 90 % of nitrate over days from now, mg/L N."""
+
+    days: tuple[float, ...]
+    low: tuple[float, ...]
+    middle: tuple[float, ...]
+    high: tuple[float, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Bar:
+    """A reading: days from now, and where the level lay; without an upper end at the top of a chart."""
+
+    day: float
+    low: float
+    high: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class Said:
+    """What the log says of one figure beside what the plan has, each low, likely and high."""
+
+    key: str
+    label: str
+    kind: str
+    plan: float
+    low: float
+    likely: float
+    high: float
+
+
+@dataclass(frozen=True, slots=True)
+class Experiment:
+    """Something that was tried, and what the log says of it."""
+
+    entry: str
+    since: float
+    until: float | None
+    verdict: str
+    odds: float | None
+    low: float
+    likely: float
+    high: float
+    sentence: Sentence
+
+
+@dataclass(frozen=True, slots=True)
+class NitratePage:
+    """A system's nitrate."""
+
+    result: Sentence
+    level: float | None
+    limit: float
+    source: float
+    course: Course
+    readings: tuple[Bar, ...]
+    changes: tuple[float, ...]
+    passes_low_d: float | None
+    passes_d: float | None
+    passes_high_d: float | None
+    settled_peak: float | None
+    settled_trough: float | None
+    settles_d: float | None
+    said: tuple[Said, ...]
+    asks: tuple[Sentence, ...]
+    experiments: tuple[Experiment, ...]
+    levers: tuple[Lever, ...]
+    saw: tuple[Corner, ...]
+
+
+def page(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime) -> NitratePage:
+    """A plan's nitrate with what its log says."""
+    rise, source = figure(sheet, "rise_nitrate_mg_l_d"), figure(sheet, "new_nitrate_mg_l")
+    limit = sheet.root.changes.target_nitrate_mg_l
+    volume = float(sheet.value("real_volume_l"))
+    recent = [row for row in log if days_since(row.at, now) <= MOST_PAST_D and row.at <= now]
+    entries = entries_of(recent, volume, now)
+    prior = prior_of(rise, source, ongoing(recent, now))
+    fitted = None
+    if sum(entry["kind"] == "reading" for entry in entries) >= 1:
+        fitted = fitting.fit(prior=prior, log=entries)
+    start, course = ahead(sheet, entries, prior, now)
+    net = course["net"]
+    level = start[1] if fitted else sheet.root.changes.read_nitrate_mg_l
+    told = fitted is not None and len(entries) >= ENOUGH
+    basis = as_logged(sheet, net) if told else sheet
+    passes = passing(course["still"], limit)
+    settles = figure_or_none(sheet, "settles_in_d")
+    return NitratePage(
+        result=result(level, passes, limit, now, figure_or_none(basis, "peak_nitrate_mg_l"), told),
+        level=level,
+        limit=limit,
+        source=source,
+        course=band(course["days"], course["regime"]),
+        readings=tuple(bar(row, now) for row in readings(recent, "nitrate") if days_since(row.at, now) <= PAST_D),
+        changes=tuple(
+            -days_since(row.at, now)
+            for row in recent
+            if row.entry.kind == "change" and days_since(row.at, now) <= PAST_D
+        ),
+        passes_low_d=passes[0],
+        passes_d=passes[1],
+        passes_high_d=passes[2],
+        settled_peak=figure_or_none(basis, "peak_nitrate_mg_l"),
+        settled_trough=figure_or_none(basis, "trough_nitrate_mg_l"),
+        settles_d=settles,
+        said=said(net, rise, source) if told else (),
+        asks=asks(fitted, recent, now) if fitted else (),
+        experiments=experiments(recent, prior, entries, now),
+        levers=levers(basis),
+        saw=saw_of(basis),
+    )
+
+
+def as_logged(sheet: Sheet[Plan], net: tuple[Any, Any]) -> Sheet[Plan]:
+    """The plan with what is made as the log says: levers are tried on the tank as it is."""
+    made = max(0.0, float(np.median(net[0])) / NITRATE_PER_N)
+    return sheet.changed({"changes.logged_rise_nitrate_mg_l_d": made})
+
+
+def figure(sheet: Sheet[Plan], key: str) -> float:
+    return figure_or_none(sheet, key) or 0.0
+
+
+def figure_or_none(sheet: Sheet[Plan], key: str) -> float | None:
+    found = sheet.look(key)
+    return None if isinstance(found, Missing) else float(found)
+
+
+def entries_of(log: Sequence[Logged], volume: float, now: datetime) -> list[dict[str, Any]]:
+    """A log as the fit takes it: days from its first entry, readings as the ion, changes as shares."""
+    rows = sorted(
+        (
+            row
+            for row in log
+            if row.entry.kind == "change" or (row.entry.kind == "reading" and row.entry.what == "nitrate")
+        ),
+        key=lambda row: row.at,
+    )
+    found = []
+    for row in rows:
+        day = -days_since(row.at, now)
+        if row.entry.kind == "change":
+            found.append({"day": day, "kind": "change", "share": change_share(row.entry, volume)})
+        else:
+            read = read_interval(row.entry).scaled(NITRATE_PER_N)
+            value = f"over {read.low}" if math.isinf(read.high) else f"between {read.low} and {read.high}"
+            when = {"before": "before the change", "after": "after the change"}.get(row.entry.when)
+            kit = kit_of(row.entry)
+            blur = {"blur": kit.blur_frac} if kit else {}
+            found.append(
+                {"day": day, "kind": "reading", "value": value, **blur, **({"when": when} if when else {})}
+            )
+    return found
+
+
+def ongoing(log: Sequence[Logged], now: datetime) -> float | None:
+    """Days from now since when something is tried that has not ended: the newest experiment."""
+    running = [row for row in log if row.entry.kind == "experiment" and not ended(row, now)]
+    return -days_since(running[-1].at, now) if running else None
+
+
+def ended(row: Logged, now: datetime) -> bool:
+    return bool(row.entry.until) and row.entry.until <= now.date().isoformat()
+
+
+def prior_of(rise: float, source: float, sink_day: float | None) -> dict[str, Any]:
+    """What is believed before the log is read, as the ion."""
+    return {
+        "made_from_feed_mg_l_d": max(rise * NITRATE_PER_N, 0.02),
+        "made_range_x": MADE_RANGE,
+        "source_report_mg_l": source * NITRATE_PER_N,
+        "source_range_x": SOURCE_RANGE,
+        "sink_date_day": sink_day,
+        "chart": UNMETERED_CHART,
+        "kit_says": "ion",
+    }
+
+
+def ahead(
+    sheet: Sheet[Plan], entries: Sequence[dict[str, Any]], prior: dict[str, Any], now: datetime
+) -> tuple[tuple[float, float, float], dict[str, Any]]:
+    """Level now and its course: back through the log where there is one, and on by the regime, or without a change."""
+    made, source, level, past_days, past = samples(sheet, entries, prior)
+    days = np.arange(0, AHEAD_D + 1, dtype=float)
+    regime = np.empty((len(days), made.size))
+    still = np.empty_like(regime)
+    due = due_days(sheet, now)
+    a = b = level
+    for n, _ in enumerate(days):
+        regime[n], still[n] = a, b
+        share = due(n + 1)
+        a = a + made
+        a = np.maximum(a + share * (source - a), 0.0)
+        b = np.maximum(b + made, 0.0)
+    now_level = tuple(float(q) for q in np.quantile(level, [0.1, 0.5, 0.9]) / NITRATE_PER_N)
+    whole_days = np.concatenate([past_days, days])
+    whole = np.concatenate([past, regime]) / NITRATE_PER_N
+    found = {"days": whole_days, "regime": whole, "still": still / NITRATE_PER_N, "net": (made, source)}
+    return now_level, found  # type: ignore[return-value]
+
+
+def samples(
+    sheet: Sheet[Plan], entries: Sequence[dict[str, Any]], prior: dict[str, Any]
+) -> tuple[Any, Any, Any, NDArray[np.float64], NDArray[np.float64]]:
+    """Made, source and level of samples (as the ion), and the days of the log with their levels."""
+    chance = np.random.default_rng(3)
+    read = [entry for entry in entries if entry["kind"] == "reading"]
+    if not read:
+        made = prior["made_from_feed_mg_l_d"] * np.exp(np.log(MADE_RANGE) / 1.645 * chance.standard_normal(SAMPLES))
+        source = prior["source_report_mg_l"] * np.exp(
+            np.log(SOURCE_RANGE) / 1.645 * chance.standard_normal(SAMPLES)
+        )
+        read_today = sheet.root.changes.read_nitrate_mg_l
+        start = read_today if read_today is not None else figure(sheet, "trough_nitrate_mg_l")
+        level = np.full(SAMPLES, start * NITRATE_PER_N)
+        return made, source, level, np.empty(0), np.empty((0, SAMPLES))
+    steps = fitting.steps_of(entries, UNMETERED_CHART, 1.0)
+    found = fitting.posterior(prior, steps)
+    picked = chance.choice(found.weights.size, SAMPLES, p=found.weights)
+    drawn = found.samples[:, picked]
+    made, source, _, effect = fitting.parameters(drawn, prior)
+    if prior["sink_date_day"] is not None:
+        made = made - effect
+    shown = [step for step in steps if step.day >= -PAST_D]
+    levels = list(fitting.levels(drawn, prior, steps))
+    past = [level for step, level in zip(steps, levels, strict=True) if step.day >= -PAST_D]
+    level = np.maximum(levels[-1] + made * -steps[-1].day, 0.0)
+    days = np.array([step.day for step in shown])
+    return made, source, level, days, np.array(past).reshape(len(days), SAMPLES)
+
+
+def due_days(sheet: Sheet[Plan], now: datetime) -> Any:
+    """The share that is changed so many days from now, by the plan's regime."""
+    changes, share = sheet.root.changes, figure(sheet, "swapped_frac")
+
+    def due(day: int) -> float:
+        if changes.regime == "weekdays":
+            return share if WEEK[(now + timedelta(days=day)).weekday()] in changes.weekdays else 0.0
+        if changes.regime == "every":
+            return share if day % changes.every_d == 0 else 0.0
+        gaps = sheet.look("gaps_d")
+        if isinstance(gaps, Missing):
+            return 0.0
+        mean = sum(gaps) / len(gaps)
+        if mean >= 1:
+            return share if day % round(mean) == 0 else 0.0
+        return float(1 - (1 - share) ** (1 / mean))
+
+    return due
+
+
+def band(days: NDArray[np.float64], levels: NDArray[np.float64]) -> Course:
+    low, middle, high = np.quantile(levels, [0.1, 0.5, 0.9], axis=1)
+    return Course(*(tuple(np.round(row, 4).tolist()) for row in (days, low, middle, high)))
+
+
+def passing(still: NDArray[np.float64], limit: float) -> tuple[float | None, float | None, float | None]:
+    """Days until the limit is passed without a change: soonest, likely and latest; None beyond what is looked at."""
+    over = still >= limit
+    first = np.where(over.any(axis=0), over.argmax(axis=0), np.inf)
+    found = np.quantile(first, [0.1, 0.5, 0.9], method="higher")
+    return tuple(float(day) if math.isfinite(day) else None for day in found)  # type: ignore[return-value]
+
+
+def result(
+    level: float | None,
+    passes: tuple[float | None, ...],
+    limit: float,
+    now: datetime,
+    peak: float | None,
+    told: bool,
+) -> Sentence:
+    """The page's first sentence."""
+    terms = {"limit": Term(limit, "nitrate")}
+    settled = ""
+    if peak is not None:
+        terms["peak"] = Term(peak, "nitrate")
+        settled = "; as it is made now it" if told else "; by this regime it"
+        settled += " settles at {peak} before a change"
+    if level is None:
+        return say("Nothing read yet" + settled + ". A reading starts the forecast.", **terms)
+    terms["level"] = Term(level, "nitrate")
+    soon, likely, late = passes
+    if likely is None or soon is None:
+        return say(
+            "About {level} now" + settled + ". Without a change it does not pass {limit} in four months.", **terms
+        )
+    terms["date"] = Term((now + timedelta(days=likely)).strftime("%-d %B"))
+    terms["soon"] = Term(soon, "days")
+    if likely == 0:
+        return say("About {level} now, over {limit}" + settled + ".", **terms)
+    span = ", in {soon} at the soonest" if late is None else ", in {soon} to {late}"
+    if late is not None:
+        terms["late"] = Term(late, "days")
+    return say("About {level} now; without a change it passes {limit} about {date}" + span + settled + ".", **terms)
+
+
+def bar(row: Logged, now: datetime) -> Bar:
+    read = read_interval(row.entry)
+    return Bar(-days_since(row.at, now), read.low, None if math.isinf(read.high) else read.high)
+
+
+def said(net: tuple[Any, Any], rise: float, source: float) -> tuple[Said, ...]:
+    """What the log says beside what the plan has."""
+    made, brought = (tuple(np.quantile(values, [0.05, 0.5, 0.95])) for values in net)
+    rows = (
+        (
+            "changes.logged_rise_nitrate_mg_l_d",
+            "Nitrate made a day, less what is lost",
+            "nitrate_rate",
+            rise,
+            made,
+        ),
+        ("water.source_nitrate_mg_l", "Nitrate of the change water", "nitrate", source, brought),
+    )
+    return tuple(
+        Said(key, label, kind, plan, *(float(value) / NITRATE_PER_N for value in values))
+        for key, label, kind, plan, values in rows
+    )
+
+
+def asks(fitted: Fitted, log: Sequence[Logged], now: datetime) -> tuple[Sentence, ...]:
+    """Readings that physics forbids, and a kit that shows nitrogen, asked about with the likeliest reasons."""
+    found = []
+    for ask in fitted.asks:
+        if ask["about"] == "as_n":
+            text = (
+                "These readings fit far better if the kit shows nitrogen, not the ion: a “10” would be 44 mg/L NO₃. What "
+                "does its leaflet say?"
+            )
+            found.append(say(text))
+        if ask["about"] == "reading":
+            row = min(readings(log, "nitrate"), key=lambda row: abs(-days_since(row.at, now) - ask["day"]))
+            kit = kit_of(row.entry)
+            text = (
+                "“{value}” on {date} is more, or less, than this water can have come to. Likeliest: a change that was not "
+                "written down, a wrong unit, or {kit} past its date."
+            )
+            what = kit.label.lower() if kit else "a kit"
+            found.append(say(text, value=row.entry.value, date=row.at.strftime("%-d %B"), kit=what))
+    return tuple(found)
+
+
+def experiments(
+    log: Sequence[Logged], prior: dict[str, Any], entries: Sequence[dict[str, Any]], now: datetime
+) -> tuple[Experiment, ...]:
+    """Each experiment judged by the readings before and since."""
+    found = []
+    for row in log:
+        if row.entry.kind != "experiment":
+            continue
+        since = -days_since(row.at, now)
+        until = None
+        rows = list(entries)
+        if row.entry.until:
+            end = datetime.fromisoformat(row.entry.until).replace(tzinfo=now.tzinfo)
+            until = -days_since(end, now)
+            rows = [entry for entry in rows if entry["day"] <= until]
+        name = row.entry.what or row.entry.note or "experiment"
+        try:
+            fitted = fitting.fit(prior={**prior, "sink_date_day": since}, log=rows)
+        except NamedCase:
+            continue
+        assert fitted.effect_mg_l_d is not None
+        low, likely, high = (value / NITRATE_PER_N for value in fitted.effect_mg_l_d)
+        read_since = sum(entry["kind"] == "reading" and entry["day"] > since for entry in rows)
+        sentence = verdict_words(fitted, name, read_since, prior)
+        found.append(
+            Experiment(name, since, until, str(fitted.verdict), fitted.effect_odds, low, likely, high, sentence)
+        )
+    return tuple(found)
+
+
+def verdict_words(fitted: Fitted, name: str, read_since: int, prior: dict[str, Any]) -> Sentence:
+    """An experiment's verdict in a sentence."""
+    assert fitted.effect_mg_l_d is not None
+    low, likely, high = (value / NITRATE_PER_N for value in fitted.effect_mg_l_d)
+    terms = {
+        "likely": Term(likely, "nitrate_rate"),
+        "low": Term(low, "nitrate_rate"),
+        "high": Term(high, "nitrate_rate"),
+        "odds": Term(fitted.effect_odds or 0.0, "share"),
+        "name": Term(name),
+    }
+    if fitted.verdict == "real":
+        return say("Real: {name} takes {likely}, {low} to {high}.", **terms)
+    if fitted.verdict == "nothing to see":
+        return say("Nothing to see: {name} takes at most {high}, less than a quarter of what is made.", **terms)
+    more = weeks_wanted(fitted, read_since, prior)
+    terms["more"] = Term(more, "count")
+    text = (
+        "Can not tell yet: {low} to {high}, {odds} that it takes anything. About {more} more weekly readings would."
+    )
+    if more > 26:
+        text = (
+            "Can not tell, {low} to {high}: a sink under a third of what is made can not be seen with such a chart in months. "
+            "A photometer would."
+        )
+    return say(text, **terms)
+
+
+def weeks_wanted(fitted: Fitted, read_since: int, prior: dict[str, Any]) -> float:
+    """Weekly readings until an effect of the likely size, a third of what is made at least, would be told from none."""
+    assert fitted.effect_mg_l_d is not None
+    low, likely, high = fitted.effect_mg_l_d
+    deviation = (high - low) / (2 * 1.645)
+    size = max(abs(likely), 0.33 * fitted.made_mg_l_d[1])
+    # The interval shrinks about with the number of readings.
+    wanted = max(read_since, 2) * 1.645 * deviation / size
+    return float(max(1, math.ceil(wanted - read_since)))

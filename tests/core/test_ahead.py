@@ -1,0 +1,360 @@
+"""What lies ahead of whole plans: cycles, care, nitrate and trends against values worked apart."""
+
+from dataclasses import replace
+from datetime import UTC, datetime, timedelta
+
+import numpy as np
+import pytest
+
+from loquen.core.errors import NamedCase
+from loquen.core.fit.cycle import FEWEST, MEMBERS, Seen, carried, learned
+from loquen.core.fit.trend import trend
+from loquen.core.model.log import Entry, Logged
+from loquen.core.model.plan import Cycle, Group, RunIn, Water
+from loquen.core.model.quantity import as_text
+from loquen.core.model.readings import Interval
+from loquen.core.system.book import sheet_of
+from loquen.core.system.cycle.answer import is_it_done
+from loquen.core.system.cycle.forecast import forecast
+from loquen.core.system.cycle.setup import begun, dose_amount, dose_of_amount, limits_of
+from loquen.core.system.nitrate.forecast import page
+from loquen.core.system.trends import trends
+from loquen.core.timeline import course, rates
+from loquen.core.timeline.arithmetic import One
+from loquen.core.timeline.course import Limits, Source, share_within
+from tests.core.plans import plan
+
+NOW = datetime(2026, 5, 20, 18, tzinfo=UTC)
+NEW = RunIn(age_weeks=0, stocked="cycled")
+FED = (Group("zebra_danio", 10, feed_by="weighed", weighed_g_d=1.0, food_protein_frac=0.5),)
+
+
+def cycling(how, days_ago=10, **more):
+    """The bare 250 L box as a new one, begun so many days ago."""
+    started = (NOW - timedelta(days=days_ago)).date().isoformat()
+    cycle = Cycle(begun_by=how, begun_on=started, **more.pop("cycle", {}))
+    return plan(cycle=cycle, run_in=more.pop("run_in", NEW), **more)
+
+
+def at(days_ago):
+    return NOW - timedelta(days=days_ago)
+
+
+def read(what, value, days_ago=0.02, kit=None):
+    return Logged(at(days_ago), Entry("reading", what=what, value=value, kit=kit or f"{what}_drops"))
+
+
+def made(how, days_ago=10, **more):
+    return begun(sheet_of(cycling(how, days_ago, **more)), UTC, NOW.date())
+
+
+def words(sentence):
+    return as_text(sentence, {})
+
+
+# What a plan brings into a run --------------------------------------------------------------------
+
+
+def test_a_cycle_takes_its_numbers_from_the_sheet():
+    cycle = made("animals")
+    # Ten danios make 4.975 mg/d in 250 L; 3.34 m2 of media and glass take 600 mg each; KH 6, nitrate 1 mg/L N.
+    assert cycle.asked.load_mg_l_d_n == pytest.approx(4.975 / 250, rel=2e-3)
+    assert cycle.asked.x_max_mg_l_d == pytest.approx(600 * 3.34 / 250, rel=5e-3)
+    assert cycle.asked.source_nitrate_ion_mg_l == pytest.approx(4.4266, rel=1e-3)
+    assert (cycle.asked.mode, cycle.asked.seed_ammonia_oxidisers_mg_l_d) == ("with_animals", 0.004)
+    assert cycle.start == datetime(2026, 5, 10, tzinfo=UTC)
+    assert made("empty").asked.load_mg_l_d_n == 0
+    with pytest.raises(NamedCase):
+        begun(sheet_of(plan()), UTC, NOW.date())
+
+
+def test_media_of_a_donor_are_worth_their_share_of_its_nitrogen():
+    cycle = made("empty", cycle={"seeded_by": "media", "donor_frac": 0.3, "donor_mg_d": 100.0})
+    assert cycle.asked.seed_nitrite_oxidisers_mg_l_d == pytest.approx(0.3 * 100 / 250)
+    bottle = made("empty", cycle={"seeded_by": "bottle"})
+    # Anything from 0.004 to 0.6, all sizes alike: the middle is their geometric mean.
+    assert bottle.asked.seed_ammonia_oxidisers_mg_l_d == pytest.approx((0.004 * 0.6) ** 0.5)
+    assert bottle.ranges["seed_a"] == ("any within", 12.0)
+
+
+def test_a_dose_is_weighed_or_measured():
+    cycle = made("empty")
+    # One and a half times what ten danios make is less than the least that proves anything.
+    assert cycle.asked.full_dose_mg_l_n == 0.5
+    amount, unit = dose_amount(cycle, 0.5)
+    assert (amount, unit) == (pytest.approx(0.5 * 250 * 53.491 / 14.007 / 1000), "g")
+    bottled = made("empty", cycle={"dose_kind": "ammonia_solution", "solution_pct": 9.5})
+    amount, unit = dose_amount(bottled, 0.5)
+    # 95 g of NH3 a kilogram, 0.96 kg a litre: 75 mg of N a millilitre.
+    assert (amount, unit) == (pytest.approx(125 / 75.006, rel=1e-4), "mL")
+    assert dose_of_amount(bottled, amount) == pytest.approx(0.5)
+
+
+@pytest.mark.parametrize(("chloride", "limit"), [(0, 0.1), (6, 0.1), (20, 1 / 3), (60, 1.0), (400, 1.0)])
+def test_chloride_keeps_nitrite_out_with_a_threefold_margin(chloride, limit):
+    assert limits_of(chloride).nitrite == pytest.approx(limit)
+
+
+# What readings teach ------------------------------------------------------------------------------
+
+
+def test_members_that_agree_are_kept_and_enough_of_them():
+    asked = made("animals", animals=(Group("zebra_danio", 100),)).asked
+    quick = replace(asked, seed_ammonia_oxidisers_mg_l_d=4 * asked.seed_ammonia_oxidisers_mg_l_d)
+    truth = course.one(quick.state(), quick.water(), quick.keeper(), 20)
+    seen = [
+        Seen(24 * day, "ammonia", Interval(0.9 * level, 1.1 * level), 20, 0.1)
+        for day in (6, 9, 12, 15, 18)
+        for level in [truth.hours[24 * day][rates.AMMONIA]]
+    ]
+    ranges = made("animals").ranges
+    found = learned(asked, replace(asked.keeper(), from_day=20), (), seen, ranges)
+    assert found.told
+    assert found.z.shape == (len(ranges), MEMBERS)
+    # Four times the usual seed is two of its standard deviations; load and growth take their part of it.
+    assert 0.5 < float(np.median(found.z[0])) < 3
+    assert len(np.unique(found.z[0])) >= FEWEST / 3
+    untold = learned(asked, asked.keeper(), (), [], ranges)
+    assert not untold.told
+    assert abs(float(np.median(untold.z[0]))) < 0.2
+
+
+def test_weights_that_are_alike_carry_as_many_as_they_are():
+    assert carried(np.zeros(40), 1.0) == pytest.approx(40)
+    assert carried(np.array([0.0, -1e9]), 1.0) == pytest.approx(1)
+
+
+def test_a_reading_moves_the_forecast_the_way_it_points():
+    sheet = sheet_of(cycling("empty", 12, animals=(), water=Water(source_kh_dkh=12.0)))
+    middle = forecast(sheet, [], NOW).days_10_50_90[1]
+    late = forecast(sheet, [read("ammonia", "2"), read("nitrite", "0")], NOW).days_10_50_90[1]
+    soon = forecast(sheet, [read("ammonia", "0"), read("nitrite", "5")], NOW).days_10_50_90[1]
+    # It may not be done within the run at all.
+    assert soon < middle < (late or 1e9)
+
+
+def test_a_reading_that_no_tank_makes_is_asked_about():
+    sheet = sheet_of(cycling("animals", 3))
+    asks = forecast(sheet, [read("ammonia", "8")], NOW).asks
+    assert "does not fit anything" in words(asks[0])
+
+
+# Is it done? --------------------------------------------------------------------------------------
+
+DOSE = Entry("dose", what="ammonia", amount=0.48)
+LOW = [read("ammonia", "0"), read("nitrite", "0")]
+ANSWERS = {
+    "nothing read": ([], "not known", "nobody read ammonia and nitrite"),
+    "nitrite unread": ([read("ammonia", "0")], "not known", "nobody read nitrite"),
+    "nitrite stands": ([read("ammonia", "0"), read("nitrite", "2")], "no", "still nitrite"),
+    "read too long ago": ([read("ammonia", "0", 4), read("nitrite", "0", 4)], "not known", "nobody read"),
+    "low, but nothing was dosed": (LOW, "not known", "no full dose was given"),
+    "low a day after a full dose": ([Logged(at(1.05), DOSE), *LOW], "yes", "gone within a day"),
+    "low three days after one": ([Logged(at(3), DOSE), *LOW], "not known", "no full dose"),
+    "low after half a dose": ([Logged(at(1.05), replace(DOSE, amount=0.2)), *LOW], "not known", "no full dose"),
+}
+
+
+@pytest.mark.parametrize("case", ANSWERS.values(), ids=ANSWERS)
+def test_an_empty_one_is_done_by_its_rule_alone(case):
+    log, answer, says = case
+    found = is_it_done(made("empty"), log, NOW, odds=0.3)
+    assert found.answer == answer
+    assert says in words(found.sentence)
+    assert len(found.evidence) == 2
+
+
+def test_one_with_animals_is_done_after_a_clear_week_with_bacteria_enough():
+    week = [read(what, "0", day) for day in (7, 4, 1, 0.02) for what in ("ammonia", "nitrite")]
+    cycle = made("animals", 40)
+    assert is_it_done(cycle, week, NOW, odds=0.97).answer == "yes"
+    assert is_it_done(cycle, week, NOW, odds=0.7).answer == "not known"
+    # Low readings of a lightly loaded tank prove nothing.
+    assert is_it_done(cycle, week, NOW, odds=0.1).answer == "no"
+    assert is_it_done(cycle, week[4:], NOW, odds=0.97).answer == "not known"
+    assert is_it_done(made("animals", 40, animals=()), week, NOW, odds=1.0).answer == "no"
+
+
+# Today's care -------------------------------------------------------------------------------------
+
+LIMITS = Limits(0.25, 0.02, 1 / 3)
+SOFT = {"on_ammonia": 1e-4, "on_nitrite": 1e-4}
+
+
+def share(ammonia, nitrite, kh, source_kh, **more):
+    state = course.start(ammonia=ammonia, nitrite=nitrite, kh=kh, **SOFT)
+    w = rates.water(temp_c=25.0, co2_mg_l=2.0)
+    return share_within(state, LIMITS, Source(0.0, source_kh, **more), w, One())
+
+
+def test_the_share_is_the_least_that_brings_every_limit_back():
+    assert share(0.2, 0.2, 1.0, 1.0) == 0
+    # 0.5 to 0.25 is half; nitrite of 1 to a third is two thirds, in steps of a twentieth.
+    assert share(0.5, 0.1, 1.0, 1.0) == pytest.approx(0.5)
+    assert share(0.1, 1.0, 1.0, 1.0) == pytest.approx(0.7)
+    # Water that brings as much as they may live in helps no further.
+    assert np.isnan(share(0.5, 0.1, 1.0, 1.0, ammonia_mg_l_n=0.3))
+
+
+def test_harder_water_can_make_it_worse():
+    w, m = rates.water(temp_c=25.0, co2_mg_l=2.0), One()
+
+    def free(state):
+        return rates.free_ammonia(state[rates.AMMONIA], rates.hydrogen(state[rates.KH], 0.0, w, m), w)
+
+    before = course.start(ammonia=1.0, kh=0.3, **SOFT)
+    after = course.changed(before, 0.5, Source(0.0, 8.0), m)
+    # Half the ammonia, and seven times the part of it that harms.
+    assert free(after) / free(before) == pytest.approx(7, rel=0.15)
+
+
+def test_with_fish_in_it_today_says_what_to_do():
+    crowded = cycling("animals", 6, animals=(Group("zebra_danio", 60),), run_in=RunIn(age_weeks=1))
+    found = forecast(sheet_of(crowded), [read("ammonia", "1"), read("nitrite", "0.25")], NOW)
+    assert found.care.from_readings
+    assert 0.5 <= found.care.share <= 0.85
+    assert found.care.litres == pytest.approx(found.care.share * 250)
+    calm = forecast(sheet_of(cycling("animals", 2)), [read("ammonia", "0"), read("nitrite", "0")], NOW)
+    assert (calm.care.share, words(calm.care.lines[0])[:9]) == (0, "No change")
+
+
+def test_the_ways_side_by_side_agree_with_what_keepers_know():
+    crowded = cycling("animals", 1, animals=(Group("zebra_danio", 60),), run_in=RunIn(age_weeks=1))
+    ways = {camp.key: camp for camp in forecast(sheet_of(crowded), [], NOW).camps}
+    assert ways["none"].litres == 0 < ways["changes"].litres
+    assert ways["changes"].over_nitrite < 0.2 * ways["none"].over_nitrite
+    # Bacteria grow on what the animals must not have: without changes it is over sooner.
+    assert ways["none"].clear_day < ways["changes"].clear_day
+    assert "Harm" in words(ways["none"].risk)
+    assert ways["detoxifier"].least_over
+
+
+def test_a_stall_is_told_with_its_cure():
+    soft = cycling("empty", 5, water=Water(source_kh_dkh=2.0), animals=())
+    told = [words(sentence) for sentence in forecast(sheet_of(soft), [], NOW).stalls]
+    # Three degrees in 250 L: 3 x 29.96 x 0.25 g of bicarbonate.
+    assert any("22.5 g" in text for text in told)
+    small = cycling("animals", 5, animals=(Group("zebra_danio", 3000 // 2),), run_in=RunIn(age_weeks=1))
+    small = replace(small, filters=(replace(small.filters[0], media_l=0.2),))
+    assert any("too small" in words(s) for s in forecast(sheet_of(small), [], NOW).stalls)
+    assert forecast(sheet_of(cycling("empty", 5)), [], NOW).stalls == ()
+
+
+def test_a_calendar_doses_what_the_routine_would():
+    lines = forecast(sheet_of(cycling("empty", 0)), [], NOW).calendar
+    doses = [line for line in lines if line.kind == "dose"]
+    assert (doses[0].day, doses[0].amount) == (0, pytest.approx(0.4774, rel=1e-3))
+    assert any("first animals" in words(line.words) for line in lines if line.kind == "milestone")
+    # What was dosed today is not dosed again.
+    again = forecast(sheet_of(cycling("empty", 0)), [Logged(at(0.1), DOSE)], NOW).calendar
+    assert not [line for line in again if line.kind == "dose" and line.day == 0]
+
+
+def test_running_media_and_warmth_hasten_it():
+    hastens = {words(one.words): one.days for one in forecast(sheet_of(cycling("empty", 0)), [], NOW).hastens}
+    assert any("running media" in text for text in hastens)
+    assert all(days > 0.5 for days in hastens.values())
+
+
+# Nitrate ------------------------------------------------------------------------------------------
+
+
+def fed_page(*log):
+    # A gram of food of half protein is 80 x 0.92 x 0.85 mg of N a day, 1.108 mg/L of the ion in 250 L.
+    return page(sheet_of(plan(animals=FED)), log, NOW)
+
+
+def test_the_limit_is_passed_when_the_slope_says():
+    found = fed_page(read("nitrate", "20", 0.01, "nitrate_meter"))
+    # From 20 to 39.8 mg/L by 1.108 a day are 17.9 days.
+    assert found.passes_d == pytest.approx(18, abs=2)
+    assert found.passes_low_d < found.passes_d < found.passes_high_d
+    assert found.level == pytest.approx(20 / 4.4266, rel=0.05)
+    assert "passes 40" in words(found.result)
+    assert fed_page(read("nitrate", "80", 0.01, "nitrate_meter")).passes_d == 0
+    assert "A reading starts" in words(fed_page().result)
+
+
+def test_a_lever_is_worth_what_the_balance_says():
+    levers = {lever.key: lever for lever in fed_page().levers}
+    # Half changed each week: 14 days of rise stand before a change; a quarter of 0.25024 mg/L less of each.
+    assert levers["feed"].off == pytest.approx(0.25 * 0.25024 * 14, rel=5e-3)
+    assert levers["feed"].minutes_wk == 0
+    # 65 % instead of half: 7/0.65 days stand instead of 14.
+    assert levers["larger"].off == pytest.approx(0.25024 * (14 - 7 / 0.65), rel=5e-3)
+    assert levers["another"].minutes_wk > 0
+    assert levers["clay"].low_off <= levers["clay"].off <= levers["clay"].high_off
+    assert levers["source"].off == pytest.approx(0.5, rel=1e-3)
+
+
+def weekly(effect_from=None, weeks=30, made=1.3, left=0.3):
+    """Weekly readings of a photometer on the fed tank, half changed each week."""
+    level, rows = 5 + 14 * made, []
+    for week in range(weeks, 0, -1):
+        rows.append(read("nitrate", f"{level:.3g}", 7 * week - 6, "nitrate_meter"))
+        rows.append(Logged(at(7 * week - 6.02), Entry("change", share=0.5)))
+        level += 0.5 * (4.43 - level)
+        level += 7 * made * (left if effect_from and week <= effect_from else 1)
+        if week == effect_from:
+            rows.append(Logged(at(7 * week - 6.03), Entry("experiment", what="a sink")))
+    return rows
+
+
+def test_what_the_log_says_stands_beside_what_the_plan_has():
+    found = {row.key: row for row in fed_page(*weekly(made=1.0)).said}
+    said = found["changes.logged_rise_nitrate_mg_l_d"]
+    assert said.plan == pytest.approx(0.25024, rel=1e-3)
+    assert said.low < 1.0 / 4.4266 < said.high
+    assert said.high - said.low < 0.15
+    # The plan goes by it when it takes it, and no longer when it lets go.
+    taken = plan(animals=FED, changes=replace(plan().changes, logged_rise_nitrate_mg_l_d=0.1))
+    assert sheet_of(taken).value("peak_nitrate_mg_l") == pytest.approx(1 + 0.1 * 14)
+
+
+def test_an_experiment_is_judged_and_the_forecast_follows_it():
+    found = fed_page(*weekly(effect_from=12))
+    (tried,) = found.experiments
+    assert tried.verdict == "real"
+    assert tried.low < 0.7 * 1.3 / 4.4266 < tried.high
+    assert "Real: a sink takes" in words(tried.sentence)
+    # As it is made now, three tenths of it, it settles at 4.43 + 0.39 x 14 of the ion.
+    assert found.settled_peak == pytest.approx((4.43 + 0.39 * 14) / 4.4266, rel=0.15)
+    young = fed_page(*weekly(effect_from=2, left=0.8)).experiments[0]
+    assert young.verdict == "can not tell yet"
+    assert "Can not tell" in words(young.sentence)
+
+
+def test_an_impossible_reading_is_asked_about_with_its_day():
+    rows = weekly(weeks=10)
+    wrong = replace(rows[8], entry=replace(rows[8].entry, value="110"))
+    asks = fed_page(*rows[:8], wrong, *rows[9:]).asks
+    assert "“110”" in words(asks[0])
+    assert "not written down" in words(asks[0])
+
+
+# Trends -------------------------------------------------------------------------------------------
+
+
+def test_a_line_through_readings_by_hand():
+    days = list(range(0, 70, 7))
+    found = trend(days, [Interval(0.99 * (8 - 0.05 * d), 1.01 * (8 - 0.05 * d)) for d in days], [0.05] * 10)
+    assert found.per_d[0] < -0.05 < found.per_d[2]
+    assert found.sure
+    assert found.level[1] == pytest.approx(8 - 0.05 * 63, rel=0.05)
+    flat = trend(days, [Interval(7.9, 8.1)] * 10, [0.05] * 10)
+    assert not flat.sure
+    assert trend([0, 1, 2], [Interval(1, 2)] * 3, [0.1] * 3) is None
+
+
+def test_creeping_is_told_with_what_it_comes_to():
+    kh = [read("kh", f"{6 - 0.4 * week:.1f}", 7 * (9 - week), "") for week in range(10)]
+    salt = [read("conductivity", str(400 + 20 * week), 7 * (9 - week), "conductivity_meter") for week in range(10)]
+    warm = [read("temperature", f"{26 + 0.1 * week:.1f}", 7 * (9 - week), "thermometer") for week in range(10)]
+    found = {row.what: row for row in trends(sheet_of(plan()), [*kh, *salt, *warm], NOW)}
+    assert found["kh"].per_week == pytest.approx(-0.4, rel=0.3)
+    # From 2.4 down to 1 by 0.4 a week is three and a half weeks: the middle of June.
+    assert "June" in words(found["kh"].sentence)
+    assert "top up with pure water" in words(found["conductivity"].sentence)
+    assert "check thermostat" in words(found["temperature"].sentence)
+    steady = [read("temperature", "25.0", 7 * week, "thermometer") for week in range(8)]
+    assert "holds near" in words(trends(sheet_of(plan()), steady, NOW)[0].sentence)

@@ -1,0 +1,27 @@
+import { useQuery } from "@tanstack/react-query";
+import { Says } from "@/ui/figures/Says";
+import { LogBook } from "@/ui/log/LogBook";
+import { logQuery } from "@/ui/log/log";
+import { useSession } from "../context";
+import { useForecast } from "../forecast";
+
+/** The log of this system. */
+export function LogStage() {
+  const id = useSession((state) => state.id);
+  const log = useQuery(logQuery(id));
+  const trends = useForecast("trends").data?.rows ?? [];
+  return (
+    <>
+      {trends.length > 0 && (
+        <ul aria-label="Trends" className="mb-4 text-lg leading-snug">
+          {trends.map((row) => (
+            <li key={row.what}>
+              <Says sentence={row.sentence} />
+            </li>
+          ))}
+        </ul>
+      )}
+      <LogBook id={id} log={log.data} error={log.error} />
+    </>
+  );
+}

@@ -1,0 +1,176 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Refused, type Forecast } from "@/api/client";
+import { Button } from "@/ui/controls";
+import { Fields } from "@/ui/fields/Row";
+import { Says } from "@/ui/figures/Says";
+import { EntryDialog } from "@/ui/log/EntryDialog";
+import { logQuery } from "@/ui/log/log";
+import { ReadingDialog } from "@/ui/log/ReadingDialog";
+import { useShortcuts } from "@/ui/shortcuts";
+import { usePlan, useSession } from "../../context";
+import { useForecast } from "../../forecast";
+import { ChoiceField, DateField, NumberField } from "../../fields";
+import { Calendar } from "./Calendar";
+import { Camps } from "./Camps";
+import { CycleCharts } from "./CycleCharts";
+
+/** How a filter is brought to life: forecast, what was read, what to do today, and whether it is done. */
+export function CycleStage() {
+  const id = useSession((state) => state.id);
+  const begun = usePlan((plan) => plan.cycle?.begun_by ?? "running");
+  const log = useQuery(logQuery(id)).data ?? [];
+  const [open, setOpen] = useState<"reading" | "entry" | null>(null);
+  const forecast = useForecast("cycle", begun !== "running");
+  useShortcuts({ r: () => setOpen("reading") });
+  return (
+    <>
+      {begun === "running" ? (
+        <p className="mb-4 text-lg">
+          The filter has long been running. For a new one, say how it is started and when: with fish in it
+          already too.
+        </p>
+      ) : (
+        <Told forecast={forecast.data} error={forecast.error} waits={forecast.isFetching} />
+      )}
+      {begun !== "running" && (
+        <p className="mb-4 flex flex-wrap gap-2">
+          <Button look="strong" onClick={() => setOpen("reading")}>
+            Enter readings
+          </Button>
+          <Button onClick={() => setOpen("entry")}>Something was done</Button>
+        </p>
+      )}
+      {forecast.data && begun !== "running" && <Page forecast={forecast.data} />}
+      <Begun />
+      {open === "reading" && <ReadingDialog id={id} log={log} close={() => setOpen(null)} />}
+      {open === "entry" && <EntryDialog id={id} close={() => setOpen(null)} />}
+    </>
+  );
+}
+
+function Told({ forecast, error, waits }: { forecast?: Forecast; error: Error | null; waits: boolean }) {
+  return (
+    <div aria-live="polite" aria-busy={waits}>
+      {error && (
+        <p role="alert" className="mb-3 text-short">
+          {error instanceof Refused ? <Says sentence={error.sentence} /> : error.message}
+        </p>
+      )}
+      {!forecast && !error && <p className="mb-4 text-quiet">Running two hundred such tanks ahead…</p>}
+      {forecast && (
+        <>
+          <p className={`mb-1 text-lg leading-snug ${waits ? "opacity-60" : ""}`}>
+            <Says sentence={forecast.result} />
+          </p>
+          {forecast.learned && (
+            <p className="mb-2">
+              <Says sentence={forecast.learned} />
+            </p>
+          )}
+        </>
+      )}
+    </div>
+  );
+}
+
+function Page({ forecast }: { forecast: Forecast }) {
+  return (
+    <>
+      {[...forecast.stalls, ...forecast.asks].map((sentence, i) => (
+        <p key={i} role="note" className="mb-2 border-l-3 border-short py-1 pl-3">
+          <Says sentence={sentence} />
+        </p>
+      ))}
+      {forecast.care && (
+        <section aria-label="Today" className="mb-4">
+          <h3 className="font-semibold">Today</h3>
+          <ul>
+            {forecast.care.lines.map((sentence, i) => (
+              <li key={i} className={`py-0.5 ${i === 0 && forecast.care!.share > 0 ? "text-short" : ""}`}>
+                <Says sentence={sentence} />
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <CycleCharts forecast={forecast} />
+      <section aria-label="Is it done?" className="mb-5">
+        <h3 className="font-semibold">Is it done?</h3>
+        <p className={forecast.done.answer === "yes" ? "font-semibold text-edge-deep" : ""}>
+          <Says sentence={forecast.done.sentence} />
+        </p>
+        <p className="text-sm text-quiet">
+          <Says sentence={forecast.done.rule} />
+        </p>
+        <ul className="text-sm text-quiet">
+          {forecast.done.evidence.map((sentence, i) => (
+            <li key={i}>
+              <Says sentence={sentence} />
+            </li>
+          ))}
+        </ul>
+      </section>
+      {forecast.hastens.length > 0 && (
+        <p className="mb-5">
+          Sooner:{" "}
+          {forecast.hastens.map((one, i) => (
+            <span key={i}>
+              {i > 0 && "; "}
+              <Says sentence={one.words} /> <b className="num">{Math.round(one.days)}</b> days
+            </span>
+          ))}
+          .
+        </p>
+      )}
+      <Camps camps={forecast.camps} />
+      <Calendar lines={forecast.calendar} />
+      {forecast.cautions.map((sentence, i) => (
+        <p key={i} className="mb-1 text-sm text-brass">
+          <Says sentence={sentence} />
+        </p>
+      ))}
+    </>
+  );
+}
+
+/** How it is begun, since when, and what brings the bacteria. */
+function Begun() {
+  const cycle = usePlan((plan) => plan.cycle);
+  const begun = cycle?.begun_by ?? "running";
+  return (
+    <Fields legend="How it is started">
+      <ChoiceField path="cycle.begun_by" />
+      {begun !== "running" && (
+        <>
+          <DateField path="cycle.begun_on" />
+          <ChoiceField path="cycle.seeded_by" />
+          {cycle?.seeded_by === "media" && (
+            <>
+              <NumberField path="cycle.donor_frac" />
+              <NumberField path="cycle.donor_mg_d" />
+            </>
+          )}
+        </>
+      )}
+      {begun === "empty" && (
+        <>
+          <ChoiceField path="cycle.dose_kind" />
+          {cycle?.dose_kind === "ammonia_solution" && <NumberField path="cycle.solution_pct" />}
+        </>
+      )}
+      {begun === "soil" && (
+        <>
+          <NumberField path="cycle.soil_gives_mg_l" />
+          <ChoiceField path="run_in.stocked" />
+        </>
+      )}
+      {(begun === "animals" || begun === "soil") && (
+        <>
+          <ChoiceField path="cycle.camp" />
+          <NumberField path="cycle.tank_chloride_mg_l" />
+        </>
+      )}
+    </Fields>
+  );
+}
