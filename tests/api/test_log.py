@@ -206,6 +206,12 @@ def test_a_cycle_is_forecast_from_plan_and_log(client):
     assert client.post("/api/systems/99/cycle", json=body).json()["code"] == "no_such_system"
 
 
+def test_donors_say_what_they_can_spare(client):
+    rows = client.get("/api/systems/6/donors", params={"share": 0.2}).json()["rows"]
+    assert [row["name"] for row in rows][:2] == ["Long Hall", "Tidal Corner"]
+    assert all(row["donor"]["load_mg_d"] > 0 for row in rows)
+
+
 def test_nitrate_and_trends_are_told(client):
     page = ahead(client, "nitrate", 3).json()
     assert page["experiments"][0]["verdict"] == "real"
@@ -214,6 +220,10 @@ def test_nitrate_and_trends_are_told(client):
         "water.source_nitrate_mg_l",
     }
     assert page["levers"][0]["key"] == "feed"
+    plan = client.get("/api/systems/3").json()["plan"]
+    body = {"plan": plan, "now": moment()}
+    assert "keeps" in client.post("/api/systems/3/nitrate/against/1", json=body).json()["sentence"]["text"]
+    assert client.post("/api/systems/3/nitrate/against/5", json=body).json()["code"] == "nothing_read"
     rows = ahead(client, "trends", 1).json()["rows"]
     assert [row["what"] for row in rows] == ["temperature"]
     assert json.dumps(rows)

@@ -15,8 +15,10 @@ from loquen.core.model.quantity import as_text
 from loquen.core.model.readings import Interval
 from loquen.core.system.book import sheet_of
 from loquen.core.system.cycle.answer import is_it_done
+from loquen.core.system.cycle.donors import donor
 from loquen.core.system.cycle.forecast import forecast
 from loquen.core.system.cycle.setup import begun, dose_amount, dose_of_amount, limits_of
+from loquen.core.system.nitrate.against import against
 from loquen.core.system.nitrate.forecast import page
 from loquen.core.system.trends import trends
 from loquen.core.timeline import course, rates
@@ -240,6 +242,38 @@ def test_a_stall_is_told_with_its_cure():
     assert forecast(sheet_of(cycling("empty", 5)), [], NOW).stalls == ()
 
 
+def test_so_much_in_so_little_water_is_said():
+    bowl = cycling("animals", 7, animals=(Group("goldfish_fancy", 12),), run_in=RunIn(age_weeks=1), filters=())
+    told = " ".join(words(sentence) for sentence in forecast(sheet_of(bowl), [], NOW).stalls)
+    assert "too small" in told or "Fewer animals" in told
+    turtle = cycling("animals", 7, animals=(Group("yellow_bellied_slider", 1),), run_in=RunIn(age_weeks=1))
+    ways = forecast(sheet_of(turtle), [], NOW).camps
+    assert "breathe air" in words(ways[1].risk)
+
+
+def test_salt_against_nitrite_is_offered_where_it_is_borne():
+    few = [read("ammonia", "0"), read("nitrite", "1")]
+    said = [words(s) for s in forecast(sheet_of(cycling("animals", 6)), few, NOW).care.lines]
+    # 0.75 to 1.5 mg/L NO2 are 0.32 of N in the middle: 19 mg/L of chloride at 60 to 1; there are 20 already.
+    assert not any("salt" in text for text in said)
+    bare = cycling("animals", 6, cycle={"tank_chloride_mg_l": 0.0})
+    said = [words(s) for s in forecast(sheet_of(bare), few, NOW).care.lines]
+    assert any("chloride to 19 mg/L" in text for text in said)
+    much = [read("ammonia", "0"), read("nitrite", "over 40", kit="nitrite_meter")]
+    discus = cycling("animals", 6, animals=(Group("discus", 2),))
+    said = [words(s) for s in forecast(sheet_of(discus), much, NOW).care.lines]
+    assert any("Discus do not bear it" in text for text in said)
+
+
+def test_a_donor_gives_what_it_can_spare():
+    rich = donor(sheet_of(plan(animals=FED)), 0.3)
+    assert rich.load_mg_d == pytest.approx(62.56, rel=1e-3)
+    assert rich.state == "holds"
+    poor = plan(animals=(Group("zebra_danio", 10, feed_by="weighed", weighed_g_d=14.0, food_protein_frac=0.5),))
+    assert donor(sheet_of(poor), 0.9).state == "short"
+    assert donor(sheet_of(plan(animals=())), 0.3) is None
+
+
 def test_a_calendar_doses_what_the_routine_would():
     lines = forecast(sheet_of(cycling("empty", 0)), [], NOW).calendar
     doses = [line for line in lines if line.kind == "dose"]
@@ -322,6 +356,21 @@ def test_an_experiment_is_judged_and_the_forecast_follows_it():
     young = fed_page(*weekly(effect_from=2, left=0.8)).experiments[0]
     assert young.verdict == "can not tell yet"
     assert "Can not tell" in words(young.sentence)
+
+
+def test_one_tank_against_another_whatever_is_changed_in_them():
+    fed = sheet_of(plan(animals=FED))
+    same, losing = (fed, weekly(weeks=16, made=1.1)), (fed, weekly(weeks=16, made=0.6))
+    found = against(same, losing, NOW)
+    # 1.1 of the 1.108 that its feed makes stay, and 0.6 in the other.
+    assert found.here[0] < 1.1 / 1.1077 < found.here[2]
+    assert found.there[0] < 0.6 / 1.1077 < found.there[2]
+    assert found.odds_there_less > 0.95
+    assert "loses more of it" in words(found.sentence)
+    assert "this one loses more" in words(against(losing, same, NOW).sentence)
+    assert "Can not tell them apart" in words(against(same, same, NOW).sentence)
+    with pytest.raises(NamedCase):
+        against(same, (fed, []), NOW)
 
 
 def test_an_impossible_reading_is_asked_about_with_its_day():

@@ -35,7 +35,7 @@ def test_a_cycle_is_started_read_on_a_phone_and_its_forecast_moves(page, opened)
     opened(2, "cycle")
     expect(page.get_by_role("main")).to_contain_text("long been running")
     begin(page, "is started empty, with ammonia", 12)
-    result = page.get_by_text(re.compile("Done about day")).first
+    result = page.get_by_role("paragraph").filter(has_text=re.compile("Done about day")).first
     before = result.inner_text()
     done = page.get_by_role("region", name="Is it done?")
     expect(done).to_contain_text("nobody read ammonia and nitrite")
@@ -191,6 +191,8 @@ def test_readings_of_all_systems_start_from_one_page(page, server):
     expect(dialog.get_by_role("button", name="Keep between 7.2 and 7.4, then the next")).to_be_enabled()
     dialog.get_by_role("button", name="7.4", exact=True).click()
     dialog.get_by_role("button", name="Keep 7.2, then the next").click()
+    expect(dialog.get_by_role("status")).to_contain_text("pH 7.2")
+    dialog.get_by_role("button", name="Done").click()
     expect(latest).to_contain_text("pH 7.2")
 
 

@@ -3,9 +3,9 @@
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any
+from typing import Annotated, Any
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Query
 from pydantic import AwareDatetime
 from starlette.responses import Response
 
@@ -13,15 +13,19 @@ from loquen.api.computing import computed
 from loquen.api.dependencies import COMPUTING, FAULTS, Kept, sensible
 from loquen.api.log.routes import logged
 from loquen.api.wire.answers import sent
+from loquen.api.wire.documents import read_document
 from loquen.api.wire.plan import PlanSchema, Strict
 from loquen.core.graph.engine import Sheet
+from loquen.core.model.documents import Unreadable
 from loquen.core.model.log import Logged
 from loquen.core.model.plan import Plan
 from loquen.core.system.book import sheet_of
+from loquen.core.system.cycle.donors import Donor, donor
 from loquen.core.system.cycle.forecast import Forecast, forecast
+from loquen.core.system.nitrate.against import Against, against
 from loquen.core.system.nitrate.forecast import NitratePage, page
 from loquen.core.system.trends import Creep, trends
-from loquen.store import log
+from loquen.store import log, systems
 from loquen.store.database import Database
 
 router = APIRouter(prefix="/api/systems", tags=["forecasts"], responses={**COMPUTING, 404: FAULTS[404]})
@@ -32,6 +36,22 @@ class Trends:
     """What creeps, by measure."""
 
     rows: tuple[Creep, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class DonorOut:
+    """A system that could give media, by its number and name."""
+
+    id: int
+    name: str
+    donor: Donor
+
+
+@dataclass(frozen=True, slots=True)
+class Donors:
+    """The systems that could give media to a new one."""
+
+    rows: tuple[DonorOut, ...]
 
 
 class Ahead(Strict):
@@ -68,3 +88,38 @@ async def read_nitrate(system_id: int, asked: Ahead, database: Kept) -> Response
 async def read_trends(system_id: int, asked: Ahead, database: Kept) -> Response:
     """Where KH, pH, hardness, conductivity, temperature and salt are heading."""
     return await answered(system_id, asked, database, lambda *known: Trends(trends(*known)))
+
+
+@router.post("/{system_id}/nitrate/against/{other_id}", response_model=Against)
+async def read_against(system_id: int, other_id: int, asked: Ahead, database: Kept) -> Response:
+    """This tank against another; 422 "nothing_read" where a log is too short."""
+
+    def whole() -> Response:
+        with database.reading() as session:
+            logs = [[logged(row) for row in log.list_of(session, number)] for number in (system_id, other_id)]
+            other = read_document(systems.read(session, other_id).document)
+        here, there = (sheet_of(sensible(asked.plan)), logs[0]), (sheet_of(other), logs[1])
+        return sent(against(here, there, asked.now))
+
+    return await computed(whole)
+
+
+@router.get("/{system_id}/donors", response_model=Donors)
+async def read_donors(system_id: int, database: Kept, share: Annotated[float, Query(ge=0, le=1)] = 0.3) -> Response:
+    """The other systems, and how each would stand without a share of its media."""
+
+    def whole() -> Response:
+        with database.reading() as session:
+            others = [row for row in systems.list_all(session) if row.id != system_id]
+        found = []
+        for row in others:
+            try:
+                plan = read_document(row.document)
+            except Unreadable:
+                continue
+            giver = donor(sheet_of(plan), share) if plan.cycle.begun_by == "running" else None
+            if giver is not None:
+                found.append(DonorOut(row.id, plan.name, giver))
+        return sent(Donors(tuple(found)))
+
+    return await computed(whole)

@@ -892,10 +892,63 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/systems/{system_id}/nitrate/against/{other_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Against
+         * @description This tank against another; 422 "nothing_read" where a log is too short.
+         */
+        post: operations["read_against_api_systems__system_id__nitrate_against__other_id__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/systems/{system_id}/donors": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Donors
+         * @description The other systems, and how each would stand without a share of its media.
+         */
+        get: operations["read_donors_api_systems__system_id__donors_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * Against
+         * @description Parts of what feed makes that stay as nitrate, here and there, each 5, 50 and 95 %, and the odds that there fewer do.
+         */
+        Against: {
+            /** Here */
+            here: number[];
+            /** There */
+            there: number[];
+            /** Odds There Less */
+            odds_there_less: number;
+            sentence: components["schemas"]["Sentence"];
+        };
         /**
          * Ahead
          * @description A draft of the plan, and the moment that is now where the keeper is.
@@ -1527,6 +1580,39 @@ export interface components {
             rule: components["schemas"]["Sentence"];
             /** Evidence */
             evidence: components["schemas"]["Sentence"][];
+        };
+        /**
+         * Donor
+         * @description A system as a donor: what it turns over, mg N a day, and how it stands without a part of its media.
+         */
+        Donor: {
+            /** Load Mg D */
+            load_mg_d: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "holds" | "tight" | "short" | "unknown";
+            sentence: components["schemas"]["Sentence"];
+        };
+        /**
+         * DonorOut
+         * @description A system that could give media, by its number and name.
+         */
+        DonorOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            donor: components["schemas"]["Donor"];
+        };
+        /**
+         * Donors
+         * @description The systems that could give media to a new one.
+         */
+        Donors: {
+            /** Rows */
+            rows: components["schemas"]["DonorOut"][];
         };
         /**
          * Draft
@@ -8211,6 +8297,129 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Trends"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_against_api_systems__system_id__nitrate_against__other_id__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+                other_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Ahead"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Against"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_donors_api_systems__system_id__donors_get: {
+        parameters: {
+            query?: {
+                share?: number;
+            };
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Donors"];
                 };
             };
             /** @description Not Found */

@@ -19,7 +19,7 @@ CASES: dict[str, tuple[State, str]] = {
         "Loquen failed to work this out and has noted it in its log. Everything else stands.",
     ),
     "not_begun": ("unknown", "The filter has long been running: there is no cycle to forecast."),
-    "nothing_read": ("unknown", "Nothing is read yet."),
+    "nothing_read": ("unknown", "Too little is read yet."),
     "no_animals": ("unknown", "No animals yet."),
     "one_kind": ("unknown", "Only one kind aboard."),
     "no_crowd_fish": ("unknown", "Only for territorial lake fish; none is aboard."),

@@ -3,7 +3,7 @@ import type { Logged } from "@/api/client";
 import { Button } from "@/ui/controls";
 import { useShortcuts } from "@/ui/shortcuts";
 import { EntryDialog } from "./EntryDialog";
-import { LogCharts } from "./LogCharts";
+import { LogCharts, type Bands } from "./LogCharts";
 import { LogLines } from "./LogLines";
 import { ReadingDialog } from "./ReadingDialog";
 import { TableDialog } from "./TableDialog";
@@ -12,10 +12,12 @@ interface LogBookProps {
   id: number;
   log?: Logged[];
   error: Error | null;
+  /** What was forecast of a measure, drawn behind its readings. */
+  bands?: Bands;
 }
 
 /** A system's log: what was read as bars over time, and every line of it. */
-export function LogBook({ id, log, error }: LogBookProps) {
+export function LogBook({ id, log, error, bands }: LogBookProps) {
   const [open, setOpen] = useState<"reading" | "entry" | "table" | null>(null);
   const close = () => setOpen(null);
   useShortcuts({ r: () => setOpen("reading") });
@@ -43,7 +45,7 @@ export function LogBook({ id, log, error }: LogBookProps) {
       {!log && !error && <p className="text-quiet">Opening…</p>}
       {log && (
         <>
-          <LogCharts log={log} />
+          <LogCharts log={log} bands={bands} />
           <LogLines id={id} log={log} />
         </>
       )}

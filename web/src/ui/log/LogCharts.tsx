@@ -1,6 +1,6 @@
 import { memo, useMemo, useState } from "react";
 import type { Known, Logged } from "@/api/client";
-import { TimeChart } from "@/ui/charts/TimeChart";
+import { TimeChart, type TimeBand } from "@/ui/charts/TimeChart";
 import { Select } from "@/ui/controls";
 import { useUnits } from "@/ui/units";
 import { useKnown } from "./log";
@@ -15,8 +15,11 @@ const SPANS: [string, string][] = [
 const DAY = 86_400_000;
 const NOT_FROM_ZERO = ["ph", "temperature", "conductivity", "salinity"];
 
+/** Courses by measure: days from now, levels in the core's unit. */
+export type Bands = Record<string, TimeBand>;
+
 /** Every measure that was read, one chart under the other over the same days. */
-export const LogCharts = memo(function LogCharts({ log }: { log: Logged[] }) {
+export const LogCharts = memo(function LogCharts({ log, bands }: { log: Logged[]; bands?: Bands }) {
   const known = useKnown();
   const [chosen, setSpan] = useState<string | null>(null);
   const [now] = useState(() => Date.now());
@@ -37,7 +40,15 @@ export const LogCharts = memo(function LogCharts({ log }: { log: Logged[] }) {
         the last <Select label="Shown" value={span} options={SPANS} onChange={setSpan} />
       </p>
       {read.map((measure) => (
-        <MeasureChart key={measure.key} measure={measure} log={log} known={known} start={start} now={now} />
+        <MeasureChart
+          key={measure.key}
+          band={bands?.[measure.key]}
+          measure={measure}
+          log={log}
+          known={known}
+          start={start}
+          now={now}
+        />
       ))}
       {read.length === 0 && <p className="text-quiet">Nothing was read in this time.</p>}
     </figure>
@@ -47,12 +58,13 @@ export const LogCharts = memo(function LogCharts({ log }: { log: Logged[] }) {
 interface MeasureProps {
   measure: Known["measures"][number];
   log: Logged[];
+  band?: TimeBand;
   known: Known;
   start: number;
   now: number;
 }
 
-function MeasureChart({ measure, log, known, start, now }: MeasureProps) {
+function MeasureChart({ measure, log, band, known, start, now }: MeasureProps) {
   const units = useUnits();
   const dayOf = (iso: string) => (new Date(iso).getTime() - start) / DAY;
   const bars = useMemo(
@@ -75,6 +87,14 @@ function MeasureChart({ measure, log, known, start, now }: MeasureProps) {
       label={measure.label}
       unit={units.unit(measure.kind).label}
       words={`${measure.label}: ${inside} readings.`}
+      band={
+        band && {
+          days: band.days.map((day) => day + (now - start) / DAY),
+          low: band.low.map((level) => units.shown(level, measure.kind)),
+          middle: band.middle.map((level) => units.shown(level, measure.kind)),
+          high: band.high.map((level) => units.shown(level, measure.kind)),
+        }
+      }
       bars={bars}
       drops={drops}
       from={0}

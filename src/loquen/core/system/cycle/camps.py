@@ -86,6 +86,8 @@ def risk(begun: Begun, key: str, peaks: tuple[float, float, float]) -> Sentence:
     if ammonia < begun.limits.ammonia and free < begun.limits.unionised and nitrite < begun.limits.nitrite:
         return say("No limit is passed.")
     if free >= HARM["unionised"] or ammonia >= HARM["ammonia"] or nitrite >= harm_nitrite:
+        if not begun.gills:
+            return say("Foul water: sore eyes and skin. They breathe air, so it does not choke them.")
         if key == "detoxifier":
             return say("Harm if the detoxifier does not hold what it promises; it takes oxygen: air as well.")
         return say("Harm: gills burn, blood turns brown; some animals die.")

@@ -18,7 +18,8 @@ from loquen.core.timeline.arithmetic import One, State
 from loquen.core.timeline.course import HOURS
 
 SALT_PER_CHLORIDE = 58.443 / 35.453
-BEARS_SALT_PPT = 1.0
+ANY_BEARS_PPT = 0.3
+"""Salt that no freshwater animal minds for some weeks."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -104,7 +105,7 @@ def chloride(begun: Begun, nitrite: float) -> list[Sentence]:
         return []
     ppt = more * SALT_PER_CHLORIDE / 1000
     frail = [
-        kind.common for kind in kinds if kind.salinity_high_ppt + kind.salt_leeway_ppt < min(ppt, BEARS_SALT_PPT)
+        kind.common for kind in kinds if ppt > ANY_BEARS_PPT and kind.salinity_high_ppt + kind.salt_leeway_ppt < ppt
     ]
     if frail:
         return [say("No salt against nitrite here: {who} do not bear it.", who=", ".join(frail))]

@@ -18,10 +18,11 @@ from loquen.core.system.cycle.answer import Done, is_it_done
 from loquen.core.system.cycle.calendar import Line, calendar
 from loquen.core.system.cycle.camps import Camp, camps
 from loquen.core.system.cycle.care import Care, care
+from loquen.core.system.cycle.obstacles import Hastens, cautions, hastens, stalls
 from loquen.core.system.cycle.setup import Begun, begun
 from loquen.core.timeline import course, rates
 from loquen.core.timeline.course import HOURS, Happening, Keeper
-from loquen.core.timeline.nitrogen import RANGES, Inputs, bands, factors_of, members_of, quantiles
+from loquen.core.timeline.nitrogen import bands, factors_of, members_of, quantiles
 
 EVERY_H = 6
 """Hours between the points of a chart."""
@@ -57,14 +58,6 @@ class Happened:
 
     day: float
     words: str
-
-
-@dataclass(frozen=True, slots=True)
-class Hastens:
-    """Something that would bring the day nearer, and by how many days."""
-
-    words: Sentence
-    days: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -253,108 +246,3 @@ def nitrate_then(record: course.Record, done_days: tuple[float, ...]) -> float:
     if math.isfinite(done_days[1]):
         hour = min(hour, round(done_days[1]) * HOURS)
     return float(np.median(record.hours[hour, 2]))
-
-
-def stalls(cycle: Begun, record: course.Record, log: Sequence[Logged], today: float) -> tuple[Sentence, ...]:
-    """What stops it, or will, each with its cure."""
-    ledger = record.ledger
-    assert ledger is not None
-    found = []
-    stalled = ledger.stalled_day
-    if np.isfinite(stalled).mean() > 0.5:
-        kh_g = cycle.litres * rates.table().bicarbonate_mg_l_per_dkh * 3 / 1000
-        text = (
-            "Carbonate hardness is used up about day {day}: pH falls and the bacteria stop. Half a change, or {grams} of "
-            "sodium bicarbonate for 3 dKH, before that."
-        )
-        day = Term(round(float(np.nanmedian(stalled))), "count")
-        found.append(say(text, day=day, grams=Term(kh_g, "small_mass")))
-    hours = record.hours
-    hour = min(int(today * HOURS), len(hours) - 1)
-    if cycle.asked.temp_c < 18:
-        text = "At {temp} bacteria grow slowly: warmed to 26 °C while it is empty it takes little more than half the time."
-        found.append(say(text, temp=Term(cycle.asked.temp_c, "temperature")))
-    if float(np.median(hours[hour, 3])) < 0.3 and not found:
-        found.append(
-            say("Hardly any carbonate hardness is left: under pH 6 the bacteria stand still. Change water.")
-        )
-    if cycle.asked.mode == "with_animals" and cycle.asked.load_mg_l_d_n <= 0:
-        found.append(
-            say("Nothing in it makes ammonia, so nothing grows: dose ammonia, or feed what will live in it.")
-        )
-    if cycle.asked.x_max_mg_l_d is not None:
-        most = rates.table().too_small_of_capacity * cycle.asked.x_max_mg_l_d
-        load = max(cycle.asked.load_mg_l_d_n, cycle.load_full_mg_l_d)
-        if load > most:
-            text = (
-                "The filter is too small for these animals: {load} are made, {most} are the most it settles with."
-            )
-            terms = {
-                "load": Term(load * cycle.litres, "nitrogen_load"),
-                "most": Term(most * cycle.litres, "nitrogen_load"),
-            }
-            found.append(say(text, **terms))
-    copper = [
-        row for row in replay.since_start(cycle, log) if row.entry.kind == "dose" and row.entry.what == "medicine"
-    ]
-    if copper:
-        found.append(
-            say("A medicine was dosed: copper and some antibiotics stop the bacteria. Test before you wait on.")
-        )
-    return tuple(found)
-
-
-def hastens(cycle: Begun, middle: float) -> tuple[Hastens, ...]:
-    """What would bring the day nearer, each tried on this tank, the most first."""
-    asked = cycle.asked
-    tried: list[tuple[Sentence, dict[str, object]]] = []
-    if asked.temp_c < 27 and not cycle.animals_in:
-        warm = {"temp_c": min(28.0, asked.temp_c + 3)}
-        tried.append((say("{temp} while it is empty", temp=Term(warm["temp_c"], "temperature")), dict(warm)))
-    more = {"seed_ammonia_oxidisers_mg_l_d": asked.seed_ammonia_oxidisers_mg_l_d + 0.3}
-    more["seed_nitrite_oxidisers_mg_l_d"] = asked.seed_nitrite_oxidisers_mg_l_d + 0.3
-    worth = 0.3 * cycle.litres
-    tried.append((say("running media that turn over {load}", load=Term(worth, "nitrogen_load")), dict(more)))
-    if asked.kh_dkh < 6 and not asked.soil:
-        tried.append((say("{kh} of carbonate hardness from the start", kh=Term(8.0, "carbonate")), {"kh_dkh": 8.0}))
-    full = rates.table().full_dose_mg_l
-    if cycle.fishless and asked.full_dose_mg_l_n < full <= cycle.most_proved_mg_l:
-        tried.append((say("doses of {dose}", dose=Term(full, "ammonia")), {"full_dose_mg_l_n": full}))
-    found = []
-    base = single(cycle, asked)
-    for words, changes in tried:
-        day = single(cycle, replace(asked, **changes))  # type: ignore[arg-type]
-        if math.isfinite(day) and day < base - 0.5:
-            found.append(Hastens(words, min(base, middle + 60) - day))
-    return tuple(sorted(found, key=lambda one: -one.days))
-
-
-def single(cycle: Begun, asked: Inputs) -> float:
-    """The day that one run is done on; infinite for never."""
-    record = course.one(asked.state(), asked.water(), cycle.keeper(), asked.run_days)
-    assert record.ledger is not None
-    day = record.ledger.day_done if cycle.fishless else record.ledger.clear_from_day
-    return math.inf if math.isnan(day) else float(day)
-
-
-def cautions(cycle: Begun) -> tuple[Sentence, ...]:
-    """What is not sure, or can hurt."""
-    found = []
-    if cycle.fishless:
-        text = "Ammonia burns eyes and lungs: gloves, an open window, and never together with chlorine bleach."
-        found.append(say(text))
-    if cycle.asked.source_ammonia_mg_l_n > 0:
-        text = "New water brings {freed} from its chloramine; a conditioner binds from none to all of it, half is taken here."
-        found.append(say(text, freed=Term(cycle.asked.source_ammonia_mg_l_n, "ammonia")))
-    if cycle.cycle.seeded_by == "bottle":
-        found.append(
-            say("A bottle of bacteria holds anything from nothing to a filter: the range is honest, not the label.")
-        )
-    wanted = rates.table().dose_of_load * cycle.load_full_mg_l_d
-    if cycle.fishless and cycle.most_proved_mg_l < min(wanted or 2.0, 2.0):
-        text = "These media can not turn over more than {dose} in a day: a larger dose would prove nothing."
-        found.append(say(text, dose=Term(cycle.most_proved_mg_l, "ammonia")))
-    return tuple(found)
-
-
-assert set(LEARNED) <= set(RANGES)

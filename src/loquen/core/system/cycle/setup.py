@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from datetime import date, datetime, time, tzinfo
 from typing import Any
 
+from loquen.core.data.library import species
 from loquen.core.data.tables import constants
 from loquen.core.errors import NamedCase
 from loquen.core.graph.engine import Missing, Sheet
@@ -43,6 +44,11 @@ class Begun:
     @property
     def cycle(self) -> Cycle:
         return self.plan.cycle
+
+    @property
+    def gills(self) -> bool:
+        """Whether any of its animals breathes water: to the others ammonia and nitrite are foul water, no poison."""
+        return any(not species()[group.species].breathes_air for group in self.plan.animals)
 
     @property
     def fishless(self) -> bool:

@@ -9,7 +9,6 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from loquen.core.errors import NamedCase
 from loquen.core.fit import nitrate as fitting
 from loquen.core.fit.nitrate import Fitted
 from loquen.core.graph.engine import Missing, Sheet
@@ -18,6 +17,7 @@ from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.changes.regime import WEEK, Corner
+from loquen.core.system.nitrate.experiments import Experiment, experiments
 from loquen.core.system.nitrate.levers import Lever, levers, saw_of
 
 PAST_D, AHEAD_D = 120, 120
@@ -59,21 +59,6 @@ class Said:
     low: float
     likely: float
     high: float
-
-
-@dataclass(frozen=True, slots=True)
-class Experiment:
-    """Something that was tried, and what the log says of it."""
-
-    entry: str
-    since: float
-    until: float | None
-    verdict: str
-    odds: float | None
-    low: float
-    likely: float
-    high: float
-    sentence: Sentence
 
 
 @dataclass(frozen=True, slots=True)
@@ -142,6 +127,14 @@ def page(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime) -> NitratePag
         levers=levers(basis),
         saw=saw_of(basis),
     )
+
+
+def net_of(
+    sheet: Sheet[Plan], entries: Sequence[dict[str, Any]], log: Sequence[Logged], now: datetime
+) -> NDArray[np.float64]:
+    """Samples of what is made a day less what is lost, as the ion, by what a log says."""
+    prior = prior_of(figure(sheet, "rise_nitrate_mg_l_d"), figure(sheet, "new_nitrate_mg_l"), ongoing(log, now))
+    return np.asarray(samples(sheet, entries, prior)[0])
 
 
 def as_logged(sheet: Sheet[Plan], net: tuple[Any, Any]) -> Sheet[Plan]:
@@ -372,72 +365,3 @@ def asks(fitted: Fitted, log: Sequence[Logged], now: datetime) -> tuple[Sentence
             what = kit.label.lower() if kit else "a kit"
             found.append(say(text, value=row.entry.value, date=row.at.strftime("%-d %B"), kit=what))
     return tuple(found)
-
-
-def experiments(
-    log: Sequence[Logged], prior: dict[str, Any], entries: Sequence[dict[str, Any]], now: datetime
-) -> tuple[Experiment, ...]:
-    """Each experiment judged by the readings before and since."""
-    found = []
-    for row in log:
-        if row.entry.kind != "experiment":
-            continue
-        since = -days_since(row.at, now)
-        until = None
-        rows = list(entries)
-        if row.entry.until:
-            end = datetime.fromisoformat(row.entry.until).replace(tzinfo=now.tzinfo)
-            until = -days_since(end, now)
-            rows = [entry for entry in rows if entry["day"] <= until]
-        name = row.entry.what or row.entry.note or "experiment"
-        try:
-            fitted = fitting.fit(prior={**prior, "sink_date_day": since}, log=rows)
-        except NamedCase:
-            continue
-        assert fitted.effect_mg_l_d is not None
-        low, likely, high = (value / NITRATE_PER_N for value in fitted.effect_mg_l_d)
-        read_since = sum(entry["kind"] == "reading" and entry["day"] > since for entry in rows)
-        sentence = verdict_words(fitted, name, read_since, prior)
-        found.append(
-            Experiment(name, since, until, str(fitted.verdict), fitted.effect_odds, low, likely, high, sentence)
-        )
-    return tuple(found)
-
-
-def verdict_words(fitted: Fitted, name: str, read_since: int, prior: dict[str, Any]) -> Sentence:
-    """An experiment's verdict in a sentence."""
-    assert fitted.effect_mg_l_d is not None
-    low, likely, high = (value / NITRATE_PER_N for value in fitted.effect_mg_l_d)
-    terms = {
-        "likely": Term(likely, "nitrate_rate"),
-        "low": Term(low, "nitrate_rate"),
-        "high": Term(high, "nitrate_rate"),
-        "odds": Term(fitted.effect_odds or 0.0, "share"),
-        "name": Term(name),
-    }
-    if fitted.verdict == "real":
-        return say("Real: {name} takes {likely}, {low} to {high}.", **terms)
-    if fitted.verdict == "nothing to see":
-        return say("Nothing to see: {name} takes at most {high}, less than a quarter of what is made.", **terms)
-    more = weeks_wanted(fitted, read_since, prior)
-    terms["more"] = Term(more, "count")
-    text = (
-        "Can not tell yet: {low} to {high}, {odds} that it takes anything. About {more} more weekly readings would."
-    )
-    if more > 26:
-        text = (
-            "Can not tell, {low} to {high}: a sink under a third of what is made can not be seen with such a chart in months. "
-            "A photometer would."
-        )
-    return say(text, **terms)
-
-
-def weeks_wanted(fitted: Fitted, read_since: int, prior: dict[str, Any]) -> float:
-    """Weekly readings until an effect of the likely size, a third of what is made at least, would be told from none."""
-    assert fitted.effect_mg_l_d is not None
-    low, likely, high = fitted.effect_mg_l_d
-    deviation = (high - low) / (2 * 1.645)
-    size = max(abs(likely), 0.33 * fitted.made_mg_l_d[1])
-    # The interval shrinks about with the number of readings.
-    wanted = max(read_since, 2) * 1.645 * deviation / size
-    return float(max(1, math.ceil(wanted - read_since)))

@@ -10,6 +10,8 @@ export function LogStage() {
   const id = useSession((state) => state.id);
   const log = useQuery(logQuery(id));
   const trends = useForecast("trends").data?.rows ?? [];
+  const read = log.data?.some((row) => row.entry.kind === "reading" && row.entry.what === "nitrate") ?? false;
+  const course = useForecast("nitrate", read).data?.course;
   return (
     <>
       {trends.length > 0 && (
@@ -21,7 +23,7 @@ export function LogStage() {
           ))}
         </ul>
       )}
-      <LogBook id={id} log={log.data} error={log.error} />
+      <LogBook id={id} log={log.data} error={log.error} bands={course ? { nitrate: course } : undefined} />
     </>
   );
 }

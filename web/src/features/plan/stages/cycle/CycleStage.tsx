@@ -12,6 +12,7 @@ import { usePlan, useSession } from "../../context";
 import { useForecast } from "../../forecast";
 import { ChoiceField, DateField, NumberField } from "../../fields";
 import { Calendar } from "./Calendar";
+import { DonorChoice } from "./DonorChoice";
 import { Camps } from "./Camps";
 import { CycleCharts } from "./CycleCharts";
 
@@ -149,6 +150,7 @@ function Begun() {
             <>
               <NumberField path="cycle.donor_frac" />
               <NumberField path="cycle.donor_mg_d" />
+              <DonorChoice />
             </>
           )}
         </>

@@ -11,6 +11,7 @@ import { useShortcuts } from "@/ui/shortcuts";
 import { useUnits } from "@/ui/units";
 import { useForecast } from "../../forecast";
 import { useSession } from "../../context";
+import { AgainstAnother } from "./AgainstAnother";
 import { Levers } from "./Levers";
 import { WhatTheLogSays } from "./WhatTheLogSays";
 
@@ -54,6 +55,7 @@ export function NitrateStage() {
           <Chart page={data} />
           <Levers page={data} />
           <WhatTheLogSays page={data} />
+          <AgainstAnother />
         </>
       )}
       {open === "reading" && <ReadingDialog id={id} log={log} first="nitrate" close={close} />}

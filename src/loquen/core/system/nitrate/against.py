@@ -1,0 +1,61 @@
+"""One tank against another: which keeps less of the nitrate that its feed makes, whatever is changed in them."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+
+import numpy as np
+from numpy.typing import NDArray
+
+from loquen.core.errors import NamedCase
+from loquen.core.graph.engine import Sheet
+from loquen.core.model.log import Logged
+from loquen.core.model.plan import Plan
+from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.physics.nitrogen import NITRATE_PER_N
+from loquen.core.system.nitrate.forecast import ENOUGH, entries_of, figure, net_of
+
+SURE = 0.95
+
+
+@dataclass(frozen=True, slots=True)
+class Against:
+    """Parts of what feed makes that stay as nitrate, here and there, each 5, 50 and 95 %, and the odds that there fewer do."""
+
+    here: tuple[float, ...]
+    there: tuple[float, ...]
+    odds_there_less: float
+    sentence: Sentence
+
+
+def stays(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime) -> NDArray[np.float64]:
+    """Samples of the part of what feed makes that stays as nitrate; raise NamedCase "nothing_read" for too short a log."""
+    entries = entries_of([row for row in log if row.at <= now], float(sheet.value("real_volume_l")), now)
+    made = figure(sheet, "made_nitrate_mg_l_d") * NITRATE_PER_N
+    if sum(entry["kind"] == "reading" for entry in entries) < ENOUGH or made <= 0:
+        raise NamedCase("nothing_read")
+    return net_of(sheet, entries, log, now) / made
+
+
+def against(
+    here: tuple[Sheet[Plan], Sequence[Logged]], there: tuple[Sheet[Plan], Sequence[Logged]], now: datetime
+) -> Against:
+    """This tank and another, normalised by what is fed and what is changed."""
+    first, second = stays(*here, now), stays(*there, now)
+    odds = float((second < first).mean())
+    quantiles = [tuple(float(q) for q in np.quantile(part, [0.05, 0.5, 0.95])) for part in (first, second)]
+    terms = {
+        "here": Term(quantiles[0][1], "share"),
+        "there": Term(quantiles[1][1], "share"),
+        "name": Term(there[0].root.name),
+        "odds": Term(max(odds, 1 - odds), "share"),
+    }
+    if odds > SURE:
+        text = "{name} keeps {there} of what its feed makes, this tank {here}: it loses more of it, {odds} sure."
+    elif odds < 1 - SURE:
+        text = (
+            "This tank keeps {here} of what its feed makes, {name} {there}: this one loses more of it, {odds} sure."
+        )
+    else:
+        text = "Can not tell them apart: this tank keeps about {here} of what its feed makes, {name} about {there}."
+    return Against(quantiles[0], quantiles[1], odds, say(text, **terms))
