@@ -318,7 +318,16 @@ def test_a_lever_is_worth_what_the_balance_says():
     assert levers["larger"].off == pytest.approx(0.25024 * (14 - 7 / 0.65), rel=5e-3)
     assert levers["another"].minutes_wk > 0
     assert levers["clay"].low_off <= levers["clay"].off <= levers["clay"].high_off
+    # A fifth of the surface over roots takes 0.2 x 0.5 m2 x 120 mg: 0.048 mg/L a day, fourteen days of it.
+    assert levers["roots"].off == pytest.approx(0.048 * 14, rel=5e-3)
     assert levers["source"].off == pytest.approx(0.5, rel=1e-3)
+
+
+def test_levers_are_tried_on_the_tank_as_the_log_says_it_is():
+    levers = {lever.key: lever for lever in fed_page(*weekly(made=0.9)).levers}
+    said = 0.9 / 4.4266
+    assert levers["roots"].off == pytest.approx(0.048 * 14, rel=0.05)
+    assert levers["larger"].off == pytest.approx(said * (14 - 7 / 0.65), rel=0.15)
 
 
 def weekly(effect_from=None, weeks=30, made=1.3, left=0.3):

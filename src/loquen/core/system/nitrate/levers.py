@@ -105,17 +105,18 @@ def of_the_regime(sheet: Sheet[Plan]) -> list[Lever]:
 
 def of_plants(sheet: Sheet[Plan]) -> list[Lever]:
     """Plants that are harvested: what is not taken out comes back."""
-    plan, found = sheet.root, []
+    plan, now = sheet.root, sheet.look("rise_nitrate_mg_l_d")
+    found: list[Lever] = []
+    if isinstance(now, Missing):
+        return found
     for key, row in toml("nitrate_sinks.toml").items():
         if "plant" not in row or len(plan.planting) >= 24:
             continue
         plant = Planting(row["plant"], row["cover_frac"])
-        logged = plan.changes.logged_rise_nitrate_mg_l_d
         other = sheet_of(replace(plan, planting=(*plan.planting, plant)))
         taken = float(other.value("plants_mg_d")) - float(sheet.value("plants_mg_d"))
-        if logged is not None:
-            rise = max(0.0, logged - taken / float(sheet.value("real_volume_l")))
-            other = other.changed({"changes.logged_rise_nitrate_mg_l_d": rise})
+        rise = max(0.0, float(now) - taken / float(sheet.value("real_volume_l")))
+        other = other.changed({"changes.logged_rise_nitrate_mg_l_d": rise})
         found += tried(sheet, key, say("{what}", what=capital(row["label"])), other, row["minutes_wk"])
     return found
 
