@@ -240,6 +240,11 @@ def test_a_stall_is_told_with_its_cure():
     small = replace(small, filters=(replace(small.filters[0], media_l=0.2),))
     assert any("too small" in words(s) for s in forecast(sheet_of(small), [], NOW).stalls)
     assert forecast(sheet_of(cycling("empty", 5)), [], NOW).stalls == ()
+    raw = Water(disinfectant="chlorine", disinfectant_mg_l=1.0, treatment="none")
+    told = forecast(sheet_of(cycling("empty", 5, water=raw)), [], NOW).stalls
+    assert any("chlorine kills" in words(sentence) for sentence in told)
+    healed = [Logged(at(1), Entry("dose", what="medicine", amount=5.0))]
+    assert any("copper" in words(s) for s in forecast(sheet_of(cycling("empty", 5)), healed, NOW).stalls)
 
 
 def test_so_much_in_so_little_water_is_said():

@@ -36,6 +36,15 @@ def test_a_phone_shows_everything_without_sideways_scrolling(page, opened, stage
     assert wide <= 390
 
 
+@pytest.mark.parametrize("path", ["systems/6/cycle", "systems/3/nitrate", "systems/3/log", "log"])
+def test_the_pages_of_time_fit_a_phone(page, server, path):
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.goto(f"{server.url}/{path}")
+    page.get_by_role("img").or_(page.get_by_role("list", name="Latest entries")).first.wait_for()
+    page.wait_for_load_state("networkidle")
+    assert page.evaluate("document.documentElement.scrollWidth") <= 390
+
+
 def test_the_list_on_a_phone(page, server, serious):
     page.set_viewport_size({"width": 390, "height": 844})
     page.goto(f"{server.url}/systems")

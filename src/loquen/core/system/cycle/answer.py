@@ -73,15 +73,8 @@ def fishless(
         dose=Term(begun.asked.full_dose_mg_l_n, "ammonia"),
     )
     low = {what: under(row, c.dose_read_under_mg_l) for what, row in last.items()}
-    if False in low.values():
-        return Done("no", say("No: there is still {what} in it.", what=names(low, False)), rule, evidence)
-    if None in low.values():
-        return Done(
-            "not known",
-            say("Not known: nobody read {what} in the last days.", what=names(low, None)),
-            rule,
-            evidence,
-        )
+    if plain := by_levels(low, rule, evidence):
+        return plain
     rows = [row for row in last.values() if row is not None]
     read_at = min(row.at for row in rows)
     full = [
@@ -119,15 +112,8 @@ def inhabited(
     if begun.asked.load_mg_l_d_n <= 0 and begun.asked.soil_ammonia_mg_l_n <= 0:
         return Done("no", say("No: nothing in it makes ammonia, so nothing grows."), rule, evidence)
     low = {what: under(row, 2 * c.clear_under_mg_l) for what, row in last.items()}
-    if False in low.values():
-        return Done("no", say("No: there is still {what} in it.", what=names(low, False)), rule, evidence)
-    if None in low.values():
-        return Done(
-            "not known",
-            say("Not known: nobody read {what} in the last days.", what=names(low, None)),
-            rule,
-            evidence,
-        )
+    if plain := by_levels(low, rule, evidence):
+        return plain
     clear_since = {what: since_clear(own, what, 2 * c.clear_under_mg_l) for what in last}
     days = min(days_since(moment, now) if moment else 0.0 for moment in clear_since.values())
     if days >= c.clear_days - 1 and odds >= SURE:
@@ -138,6 +124,16 @@ def inhabited(
         return Done("no", say(text, odds=Term(odds, "share")), rule, evidence)
     text = "Not known: clear for {days} so far, and {odds} that its bacteria take what is made."
     return Done("not known", say(text, days=Term(days, "days"), odds=Term(odds, "share")), rule, evidence)
+
+
+def by_levels(low: dict[str, bool | None], rule: Sentence, evidence: tuple[Sentence, ...]) -> Done | None:
+    """What the last readings alone decide: something still stands, or was not read; None where both read low."""
+    if False in low.values():
+        return Done("no", say("No: there is still {what} in it.", what=names(low, False)), rule, evidence)
+    if None in low.values():
+        text = "Not known: nobody read {what} in the last days."
+        return Done("not known", say(text, what=names(low, None)), rule, evidence)
+    return None
 
 
 def since_clear(own: Sequence[Logged], what: str, limit: float) -> datetime | None:

@@ -69,6 +69,11 @@ def stalls(cycle: Begun, record: course.Record, log: Sequence[Logged], today: fl
             "more water, or media of a running filter."
         )
         found.append(say(text, made=Term(made, "ammonia")))
+    if cycle.untreated:
+        text = (
+            "The change water is not treated as planned: its chlorine kills bacteria with every change. See Source."
+        )
+        found.append(say(text))
     copper = [
         row for row in replay.since_start(cycle, log) if row.entry.kind == "dose" and row.entry.what == "medicine"
     ]

@@ -12,6 +12,7 @@ from loquen.core.graph.engine import Missing, Sheet
 from loquen.core.model.plan import Cycle, Plan
 from loquen.core.physics.nitrogen import AMMONIA_PER_N, NITRATE_PER_N
 from loquen.core.system.source.disinfectant import CONDITIONED
+from loquen.core.system.told import is_short
 from loquen.core.timeline import rates
 from loquen.core.timeline.course import ChangeRule, Keeper, Limits
 from loquen.core.timeline.nitrogen import RANGES, Inputs, Mode
@@ -40,6 +41,8 @@ class Begun:
     shock_of_all: float
     """What a change of all the water would be, in times of the step that the most delicate aboard bear."""
     start: datetime
+    untreated: bool = False
+    """Whether the change water still carries chlorine or chloramine into the tank."""
 
     @property
     def cycle(self) -> Cycle:
@@ -122,6 +125,7 @@ def begun(sheet: Sheet[Plan], zone: tzinfo, today: date) -> Begun:
         load_full_mg_l_d=full_load,
         most_proved_mg_l=most_proved,
         shock_of_all=number(sheet, "shock_frac", 0.0) / max(number(sheet, "swapped_frac", 1.0), 0.01),
+        untreated=is_short(sheet, "treated"),
         start=datetime.combine(date.fromisoformat(cycle.begun_on) if cycle.begun_on else today, time(), zone),
     )
 
