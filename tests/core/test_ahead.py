@@ -13,7 +13,9 @@ from loquen.core.model.log import Entry, Logged
 from loquen.core.model.plan import Cycle, Group, RunIn, Water
 from loquen.core.model.quantity import as_text
 from loquen.core.model.readings import Interval
+from loquen.core.physics.chemistry import ammonia_fraction, ph_from_kh_co2
 from loquen.core.system.book import sheet_of
+from loquen.core.system.cycle import replay
 from loquen.core.system.cycle.answer import is_it_done
 from loquen.core.system.cycle.donors import donor
 from loquen.core.system.cycle.forecast import forecast
@@ -68,6 +70,9 @@ def test_a_cycle_takes_its_numbers_from_the_sheet():
     assert made("empty").asked.load_mg_l_d_n == 0
     with pytest.raises(NamedCase):
         begun(sheet_of(plan()), UTC, NOW.date())
+    # What was started over a year ago has long been running.
+    with pytest.raises(NamedCase):
+        forecast(sheet_of(cycling("animals", 400)), [], NOW)
 
 
 def test_media_of_a_donor_are_worth_their_share_of_its_nitrogen():
@@ -119,6 +124,17 @@ def test_members_that_agree_are_kept_and_enough_of_them():
     untold = learned(asked, asked.keeper(), (), [], ranges)
     assert not untold.told
     assert abs(float(np.median(untold.z[0]))) < 0.2
+
+
+def test_free_ammonia_is_read_as_the_total_that_it_stands_for():
+    cycle = made("animals", 6, animals=(Group("zebra_danio", 60),))
+    badge = Logged(at(1), Entry("reading", what="free_ammonia", value="0.05", kit="free_ammonia_badge"))
+    ((_, seen),) = replay.seen(cycle, [badge])
+    # 0.035 to 0.125 mg/L of NH3; at 25 °C in water of KH 6 with 2 mg/L of CO2 about one part in twenty is free.
+    ph = ph_from_kh_co2(kh_dkh=cycle.asked.kh_dkh, co2_mg_l=2.0)
+    free = ammonia_fraction(ph=ph, temp_c=25)
+    assert seen.what == "ammonia"
+    assert seen.read.low == pytest.approx(0.035 / 1.215892 / free, rel=1e-3)
 
 
 def test_weights_that_are_alike_carry_as_many_as_they_are():
@@ -243,6 +259,8 @@ def test_a_stall_is_told_with_its_cure():
     raw = Water(disinfectant="chlorine", disinfectant_mg_l=1.0, treatment="none")
     told = forecast(sheet_of(cycling("empty", 5, water=raw)), [], NOW).stalls
     assert any("chlorine kills" in words(sentence) for sentence in told)
+    acid = forecast(sheet_of(cycling("empty", 5, water=Water(source_kh_dkh=0.05))), [], NOW).cautions
+    assert any("a guess" in words(sentence) for sentence in acid)
     healed = [Logged(at(1), Entry("dose", what="medicine", amount=5.0))]
     assert any("copper" in words(s) for s in forecast(sheet_of(cycling("empty", 5)), healed, NOW).stalls)
 
@@ -322,6 +340,7 @@ def test_a_lever_is_worth_what_the_balance_says():
     # 65 % instead of half: 7/0.65 days stand instead of 14.
     assert levers["larger"].off == pytest.approx(0.25024 * (14 - 7 / 0.65), rel=5e-3)
     assert levers["another"].minutes_wk > 0
+    assert levers["another"].money_yr >= 0
     assert levers["clay"].low_off <= levers["clay"].off <= levers["clay"].high_off
     # A fifth of the surface over roots takes 0.2 x 0.5 m2 x 120 mg: 0.048 mg/L a day, fourteen days of it.
     assert levers["roots"].off == pytest.approx(0.048 * 14, rel=5e-3)

@@ -34,14 +34,14 @@ from tests.core.fit_logs import CHART, prior, synthetic
     ],
 )
 def test_a_reading_is_an_interval(value, chart, expected):
-    found = interval(value, chart)
+    found = interval(value, tuple(chart))
     assert (found.low, found.high) == pytest.approx(expected)
 
 
 @pytest.mark.parametrize(("value", "code"), [("lots", "not_a_reading"), ("between 40 and 20", "turned_round")])
 def test_what_is_no_reading_is_said(value, code):
     with pytest.raises(BadReading) as caught:
-        interval(value, CHART)
+        interval(value, tuple(CHART))
     assert caught.value.code == code
 
 
@@ -53,7 +53,7 @@ def test_the_likelihood_by_hand():
 
 @given(st.floats(0.1, 300))
 def test_all_steps_of_a_chart_together_are_certain(level):
-    steps = [interval(str(step), CHART) for step in CHART]
+    steps = [interval(str(step), tuple(CHART)) for step in CHART]
     assert sum(likelihood(np.array([level]), step, 7)[0] for step in steps) == pytest.approx(1.0, abs=1e-6)
 
 

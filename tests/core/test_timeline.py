@@ -188,6 +188,14 @@ def test_a_loss_of_bacteria_and_a_new_load_come_at_their_day():
     assert fed.hours["ammonia"][[72, 96]] == pytest.approx([0.0, 1.0], abs=0.01)
 
 
+def test_a_low_hardness_is_answered_from_the_first_reading_on():
+    rule = [{"when_kh_read_under_dkh": 1.5, "share": 0.5}]
+    run = simulate(**{**ANIMALS, "kh_dkh": 1.0, "source_kh_dkh": 8.0, "run_days": 3}, changes=rule)
+    assert run.hours["kh"][24] < 1.1
+    assert run.hours["kh"][25] == pytest.approx(4.5, abs=0.1)
+    assert run.changes_made == 1
+
+
 def test_no_source_of_ammonia_is_no_cycling():
     assert (
         simulate(

@@ -680,7 +680,7 @@ export interface paths {
         };
         /**
          * List Entries
-         * @description The log of a system, oldest first.
+         * @description The log of a system, oldest first; written out without a second look, for it may be long.
          */
         get: operations["list_entries_api_systems__system_id__log_get"];
         put?: never;
@@ -2582,6 +2582,8 @@ export interface components {
             high_off: number;
             /** Minutes Wk */
             minutes_wk: number;
+            /** Money Yr */
+            money_yr: number;
             /** Saw */
             saw: components["schemas"]["Corner"][];
             /**

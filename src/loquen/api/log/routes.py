@@ -4,7 +4,7 @@ from datetime import UTC, datetime, timedelta, timezone
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Query, Response
-from pydantic import ValidationError
+from pydantic import TypeAdapter, ValidationError
 from sqlmodel import Session
 
 from loquen.api.dependencies import FAULTS, Kept
@@ -36,6 +36,9 @@ from loquen.store import log, systems
 from loquen.store.log import KeptEntry
 
 router = APIRouter(prefix="/api", tags=["log"], responses=dict(FAULTS))
+
+
+WHOLE_LOG = TypeAdapter(list[LoggedOut])
 
 
 def logged(row: KeptEntry) -> Logged:
@@ -121,12 +124,12 @@ def list_latest(database: Kept, count: Annotated[int, Query(ge=1, le=500)] = 100
     return [shown(row) for row in rows]
 
 
-@router.get("/systems/{system_id}/log")
-def list_entries(system_id: int, database: Kept) -> list[LoggedOut]:
-    """The log of a system, oldest first."""
+@router.get("/systems/{system_id}/log", response_model=list[LoggedOut])
+def list_entries(system_id: int, database: Kept) -> Response:
+    """The log of a system, oldest first; written out without a second look, for it may be long."""
     with database.reading() as session:
         rows = log.list_of(session, system_id)
-    return [shown(row) for row in rows]
+    return Response(WHOLE_LOG.dump_json([shown(row) for row in rows]), media_type="application/json")
 
 
 @router.post("/systems/{system_id}/log", status_code=201)

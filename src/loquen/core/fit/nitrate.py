@@ -124,7 +124,7 @@ def steps_of(log: Sequence[Mapping[str, Any]], chart: Sequence[float], factor: f
             rows.append(((entry["day"], 1, n), Step(entry["day"], share=entry["share"])))
         else:
             place = rank[entry.get("when") or "before the change"]
-            read = interval(str(entry["value"]), chart).scaled(factor)
+            read = interval(str(entry["value"]), tuple(chart)).scaled(factor)
             rows.append(((entry["day"], place, n), Step(entry["day"], read, blur=entry.get("blur", BLUR))))
     steps = tuple(step for _, step in sorted(rows, key=lambda row: row[0]))
     first = next((n for n, step in enumerate(steps) if step.read), None)

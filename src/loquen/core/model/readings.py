@@ -4,6 +4,7 @@ import math
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 from loquen.core.errors import BadReading
 
@@ -34,7 +35,8 @@ class Interval:
         return math.sqrt(max(self.low, 0.05 * self.high) * self.high)
 
 
-def interval(value: str, chart: Sequence[float] = ()) -> Interval:
+@lru_cache(4096)
+def interval(value: str, chart: tuple[float, ...] = ()) -> Interval:
     """A reading as it is written, as an interval.
 
     Equation: on a chart half way to both neighbours; over its last step without end
@@ -45,7 +47,7 @@ def interval(value: str, chart: Sequence[float] = ()) -> Interval:
     Raises: BadReading "not_a_reading" for text that is none of these, "turned_round" when a is over b.
     Source: practice
 
-    >>> interval("20", [0, 5, 10, 20, 40])
+    >>> interval("20", (0, 5, 10, 20, 40))
     Interval(low=15.0, high=30.0)
     """
     text = value.strip().lower()

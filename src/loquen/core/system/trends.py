@@ -12,7 +12,7 @@ from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, Term, say
 
 LOOKED_BACK_D = 120
-NITROGEN = ("ammonia", "nitrite", "nitrate")
+NITROGEN = ("ammonia", "free_ammonia", "nitrite", "nitrate")
 KH_LEAST = 1.0
 DRIFT_K = 0.7
 """Kelvin off its target at which a heater's drift is told."""

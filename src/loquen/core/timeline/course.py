@@ -40,7 +40,8 @@ class ChangeRule:
 
     def due(self, day: int, kh: Any, m: Arithmetic) -> Any:
         if self.kh_read_under_dkh is not None:
-            return kh < self.kh_read_under_dkh
+            # The first reading is that of day 1.
+            return m.both(kh < self.kh_read_under_dkh, m.full(day > 0))
         every = self.every_days is not None and day > 0 and day % self.every_days == 0
         return m.full(every or day in self.on_days)
 

@@ -8,6 +8,7 @@ from datetime import datetime
 import numpy as np
 from numpy.typing import NDArray
 
+from loquen.core.errors import NamedCase
 from loquen.core.fit.cycle import Learned, Seen, learned
 from loquen.core.graph.engine import Sheet
 from loquen.core.model.log import KIND_WORDS, Logged, days_since
@@ -87,6 +88,8 @@ def forecast(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime, seed: int
     """The forecast of a plan's cycle with what its log says; raise NamedCase "not_begun"."""
     cycle = begun(sheet, now.tzinfo, now.date())  # type: ignore[arg-type]
     today = max(0.0, days_since(cycle.start, now))
+    if today > MOST_DAYS:
+        raise NamedCase("not_begun")
     happenings = replay.happenings(cycle, log)
     read = replay.seen(cycle, log)
     keeper = kept_from(cycle, log, today)

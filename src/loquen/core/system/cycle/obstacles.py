@@ -11,8 +11,11 @@ from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.system.cycle import replay
 from loquen.core.system.cycle.setup import Begun
 from loquen.core.timeline import course, rates
+from loquen.core.timeline.arithmetic import One
 from loquen.core.timeline.course import HOURS
 from loquen.core.timeline.nitrogen import Inputs
+
+UNSURE_PH = 6.2
 
 
 @dataclass(frozen=True, slots=True)
@@ -130,6 +133,12 @@ def cautions(cycle: Begun) -> tuple[Sentence, ...]:
         found.append(
             say("A bottle of bacteria holds anything from nothing to a filter: the range is honest, not the label.")
         )
+    w = cycle.asked.water()
+    hold = cycle.asked.soil_hold_meq_l if cycle.asked.soil else 0.0
+    ph = -math.log10(rates.hydrogen(cycle.asked.kh_dkh, hold, w, One()))
+    if ph < UNSURE_PH:
+        text = "At a pH of {ph} bacteria do what they like: this forecast is a guess there."
+        found.append(say(text, ph=Term(ph, "ph")))
     wanted = rates.table().dose_of_load * cycle.load_full_mg_l_d
     if cycle.fishless and cycle.most_proved_mg_l < min(wanted or 2.0, 2.0):
         text = "These media can not turn over more than {dose} in a day: a larger dose would prove nothing."

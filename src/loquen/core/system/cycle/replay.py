@@ -8,10 +8,12 @@ from loquen.core.fit.cycle import PLACES, Seen
 from loquen.core.model.log import Entry, Logged, change_share, days_since, kit_of, read_interval
 from loquen.core.system.cycle.setup import Begun, dose_of_amount
 from loquen.core.timeline import rates
+from loquen.core.timeline.arithmetic import One
 from loquen.core.timeline.course import HOURS, Happening
 
 CHOICES_OF_A_METER = 20
 BLUR_UNKNOWN = 0.25
+FREE = "free_ammonia"
 
 
 def hour_of(begun: Begun, row: Logged) -> int:
@@ -60,20 +62,28 @@ def seen(begun: Begun, log: Sequence[Logged]) -> list[tuple[Logged, Seen]]:
     found = []
     for row in since_start(begun, log):
         entry = row.entry
-        if entry.kind != "reading" or entry.what not in PLACES:
+        if entry.kind != "reading" or entry.what not in (*PLACES, FREE):
             continue
         kit = kit_of(entry)
         with suppress(BadReading):
+            read = read_interval(entry)
             reading = Seen(
                 hour=hour_of(begun, row),
-                what=entry.what,
-                read=read_interval(entry),
+                what="ammonia" if entry.what == FREE else entry.what,
+                read=read.scaled(total_per_free(begun)) if entry.what == FREE else read,
                 choices=len(kit.steps) if kit and kit.steps else CHOICES_OF_A_METER,
                 blur=kit.blur_frac if kit else BLUR_UNKNOWN,
                 after_change=entry.when == "after",
             )
             found.append((row, reading))
     return found
+
+
+def total_per_free(begun: Begun) -> float:
+    """Total ammonia for one of free, at the warmth and hardness of this water."""
+    w = begun.asked.water()
+    hold = begun.asked.soil_hold_meq_l if begun.asked.soil else 0.0
+    return float(1 / rates.free_ammonia(1.0, rates.hydrogen(begun.asked.kh_dkh, hold, w, One()), w))
 
 
 def doses_logged(begun: Begun, log: Sequence[Logged]) -> bool:

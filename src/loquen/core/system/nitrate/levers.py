@@ -29,6 +29,8 @@ class Lever:
     low_off: float
     high_off: float
     minutes_wk: float
+    money_yr: float
+    """More for electricity in a year: change water that has to be warmed."""
     saw: tuple[Corner, ...]
     note: str = ""
 
@@ -60,11 +62,16 @@ def tried(
     if minutes_wk is None:
         minutes_wk = minutes(other) - minutes(sheet)
     off = base - then
-    return [Lever(key, words, then, off, off, off, minutes_wk, saw_of(other))]
+    return [Lever(key, words, then, off, off, off, minutes_wk, money(other) - money(sheet), saw_of(other))]
 
 
 def minutes(sheet: Sheet[Plan]) -> float:
     found = sheet.look("work_min")
+    return 0.0 if isinstance(found, Missing) else float(found)
+
+
+def money(sheet: Sheet[Plan]) -> float:
+    found = sheet.look("electricity_money")
     return 0.0 if isinstance(found, Missing) else float(found)
 
 
@@ -149,6 +156,7 @@ def of_media(sheet: Sheet[Plan]) -> list[Lever]:
                 offs[0][0],
                 offs[2][0],
                 row["minutes_wk"],
+                0.0,
                 saw_of(likely),
                 row["note"],
             )

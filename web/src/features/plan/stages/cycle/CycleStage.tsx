@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Refused, type Forecast } from "@/api/client";
 import { Button } from "@/ui/controls";
@@ -51,6 +51,7 @@ export function CycleStage() {
 }
 
 function Told({ forecast, error, waits }: { forecast?: Forecast; error: Error | null; waits: boolean }) {
+  const queries = useQueryClient();
   return (
     <div aria-live="polite" aria-busy={waits}>
       {error && (
@@ -58,7 +59,14 @@ function Told({ forecast, error, waits }: { forecast?: Forecast; error: Error | 
           {error instanceof Refused ? <Says sentence={error.sentence} /> : error.message}
         </p>
       )}
-      {!forecast && !error && <p className="mb-4 text-quiet">Running two hundred such tanks ahead…</p>}
+      {waits && (
+        <p role="status" className="mb-2 text-sm text-quiet">
+          Running two hundred such tanks ahead…{" "}
+          <Button look="word" onClick={() => void queries.cancelQueries({ queryKey: ["ahead"] })}>
+            Stop
+          </Button>
+        </p>
+      )}
       {forecast && (
         <>
           <p className={`mb-1 text-lg leading-snug ${waits ? "opacity-60" : ""}`}>

@@ -41,8 +41,11 @@ export function Levers({ page }: { page: NitratePage }) {
               <th scope="col" className="py-1 pr-2 text-right font-normal">
                 min/wk
               </th>
-              <th scope="col" className="py-1 text-right font-normal">
+              <th scope="col" className="py-1 pr-2 text-right font-normal">
                 off a minute
+              </th>
+              <th scope="col" className="py-1 text-right font-normal">
+                warming, a year
               </th>
             </tr>
           </thead>
@@ -79,6 +82,9 @@ export function Levers({ page }: { page: NitratePage }) {
                   {lever.minutes_wk < 0.5
                     ? "free"
                     : (units.shown(lever.off, "nitrate") / lever.minutes_wk).toPrecision(2)}
+                </td>
+                <td className={cell}>
+                  {Math.abs(lever.money_yr) < 0.005 ? "none" : units.number(lever.money_yr, "money")}
                 </td>
               </tr>
             ))}
