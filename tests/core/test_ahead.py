@@ -75,6 +75,16 @@ def test_a_cycle_takes_its_numbers_from_the_sheet():
         forecast(sheet_of(cycling("animals", 400)), [], NOW)
 
 
+def test_a_sheet_leaves_it_to_the_forecast_when_it_is_cycled():
+    new = sheet_of(cycling("animals", run_in=RunIn(age_weeks=1)))
+    verdict = new.look("media_carry")
+    assert (verdict.state, words(verdict.headline)) == ("short", "short until cycled")
+    first = sheet_of(cycling("empty")).look("media_carry")
+    assert (first.state, words(first.headline)) == ("tight", "holds once cycled")
+    untold = sheet_of(plan(run_in=RunIn(age_weeks=1))).look("media_carry")
+    assert "more" in words(untold.headline)
+
+
 def test_media_of_a_donor_are_worth_their_share_of_its_nitrogen():
     cycle = made("empty", cycle={"seeded_by": "media", "donor_frac": 0.3, "donor_mg_d": 100.0})
     assert cycle.asked.seed_nitrite_oxidisers_mg_l_d == pytest.approx(0.3 * 100 / 250)

@@ -30,7 +30,7 @@ from tests.core.fit_logs import CHART, prior, synthetic
         ("< 0,25", [], (0, 0.25)),
         ("over 80", CHART, (80, math.inf)),
         ("30", CHART, (25, 35)),
-        ("7,2", [], (6.84, 7.56)),
+        ("7,2", [], (7.128, 7.272)),
     ],
 )
 def test_a_reading_is_an_interval(value, chart, expected):

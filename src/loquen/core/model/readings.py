@@ -8,6 +8,8 @@ from functools import lru_cache
 
 from loquen.core.errors import BadReading
 
+SHOWN = 0.01
+"""Of a number that a meter shows: half its last digit, about; how far the meter errs is its own affair."""
 NUMBER = r"(\d+(?:[.,]\d+)?)"
 WORDS = {
     "between": re.compile(rf"^(?:between\s+)?{NUMBER}\s*(?:and|to|-|–)\s*{NUMBER}$"),
@@ -69,9 +71,9 @@ def interval(value: str, chart: tuple[float, ...] = ()) -> Interval:
 
 
 def around(number: float, chart: Sequence[float]) -> Interval:
-    """A number read off a chart, or off a meter that shows it within a tenth."""
+    """A number read off a chart, or off a meter as it shows it."""
     if len(chart) < 2:
-        return Interval(0.95 * number, 1.05 * number)
+        return Interval((1 - SHOWN) * number, (1 + SHOWN) * number)
     below = [step for step in chart if step < number]
     above = [step for step in chart if step > number]
     low = (number + below[-1]) / 2 if below else 0.0

@@ -533,6 +533,7 @@ def media_carry(
     system_mature_frac: float,
     mature_in_d: float | None,
     stocked: str,
+    begun_by: str,
     animal_count: float,
 ) -> Verdict:
     if animal_count == 0:
@@ -550,6 +551,7 @@ def media_carry(
             system_mature_frac,
             mature_in_d,
             stocked,
+            forecast=begun_by != "running",
         )
     if settled_ammonia_mg_l is None:
         raise NamedCase("media_can_not_carry", load=judged_load_mg_d, most=capacity_mg_d)
@@ -571,8 +573,9 @@ def maturing(
     mature_frac: float,
     days: float,
     stocked: str,
+    forecast: bool,
 ) -> Verdict:
-    """What is said of media that will carry the waste, and do not yet."""
+    """What is said of media that will carry the waste, and do not yet; when is the forecast's to say where there is one."""
     terms: dict[str, Term] = {
         "mature": of(mature_frac, "system_mature_frac", "share"),
         "limit": of(allowed_mg_l, "allowed_ammonia_mg_l"),
@@ -586,11 +589,18 @@ def maturing(
         later, terms["later"] = ", once mature at {later}", of(mature_mg_l, "mature_ammonia_mg_l")
     text = "Its surfaces are {mature} mature today: " + now + later + ". They may live in {limit}. "
     if stocked == "cycled":
-        text += "Cycle it first, about {days}; then they go in."
-        return Verdict("tight", 0.0, say("holds in {days}", days=terms["days"]), say(text, **terms))
-    text += "It takes about {days} more to carry them: seed it, or take them out until it is cycled."
+        text += (
+            "Cycle says when; then they go in." if forecast else "Cycle it first, about {days}; then they go in."
+        )
+        headline = say("holds once cycled") if forecast else say("holds in {days}", days=terms["days"])
+        return Verdict("tight", 0.0, headline, say(text, **terms))
+    if forecast:
+        text += "Cycle says when they carry it, and what to do until then."
+    else:
+        text += "It takes about {days} more to carry them: seed it, or take them out until it is cycled."
     margin = allowed_mg_l - (today_mg_l if today_mg_l is not None else MOST_AMMONIA_MG_L)
-    return Verdict("short", margin, say("short for {days} more", days=terms["days"]), say(text, **terms))
+    headline = say("short until cycled") if forecast else say("short for {days} more", days=terms["days"])
+    return Verdict("short", margin, headline, say(text, **terms))
 
 
 @step()
