@@ -338,7 +338,11 @@ def test_the_limit_is_passed_when_the_slope_says():
     assert found.passes_low_d < found.passes_d < found.passes_high_d
     assert found.level == pytest.approx(20 / 4.4266, rel=0.05)
     assert "passes 40" in words(found.result)
-    assert fed_page(read("nitrate", "80", 0.01, "nitrate_meter")).passes_d == 0
+    high = fed_page(read("nitrate", "80", 0.01, "nitrate_meter"))
+    assert high.passes_d == 0
+    # From 18.1 to within a twentieth of the settled 4.5 mg/L N by ln 2 a week: ln(13.6/0.225)/0.099 days.
+    assert high.settles_d == pytest.approx(41.4, rel=0.06)
+    assert "in about" in words(high.result)
     assert "A reading starts" in words(fed_page().result)
 
 

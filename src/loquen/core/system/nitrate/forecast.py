@@ -24,6 +24,7 @@ PAST_D, AHEAD_D = 120, 120
 MADE_RANGE, SOURCE_RANGE = 1.6, 1.3
 MOST_PAST_D = 760
 SAMPLES = 400
+MOST_READ_MG_L = 200.0
 ENOUGH = 4
 """Entries of a log that say more than the plan does."""
 UNMETERED_CHART = (0, 5, 10, 20, 40, 80, 160)
@@ -102,9 +103,10 @@ def page(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime) -> NitratePag
     told = fitted is not None and len(entries) >= ENOUGH
     basis = as_logged(sheet, net) if told else sheet
     passes = passing(course["still"], limit)
-    settles = figure_or_none(sheet, "settles_in_d")
+    from_here = basis if level is None else basis.changed({"changes.read_nitrate_mg_l": min(level, MOST_READ_MG_L)})
+    settles = figure_or_none(from_here, "settles_in_d")
     return NitratePage(
-        result=result(level, passes, limit, now, figure_or_none(basis, "peak_nitrate_mg_l"), told),
+        result=result(level, passes, limit, now, figure_or_none(basis, "peak_nitrate_mg_l"), told, settles),
         level=level,
         limit=limit,
         source=source,
@@ -295,6 +297,7 @@ def result(
     now: datetime,
     peak: float | None,
     told: bool,
+    settles: float | None,
 ) -> Sentence:
     """The page's first sentence."""
     terms = {"limit": Term(limit, "nitrate")}
@@ -303,6 +306,9 @@ def result(
         terms["peak"] = Term(peak, "nitrate")
         settled = "; as it is made now it" if told else "; by this regime it"
         settled += " settles at {peak} before a change"
+        if settles is not None and settles >= 1:
+            settled += ", in about {settles}"
+            terms["settles"] = Term(settles, "days")
     if level is None:
         return say("Nothing read yet" + settled + ". A reading starts the forecast.", **terms)
     terms["level"] = Term(level, "nitrate")
