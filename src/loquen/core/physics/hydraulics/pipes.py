@@ -15,6 +15,7 @@ Loss = Callable[[float], float]
 LAMINAR_TO, TURBULENT_FROM = 2000.0, 4000.0
 SMOOTH_PLASTIC_MM = 0.0015
 LPH_PER_M3_S = 3.6e6
+LN_10_SQUARED = math.log(10) ** 2
 M_PER_BAR = 1e5 / (1000 * GRAVITY_M_S2)
 
 
@@ -97,6 +98,77 @@ def colebrook() -> Callable[[float, float], float]:
     from fluids.friction import Clamond
 
     return Clamond
+
+
+def friction_smooth(reynolds: Number, relative_roughness: Number) -> Number:
+    """Darcy friction factor in explicit form, smooth over the whole range: what a network is solved with.
+
+    Equation: f = 64/Re to 2000; Swamee–Jain 0.25/log10(ε/3.7 + 5.74/Re^0.9)² from 4000; between them the cubic that joins
+        both in value and slope
+    Parameters:
+        reynolds: 1, scalar or array, 1e-9 to 1e9. Reynolds number.
+        relative_roughness: 1, scalar or array, 0 to 0.1. Roughness over bore.
+    Returns: 1, as broadcast.
+    Raises: OutOfRange.
+    Source: dunlop1991
+
+    >>> round(float(friction_smooth(reynolds=3000, relative_roughness=1e-4)), 5)
+    0.03313
+    """
+    within("reynolds", reynolds, 1e-9, 1e9, "1")
+    within("relative_roughness", relative_roughness, 0, 0.1, "1")
+    return friction_and_slope(reynolds, relative_roughness)[0]
+
+
+def friction_and_slope(reynolds: Number, relative_roughness: Number) -> tuple[Number, Number]:
+    """The factor of friction_smooth and how it changes with Re, unchecked, as a solver asks for them."""
+    above = np.maximum(reynolds, TURBULENT_FROM)
+    smooth = 5.74 * above**-0.9
+    inside = relative_roughness / 3.7 + smooth
+    logarithm = np.log(inside)
+    turbulent = 0.25 * LN_10_SQUARED / logarithm**2
+    turbulent_rise = 1.8 * turbulent / logarithm * smooth / inside / above
+    below = np.minimum(reynolds, LAMINAR_TO)
+    laminar = 64 / below
+    span = TURBULENT_FROM - LAMINAR_TO
+    part = np.clip((reynolds - LAMINAR_TO) / span, 0, 1)
+    left = 1 - part
+    low, low_rise = 64 / LAMINAR_TO, -64 / LAMINAR_TO**2 * span
+    high_rise = turbulent_rise * span
+    between = (
+        low * (1 + 2 * part) * left**2
+        + low_rise * part * left**2
+        + turbulent * part**2 * (3 - 2 * part)
+        - high_rise * part**2 * left
+    )
+    between_rise = (
+        (turbulent - low) * 6 * part * left + low_rise * left * (1 - 3 * part) - high_rise * part * (2 - 3 * part)
+    ) / span
+    slow, fast = reynolds <= LAMINAR_TO, reynolds >= TURBULENT_FROM
+    factor = np.where(slow, laminar, np.where(fast, turbulent, between))
+    rise = np.where(slow, -laminar / below, np.where(fast, turbulent_rise, between_rise))
+    return factor, rise
+
+
+def surge_kpa(velocity_m_s: Number, wave_m_s: Number = 400.0, temp_c: Number = 20.0) -> Number:
+    """Pressure that rises when moving water is stopped at once.
+
+    Equation: Δp = ρ·a·Δv/1000
+    Parameters:
+        velocity_m_s: m/s, scalar or array, 0 to 20. Of the water before the valve shuts.
+        wave_m_s: m/s, scalar or array, 100 to 1500. Speed of the wave; plastic 300 to 500, copper 1200.
+        temp_c: °C, scalar or array, 0 to 60. Water.
+    Returns: kPa, as broadcast.
+    Raises: OutOfRange.
+    Source: joukowsky1898
+
+    >>> round(surge_kpa(velocity_m_s=1.35))
+    539
+    """
+    within("velocity_m_s", velocity_m_s, 0, 20, "m/s")
+    within("wave_m_s", wave_m_s, 100, 1500, "m/s")
+    within("temp_c", temp_c, 0, 60, "°C")
+    return density_kg_m3(0.0, temp_c) * wave_m_s * velocity_m_s / 1000
 
 
 def pipe_loss_m(
