@@ -11,7 +11,7 @@ from loquen.core.graph import engine
 from loquen.core.graph.nodes import Node
 from loquen.core.model.documents import document
 from loquen.core.model.plan import PLAN
-from loquen.core.system.book import system_book
+from loquen.core.system.book import sheet_of, system_book
 from loquen.demo import sluice_street
 from tests.at_limits import odd_change, odd_plan
 
@@ -241,5 +241,5 @@ def test_plans_at_the_limits_of_every_field(monkeypatch, client):
         answer = client.post("/api/sheet", json={"plan": json.loads(document(plan))})
         assert answer.status_code == 200, answer.text
         if n % 10 == 0:
-            working.working(plan, "dawn_oxygen_mg_l", 5.0)
+            working.working(sheet_of(plan), "dawn_oxygen_mg_l", 5.0)
     assert failed == []

@@ -6,6 +6,8 @@ from fastapi import FastAPI
 
 from loquen.api import building, fits, forecasts, library, own, sump
 from loquen.api.log import routes as log
+from loquen.api.rooms import routes as rooms
+from loquen.api.rooms.lines import Lines
 from loquen.api.sheet import routes as sheet
 from loquen.api.systems import routes as systems
 from loquen.api.systems.listing import Listing
@@ -21,8 +23,11 @@ def create_api(database: Database) -> FastAPI:
     )
     api.state.database = database
     api.state.listing = Listing()
+    api.state.lines = Lines()
     faults.install(api)
     library.whole_library.cache_clear()
     for routes in (library, own, sheet, fits, sump, building, systems, waters, log, forecasts):
         api.include_router(routes.router)
+    api.include_router(rooms.router)
+    api.include_router(rooms.drafts)
     return api

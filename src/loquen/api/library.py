@@ -14,11 +14,14 @@ from loquen.core.model.fields import entries, optional
 from loquen.core.model.options import options_of
 from loquen.core.model.plan import PLAN
 from loquen.core.model.quantity import Choice, Quantity, Unit, kinds
+from loquen.core.model.room import ROOM
 from loquen.core.system.propose import first_plan, sump_sizing
 
 UNREAD = "ranges, litres, ratios, company and growth: keepers’ practice, unverified"
 
 router = APIRouter(prefix="/api", tags=["library"])
+SHAPES = (PLAN, ROOM)
+"""What can be entered into; their sections have no name in common."""
 
 
 class SpeciesOut(BaseModel):
@@ -105,8 +108,8 @@ def whole_library() -> LibraryOut:
         ],
         kinds=[KindOut(key=kind.key, label=kind.label, units=kind.units) for kind in kinds().values()],
         entries=dict(all_entries()),
-        new_rows={section: usual(PLAN.sections[section]) for section in PLAN.rows},
-        limits=PLAN.limits,
+        new_rows={section: usual(shape.sections[section]) for shape in SHAPES for section in shape.rows},
+        limits={path: most for shape in SHAPES for path, most in shape.limits.items()},
     )
 
 
@@ -129,10 +132,11 @@ def told_source(row: library.Species) -> str:
 
 def all_entries() -> list[tuple[str, EntryOut]]:
     found = []
-    for section, model in PLAN.sections.items():
-        prefix = f"{section}.*." if section in PLAN.rows else f"{section}."
-        for name, entry in entries(model).items():
-            found.append((prefix + name, entry_out(entry, optional(model, name))))
+    for shape in SHAPES:
+        for section, model in shape.sections.items():
+            prefix = f"{section}.*." if section in shape.rows else f"{section}."
+            for name, entry in entries(model).items():
+                found.append((prefix + name, entry_out(entry, optional(model, name))))
     return found
 
 

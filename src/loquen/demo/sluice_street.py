@@ -33,8 +33,10 @@ from loquen.core.model.plan import (
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.propose.first_plan import filter_of
 from loquen.demo import stories
+from loquen.demo.fish_room import cellar_room
 from loquen.store import log, systems, waters
 from loquen.store.database import Database
+from loquen.store.tables import ROOM
 
 Story = Callable[[Plan, datetime], Iterable[Logged]]
 TAP_NITRATE = 11 / NITRATE_PER_N
@@ -324,9 +326,14 @@ def fill(database: Database) -> None:
     )
     with database.writing() as session:
         if not systems.list_all(session):
+            numbers: list[int] = []
             for plan, story in told:
                 made = systems.create(session, document(plan))
+                numbers.append(made.id)
                 if story:
                     log.create(session, made.id, [(row.at, document(row.entry)) for row in story(plan, now)])
+            walk_b, shelf, new_shelf = numbers[2], numbers[4], numbers[5]
+            room = cellar_room(now.date(), walk_b, (shelf, new_shelf))
+            systems.create(session, document(room), ROOM)
             for water in waters_of_the_house():
                 waters.create(session, json.dumps(asdict(water)))

@@ -1,4 +1,4 @@
-"""Systems and their plans, revision by revision. Undo and redo move along what was saved."""
+"""Systems and rooms and their documents, revision by revision. Undo and redo move along what was saved."""
 
 import json
 from dataclasses import dataclass
@@ -9,18 +9,19 @@ from sqlalchemy import update as sql_update
 from sqlmodel import Session, col, select
 
 from loquen.store import thinning
-from loquen.store.tables import RevisionRow, SystemRow, now
+from loquen.store.tables import SYSTEM, RevisionRow, SystemRow, now
 
 MOST_ID = 2**63 - 1
 """The largest number that a row can have."""
 
 
 class NoSuchSystem(LookupError):
-    """There is no system under this number, or it was deleted."""
+    """There is no system (or room) under this number, or it was deleted."""
 
-    def __init__(self, system_id: int) -> None:
+    def __init__(self, system_id: int, root: str = SYSTEM) -> None:
         super().__init__(system_id)
         self.system_id = system_id
+        self.root = root
 
 
 class NoSuchRevision(LookupError):
@@ -68,19 +69,19 @@ class Deleted:
     deleted: datetime
 
 
-def create(session: Session, document: str) -> Saved:
-    """A new system with a first revision."""
-    system = SystemRow(current=1)
+def create(session: Session, document: str, root: str = SYSTEM) -> Saved:
+    """A new system (or room) with a first revision."""
+    system = SystemRow(current=1, root=root)
     session.add(system)
     session.flush()
     session.add(RevisionRow(system_id=key(system), number=1, plan=document))
     session.flush()
-    return read(session, key(system))
+    return read(session, key(system), root)
 
 
-def read(session: Session, system_id: int) -> Saved:
-    """One system; raise NoSuchSystem."""
-    system = existing(session, system_id)
+def read(session: Session, system_id: int, root: str = SYSTEM) -> Saved:
+    """One system (or room); raise NoSuchSystem."""
+    system = existing(session, system_id, root)
     revision = revision_of(session, system_id, system.current)
     return Saved(
         id=system_id,
@@ -93,19 +94,19 @@ def read(session: Session, system_id: int) -> Saved:
     )
 
 
-def list_all(session: Session) -> list[Current]:
-    """Every system that is not deleted, in the order in which they were made."""
+def list_all(session: Session, root: str = SYSTEM) -> list[Current]:
+    """Every system (or room) that is not deleted, in the order in which they were made."""
     return [
         Current(key(system), system.created, system.current, revision.plan if revision else None)
-        for system, revision in with_plans(session, kept=True)
+        for system, revision in with_plans(session, True, root)
     ]
 
 
-def list_deleted(session: Session) -> list[Deleted]:
-    """Every system that was put away, the last one first."""
+def list_deleted(session: Session, root: str = SYSTEM) -> list[Deleted]:
+    """Every system (or room) that was put away, the last one first."""
     rows = [
         Deleted(key(system), revision.plan if revision else None, system.deleted)
-        for system, revision in with_plans(session, kept=False)
+        for system, revision in with_plans(session, False, root)
         if system.deleted is not None
     ]
     return sorted(rows, key=lambda row: row.deleted, reverse=True)
@@ -127,19 +128,19 @@ def read_revision(session: Session, system_id: int, number: int) -> str:
     return revision.plan
 
 
-def update(session: Session, system_id: int, base: int, document: str) -> Saved:
+def update(session: Session, system_id: int, base: int, document: str, root: str = SYSTEM) -> Saved:
     """Save a plan as the next revision after `base`; raise StaleRevision when `base` is no longer current."""
-    current_at(session, system_id, base)
+    current_at(session, system_id, base, root)
     present = revision_of(session, system_id, base)
     if present is not None and equal(present.plan, document):
-        return read(session, system_id)
+        return read(session, system_id, root)
     newest = session.exec(select(func.max(RevisionRow.number)).where(RevisionRow.system_id == system_id)).one()
     number = max(int(newest or 0), base) + 1
-    move(session, system_id, base, number)
+    move(session, system_id, base, number, root)
     session.add(RevisionRow(system_id=system_id, number=number, previous=base, plan=document))
     session.flush()
     thinning.thin(session, system_id, number)
-    return read(session, system_id)
+    return read(session, system_id, root)
 
 
 def put_back(session: Session, system_id: int, base: int, number: int) -> Saved:
@@ -147,33 +148,33 @@ def put_back(session: Session, system_id: int, base: int, number: int) -> Saved:
     return update(session, system_id, base, read_revision(session, system_id, number))
 
 
-def undo(session: Session, system_id: int, base: int) -> Saved:
+def undo(session: Session, system_id: int, base: int, root: str = SYSTEM) -> Saved:
     """Go back to the revision that the current one was made from."""
-    current_at(session, system_id, base)
+    current_at(session, system_id, base, root)
     revision = revision_of(session, system_id, base)
-    return stepped(session, system_id, base, revision.previous if revision else None)
+    return stepped(session, system_id, base, revision.previous if revision else None, root)
 
 
-def redo(session: Session, system_id: int, base: int) -> Saved:
+def redo(session: Session, system_id: int, base: int, root: str = SYSTEM) -> Saved:
     """Go forward to the newest revision that was made from the current one."""
-    current_at(session, system_id, base)
+    current_at(session, system_id, base, root)
     following = next_of(session, system_id, base)
-    return stepped(session, system_id, base, following.number if following else None)
+    return stepped(session, system_id, base, following.number if following else None, root)
 
 
-def delete(session: Session, system_id: int) -> None:
-    """Put a system away; `restore` brings it back."""
-    existing(session, system_id).deleted = now()
+def delete(session: Session, system_id: int, root: str = SYSTEM) -> None:
+    """Put a system (or room) away; `restore` brings it back."""
+    existing(session, system_id, root).deleted = now()
 
 
-def restore(session: Session, system_id: int) -> Saved:
-    """Bring a deleted system back."""
+def restore(session: Session, system_id: int, root: str = SYSTEM) -> Saved:
+    """Bring a deleted system (or room) back."""
     system = session.get(SystemRow, system_id) if 0 < system_id <= MOST_ID else None
-    if system is None:
-        raise NoSuchSystem(system_id)
+    if system is None or system.root != root:
+        raise NoSuchSystem(system_id, root)
     system.deleted = None
     session.flush()
-    return read(session, system_id)
+    return read(session, system_id, root)
 
 
 def key(system: SystemRow) -> int:
@@ -190,28 +191,28 @@ def equal(one: str, other: str) -> bool:
         return False
 
 
-def with_plans(session: Session, kept: bool) -> list[tuple[SystemRow, RevisionRow | None]]:
-    """Every system that is kept (or put away) with its current revision, None where that is missing."""
+def with_plans(session: Session, kept: bool, root: str) -> list[tuple[SystemRow, RevisionRow | None]]:
+    """Every system (or room) that is kept (or put away) with its current revision, None where that is missing."""
     away = col(SystemRow.deleted)
     current = (RevisionRow.system_id == SystemRow.id) & (RevisionRow.number == SystemRow.current)
     rows = (
         select(SystemRow, RevisionRow)
         .outerjoin(RevisionRow, current)  # type: ignore[arg-type]
-        .where(away.is_(None) if kept else away.is_not(None))
+        .where(away.is_(None) if kept else away.is_not(None), col(SystemRow.root) == root)
         .order_by(col(SystemRow.id))
     )
     return [(system, revision) for system, revision in session.exec(rows)]
 
 
-def existing(session: Session, system_id: int) -> SystemRow:
+def existing(session: Session, system_id: int, root: str = SYSTEM) -> SystemRow:
     system = session.get(SystemRow, system_id) if 0 < system_id <= MOST_ID else None
-    if system is None or system.deleted is not None:
-        raise NoSuchSystem(system_id)
+    if system is None or system.deleted is not None or system.root != root:
+        raise NoSuchSystem(system_id, root)
     return system
 
 
-def current_at(session: Session, system_id: int, base: int) -> None:
-    current = existing(session, system_id).current
+def current_at(session: Session, system_id: int, base: int, root: str = SYSTEM) -> None:
+    current = existing(session, system_id, root).current
     if current != base:
         raise StaleRevision(base, current)
 
@@ -227,17 +228,17 @@ def next_of(session: Session, system_id: int, number: int) -> RevisionRow | None
     return session.exec(made_from.order_by(desc(col(RevisionRow.number)))).first()
 
 
-def stepped(session: Session, system_id: int, base: int, number: int | None) -> Saved:
+def stepped(session: Session, system_id: int, base: int, number: int | None, root: str) -> Saved:
     if number is None:
         raise NothingToUndo
-    move(session, system_id, base, number)
-    return read(session, system_id)
+    move(session, system_id, base, number, root)
+    return read(session, system_id, root)
 
 
-def move(session: Session, system_id: int, base: int, number: int) -> None:
+def move(session: Session, system_id: int, base: int, number: int, root: str) -> None:
     """Compare and swap, in one statement: current becomes `number` only while it is `base`."""
     swap = sql_update(SystemRow).where(col(SystemRow.id) == system_id, col(SystemRow.current) == base)
     if session.execute(swap.values(current=number)).rowcount != 1:  # type: ignore[attr-defined]
         session.expire_all()
-        raise StaleRevision(base, existing(session, system_id).current)
+        raise StaleRevision(base, existing(session, system_id, root).current)
     session.expire_all()

@@ -5,6 +5,9 @@ from datetime import UTC, datetime
 from sqlalchemy import Column, DateTime, Dialect, Index, Text, TypeDecorator, UniqueConstraint
 from sqlmodel import Field, SQLModel
 
+SYSTEM, ROOM = "system", "room"
+"""What a document is of."""
+
 
 def now() -> datetime:
     return datetime.now(UTC)
@@ -24,13 +27,14 @@ class Moment(TypeDecorator[datetime]):
 
 
 class SystemRow(SQLModel, table=True):
-    """A system: which revision of its plan is current, and whether it was put away."""
+    """A system or a room: which revision of its document is current, and whether it was put away."""
 
     __tablename__ = "system"
 
     id: int | None = Field(default=None, primary_key=True)
     created: datetime = Field(default_factory=now, sa_type=Moment)
     current: int
+    root: str = SYSTEM
     deleted: datetime | None = Field(default=None, sa_type=Moment)
 
 

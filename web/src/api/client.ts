@@ -48,6 +48,13 @@ export type LogTable = Schemas["TableOut"];
 export type Forecast = Schemas["Forecast"];
 export type Trends = Schemas["Trends"];
 export type NitratePage = Schemas["NitratePage"];
+export type RoomKept = Schemas["RoomOut"];
+export type Room = Schemas["Room"];
+export type RoomSheet = Schemas["RoomAnswer"];
+export type TankDrawn = Schemas["TankDrawn"];
+export type ZoneFlow = Schemas["ZoneFlow"];
+export type Season = Schemas["Season"];
+export type Level = Schemas["Level"];
 export type State = Glass["state"];
 
 export const client = createClient<paths>({ baseUrl: "/", fetch: (request) => globalThis.fetch(request) });

@@ -59,6 +59,16 @@ export const systemQuery = (id: number) =>
     retry: (count, cause) => cause instanceof Refused && cause.status === 0 && count < 1,
   });
 
+export const roomsQuery = queryOptions({
+  queryKey: ["rooms"],
+  queryFn: () => asked(client.GET("/api/rooms")),
+});
+
+export const deletedRoomsQuery = queryOptions({
+  queryKey: ["rooms", "deleted"],
+  queryFn: () => asked(client.GET("/api/rooms/deleted")),
+});
+
 export const watersQuery = queryOptions({
   queryKey: ["waters"],
   queryFn: () => asked(client.GET("/api/waters")),

@@ -932,6 +932,217 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rooms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List Rooms */
+        get: operations["list_rooms_api_rooms_get"];
+        put?: never;
+        /** Start Room */
+        post: operations["start_room_api_rooms_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rooms/deleted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Deleted
+         * @description Rooms that were put away, the last one first.
+         */
+        get: operations["list_deleted_api_rooms_deleted_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rooms/{room_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read One */
+        get: operations["read_one_api_rooms__room_id__get"];
+        /**
+         * Save Room
+         * @description Save a room on the revision it was made from; 409 when that is no longer the current one.
+         */
+        put: operations["save_room_api_rooms__room_id__put"];
+        post?: never;
+        /** Delete Room */
+        delete: operations["delete_room_api_rooms__room_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rooms/{room_id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Undo Room */
+        post: operations["undo_room_api_rooms__room_id__undo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rooms/{room_id}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Redo Room */
+        post: operations["redo_room_api_rooms__room_id__redo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rooms/{room_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Restore Room */
+        post: operations["restore_room_api_rooms__room_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Room Sheet
+         * @description All figures and checks of a room's draft, asked at every keystroke.
+         */
+        post: operations["room_sheet_api_room_sheet_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room/working": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Room Working
+         * @description The working of one figure of a room's draft.
+         */
+        post: operations["room_working_api_room_working_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Room Trials
+         * @description A zone as it could be built, and as it would be when something fails, side by side.
+         */
+        post: operations["room_trials_api_room_trials_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room/rack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Rack
+         * @description The room with a rack of so many tanks alike, set beside those that stand there.
+         */
+        post: operations["add_rack_api_room_rack_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room/zones": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Propose Zones
+         * @description Zones of tanks that one emitter changes alike, with why a tank sits badly.
+         */
+        post: operations["propose_zones_api_room_zones_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1542,6 +1753,18 @@ export interface components {
              */
             tank_chloride_mg_l: number;
         };
+        /** DeletedRoom */
+        DeletedRoom: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Deleted
+             * Format: date-time
+             */
+            deleted: string;
+        };
         /** DeletedSystem */
         DeletedSystem: {
             /** Id */
@@ -1629,6 +1852,59 @@ export interface components {
          */
         DraftPlan: {
             plan: components["schemas"]["Plan"];
+        };
+        /** Drain */
+        Drain: {
+            /**
+             * Outlet Mm
+             * @default 20
+             */
+            outlet_mm: number;
+            /**
+             * Outlet Head Mm
+             * @default 20
+             */
+            outlet_head_mm: number;
+            /**
+             * Collector Mm
+             * @default 50
+             */
+            collector_mm: number;
+            /**
+             * Collector Fall Frac
+             * @default 0.01
+             */
+            collector_fall_frac: number;
+            /**
+             * Floor L S
+             * @default 0
+             */
+            floor_l_s: number;
+            /**
+             * Hose Lph
+             * @default 600
+             */
+            hose_lph: number;
+            /**
+             * Bund L
+             * @default 100
+             */
+            bund_l: number;
+            /**
+             * Leak Sensor
+             * @default false
+             */
+            leak_sensor: boolean;
+            /**
+             * Sensor L
+             * @default 3
+             */
+            sensor_l: number;
+            /**
+             * Floor Kn M2
+             * @default 2
+             */
+            floor_kn_m2: number;
         };
         /**
          * EntriesIn
@@ -1761,6 +2037,43 @@ export interface components {
             entry: components["schemas"]["Entry"];
         };
         /**
+         * Exchanged
+         * @description A tank on the changer. Shares are of its water; nitrate is mg/L of N just before a run, once settled.
+         */
+        Exchanged: {
+            /** Tank */
+            tank: number;
+            /** Name */
+            name: string;
+            /** Zone */
+            zone: number;
+            /** Lph */
+            lph: number;
+            /** Kpa */
+            kpa: number | null;
+            /** Litres D */
+            litres_d: number;
+            /** Passed Frac */
+            passed_frac: number;
+            /** Exchanged Frac */
+            exchanged_frac: number;
+            /** Drained Frac */
+            drained_frac: number;
+            /** Week Frac */
+            week_frac: number;
+            /** Nitrate */
+            nitrate: number | null;
+            /** Limit */
+            limit: number | null;
+            /** Kh Dkh */
+            kh_dkh: number | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "holds" | "tight" | "short" | "unknown";
+        };
+        /**
          * Experiment
          * @description Something that was tried, and what the log says of it.
          */
@@ -1782,6 +2095,20 @@ export interface components {
             /** High */
             high: number;
             sentence: components["schemas"]["Sentence"];
+        };
+        /**
+         * Failing
+         * @description A tank after a run whose mix fails, at its worst: both ways, and a valve stuck for eight hours.
+         */
+        Failing: {
+            /** Tank */
+            tank: string;
+            /** Scalded C */
+            scalded_c: number;
+            /** Chilled C */
+            chilled_c: number;
+            /** Stuck C */
+            stuck_c: number;
         };
         /**
          * Failure
@@ -2306,6 +2633,18 @@ export interface components {
             /** Days */
             days: number;
         };
+        /**
+         * HeaderPoint
+         * @description Pressure so far along a header from the manifold; `run` is the shelf's turn, 0 the manifold itself.
+         */
+        HeaderPoint: {
+            /** Run */
+            run: number;
+            /** Far M */
+            far_m: number;
+            /** Kpa */
+            kpa: number;
+        };
         /** Heat */
         Heat: {
             /**
@@ -2427,6 +2766,24 @@ export interface components {
             why: components["schemas"]["Sentence"] | null;
             /** Revisions */
             revisions: components["schemas"]["RevisionOut"][];
+        };
+        /** Household */
+        Household: {
+            /**
+             * House From H
+             * @default 7
+             */
+            house_from_h: number;
+            /**
+             * House To H
+             * @default 8
+             */
+            house_to_h: number;
+            /**
+             * House Hot L
+             * @default 40
+             */
+            house_hot_l: number;
         };
         /**
          * KeptOut
@@ -2561,6 +2918,16 @@ export interface components {
              * @default 0
              */
             screen_frac: number;
+        };
+        /**
+         * Level
+         * @description What is in a store at an hour.
+         */
+        Level: {
+            /** At H */
+            at_h: number;
+            /** Litres */
+            litres: number;
         };
         /**
          * Lever
@@ -2941,6 +3308,22 @@ export interface components {
             /** Kinds */
             kinds: components["schemas"]["KindShown"][];
         };
+        /**
+         * PartLine
+         * @description Something to buy: how many of it, and how many more to keep.
+         */
+        PartLine: {
+            /** Label */
+            label: string;
+            /** Quantity */
+            quantity: number;
+            /** Unit */
+            unit: string;
+            /** Spare */
+            spare: number;
+            /** Where */
+            where: string;
+        };
         /** Patch */
         Patch: {
             /**
@@ -2963,6 +3346,64 @@ export interface components {
              * @default 6
              */
             patch_back_cm: number;
+        };
+        /** Place */
+        Place: {
+            /**
+             * Tank Name
+             * @default
+             */
+            tank_name: string;
+            /**
+             * System
+             * @default 0
+             */
+            system: number;
+            /**
+             * Rack
+             * @default 1
+             */
+            rack: number;
+            /**
+             * Shelf
+             * @default 1
+             */
+            shelf: number;
+            /**
+             * Slot
+             * @default 1
+             */
+            slot: number;
+            /**
+             * Zone
+             * @default 0
+             */
+            zone: number;
+            /** Place L */
+            place_l?: number | null;
+            /** Place Length Cm */
+            place_length_cm?: number | null;
+            /** Place Width Cm */
+            place_width_cm?: number | null;
+            /** Place Height Cm */
+            place_height_cm?: number | null;
+            /** Place C */
+            place_c?: number | null;
+            /** Place Nitrate Mg L D */
+            place_nitrate_mg_l_d?: number | null;
+            /** Place Limit Nitrate Mg L */
+            place_limit_nitrate_mg_l?: number | null;
+            /** Own Nominal Lph */
+            own_nominal_lph?: number | null;
+            /**
+             * Blocked Frac
+             * @default 0
+             */
+            blocked_frac: number;
+            /** Pipe M */
+            pipe_m?: number | null;
+            /** Caught L Min */
+            caught_l_min?: number | null;
         };
         /** Plan */
         Plan: {
@@ -3340,6 +3781,48 @@ export interface components {
             plant_cover_frac: number;
         };
         /**
+         * Proposed
+         * @description A room as it would be, and why each zone is as it is.
+         */
+        Proposed: {
+            room: components["schemas"]["Room"];
+            /** Zones */
+            zones: components["schemas"]["ZoneProposal"][];
+        };
+        /** Pulses */
+        Pulses: {
+            /**
+             * Run Days
+             * @default [
+             *       "Mon",
+             *       "Tue",
+             *       "Wed",
+             *       "Thu",
+             *       "Fri",
+             *       "Sat",
+             *       "Sun"
+             *     ]
+             */
+            run_days: ("Mon" | "Tue" | "Wed" | "Thu" | "Fri" | "Sat" | "Sun")[];
+            /**
+             * Gap Min
+             * @default 1
+             */
+            gap_min: number;
+            /**
+             * Shortest Min
+             * @default 2
+             */
+            shortest_min: number;
+            /** Longest Min */
+            longest_min?: number | null;
+            /**
+             * Straight Frac
+             * @default 0.1
+             */
+            straight_frac: number;
+        };
+        /**
          * PumpOut
          * @description A generic return pump, and what fitting it changes in a plan.
          */
@@ -3352,6 +3835,78 @@ export interface components {
             changes: {
                 [key: string]: unknown;
             };
+        };
+        /** Purified */
+        Purified: {
+            /**
+             * Purified Day
+             * @default Sat
+             * @enum {string}
+             */
+            purified_day: "Mon" | "Tue" | "Wed" | "Thu" | "Fri" | "Sat" | "Sun";
+            /**
+             * Purified H
+             * @default 10
+             */
+            purified_h: number;
+            /**
+             * Purified Min
+             * @default 30
+             */
+            purified_min: number;
+            /**
+             * Drawn L
+             * @default 100
+             */
+            drawn_l: number;
+        };
+        /** Purifier */
+        Purifier: {
+            /**
+             * Purifier Fitted
+             * @default false
+             */
+            purifier_fitted: boolean;
+            /**
+             * Membranes
+             * @default 1
+             */
+            membranes: number;
+            /**
+             * Membrane L D
+             * @default 280
+             */
+            membrane_l_d: number;
+            /**
+             * Membrane Kpa
+             * @default 345
+             */
+            membrane_kpa: number;
+            /**
+             * Purifier Kpa
+             * @default 300
+             */
+            purifier_kpa: number;
+            /**
+             * Back Kpa
+             * @default 0
+             */
+            back_kpa: number;
+            /**
+             * Waste Ratio
+             * @default 3
+             */
+            waste_ratio: number;
+            /**
+             * Rejects Frac
+             * @default 0.96
+             */
+            rejects_frac: number;
+            /**
+             * Purified L
+             * @default 200
+             */
+            purified_l: number;
         };
         /**
          * PutBack
@@ -3410,6 +3965,90 @@ export interface components {
             target?: number | null;
             /** Paths */
             paths?: string[] | null;
+        };
+        /** Rack */
+        Rack: {
+            /**
+             * Rack Name
+             * @default Rack
+             */
+            rack_name: string;
+            /**
+             * Rack X M
+             * @default 1
+             */
+            rack_x_m: number;
+            /**
+             * Rack Y M
+             * @default 0
+             */
+            rack_y_m: number;
+            /**
+             * Rack Along
+             * @default wall
+             * @enum {string}
+             */
+            rack_along: "wall" | "room";
+            /**
+             * Rack Cm
+             * @default 200
+             */
+            rack_cm: number;
+            /**
+             * Rack Depth Cm
+             * @default 40
+             */
+            rack_depth_cm: number;
+            /**
+             * Shelves
+             * @default 3
+             */
+            shelves: number;
+            /**
+             * Lowest Cm
+             * @default 20
+             */
+            lowest_cm: number;
+            /**
+             * Shelf Cm
+             * @default 60
+             */
+            shelf_cm: number;
+            /**
+             * Rack Kg
+             * @default 60
+             */
+            rack_kg: number;
+            /**
+             * Rack Drain Mm
+             * @default 40
+             */
+            rack_drain_mm: number;
+            /**
+             * Shared Sump L
+             * @default 0
+             */
+            shared_sump_l: number;
+        };
+        /**
+         * RackOfTanks
+         * @description A rack of so many tanks alike, of one system where it has one.
+         */
+        RackOfTanks: {
+            room: components["schemas"]["Room"];
+            /** Name */
+            name: string;
+            /** Tanks */
+            tanks: number;
+            /** Shelves */
+            shelves: number;
+            /** Litres */
+            litres: number;
+            /**
+             * System
+             * @default 0
+             */
+            system: number;
         };
         /** Recipe */
         Recipe: {
@@ -3570,6 +4209,326 @@ export interface components {
             saved: string;
             why: components["schemas"]["Sentence"] | null;
         };
+        /** Room */
+        Room: {
+            /** Name */
+            name: string;
+            /**
+             * @default {
+             *       "static_kpa": 350,
+             *       "tested_lph": 1200,
+             *       "tested_kpa": 150,
+             *       "tap_cm": 100,
+             *       "house_lph": 300,
+             *       "winter_c": 7,
+             *       "summer_c": 17,
+             *       "supply_nitrate_mg_l": 2.2590478033675248,
+             *       "supply_kh_dkh": 5,
+             *       "supply_us_cm": 450,
+             *       "supply_disinfectant": "chlorine",
+             *       "air_gap": false
+             *     }
+             */
+            supply: components["schemas"]["Supply"];
+            /**
+             * @default {
+             *       "feed_m": 6,
+             *       "feed_mm": 16,
+             *       "feed_bends": 6,
+             *       "cartridge_kpa": 25,
+             *       "cartridge_worn": 1,
+             *       "carbon_l": 3.6,
+             *       "cartridge_l": 20000,
+             *       "cartridge_d": 180,
+             *       "cartridge_on": "",
+             *       "mixer_kv": 2,
+             *       "regulated": true,
+             *       "setpoint_kpa": 200,
+             *       "regulator_kv": 2,
+             *       "manifold_cm": 180,
+             *       "manifold_x_m": 0.2,
+             *       "manifold_y_m": 0.2
+             *     }
+             */
+            treatment: components["schemas"]["Treatment"];
+            /**
+             * @default {
+             *       "mixed_c": 24,
+             *       "store_l": 200,
+             *       "hot_c": 60,
+             *       "usable_frac": 0.7,
+             *       "reserve_l": 20,
+             *       "hot_w": 3000,
+             *       "hot_yield": 1,
+             *       "standing_w": 60,
+             *       "thermostatic": true
+             *     }
+             */
+            store: components["schemas"]["Store"];
+            /**
+             * Household
+             * @default []
+             */
+            household: components["schemas"]["Household"][];
+            /**
+             * Racks
+             * @default []
+             */
+            racks: components["schemas"]["Rack"][];
+            /**
+             * Places
+             * @default []
+             */
+            places: components["schemas"]["Place"][];
+            /**
+             * Zones
+             * @default []
+             */
+            zones: components["schemas"]["Zone"][];
+            /**
+             * Windows
+             * @default [
+             *       {
+             *         "window_from_h": 0,
+             *         "window_to_h": 7
+             *       }
+             *     ]
+             */
+            windows: components["schemas"]["Window"][];
+            /**
+             * @default {
+             *       "run_days": [
+             *         "Mon",
+             *         "Tue",
+             *         "Wed",
+             *         "Thu",
+             *         "Fri",
+             *         "Sat",
+             *         "Sun"
+             *       ],
+             *       "gap_min": 1,
+             *       "shortest_min": 2,
+             *       "straight_frac": 0.1
+             *     }
+             */
+            pulses: components["schemas"]["Pulses"];
+            /**
+             * @default {
+             *       "purifier_fitted": false,
+             *       "membranes": 1,
+             *       "membrane_l_d": 280,
+             *       "membrane_kpa": 345,
+             *       "purifier_kpa": 300,
+             *       "back_kpa": 0,
+             *       "waste_ratio": 3,
+             *       "rejects_frac": 0.96,
+             *       "purified_l": 200
+             *     }
+             */
+            purifier: components["schemas"]["Purifier"];
+            /**
+             * Purified
+             * @default []
+             */
+            purified: components["schemas"]["Purified"][];
+            /**
+             * @default {
+             *       "softener_on": "none",
+             *       "resin_grains": 30000,
+             *       "resin_frac": 0.65,
+             *       "removed_dgh": 12
+             *     }
+             */
+            softener: components["schemas"]["Softener"];
+            /**
+             * @default {
+             *       "outlet_mm": 20,
+             *       "outlet_head_mm": 20,
+             *       "collector_mm": 50,
+             *       "collector_fall_frac": 0.01,
+             *       "floor_l_s": 0,
+             *       "hose_lph": 600,
+             *       "bund_l": 100,
+             *       "leak_sensor": false,
+             *       "sensor_l": 3,
+             *       "floor_kn_m2": 2
+             *     }
+             */
+            drain: components["schemas"]["Drain"];
+            /**
+             * Tasks
+             * @default [
+             *       {
+             *         "task_name": "Water change by hose",
+             *         "task_min": 2.5,
+             *         "task_low_min": 1.5,
+             *         "task_high_min": 4,
+             *         "times_wk": 2,
+             *         "taken_frac": 1
+             *       },
+             *       {
+             *         "task_name": "Feeding",
+             *         "task_min": 0.25,
+             *         "task_low_min": 0.15,
+             *         "task_high_min": 0.4,
+             *         "times_wk": 14,
+             *         "taken_frac": 0
+             *       },
+             *       {
+             *         "task_name": "Cleaning glass",
+             *         "task_min": 1,
+             *         "task_low_min": 0.5,
+             *         "task_high_min": 2,
+             *         "times_wk": 1,
+             *         "taken_frac": 0
+             *       },
+             *       {
+             *         "task_name": "Filter",
+             *         "task_min": 3,
+             *         "task_low_min": 2,
+             *         "task_high_min": 5,
+             *         "times_wk": 0.25,
+             *         "taken_frac": 0
+             *       }
+             *     ]
+             */
+            tasks: components["schemas"]["Task"][];
+            /**
+             * @default {
+             *       "hour_low_money": 5,
+             *       "hour_money": 12,
+             *       "hour_high_money": 20,
+             *       "built_low_money": 400,
+             *       "built_money": 700,
+             *       "built_high_money": 1100,
+             *       "upkeep_min": 15,
+             *       "kwh_money": 0.3,
+             *       "water_money": 4,
+             *       "cartridge_money": 60
+             *     }
+             */
+            worth: components["schemas"]["Worth"];
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Version
+             * @default 1
+             */
+            version: number;
+        };
+        /**
+         * RoomAnswer
+         * @description Everything a room's page shows.
+         */
+        RoomAnswer: {
+            /** Figures */
+            figures: {
+                [key: string]: components["schemas"]["Figure"];
+            };
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+            /** Glasses */
+            glasses: components["schemas"]["Glass"][];
+            /** Stages */
+            stages: components["schemas"]["Stage"][];
+            /** Racks */
+            racks: components["schemas"]["Standing"][];
+            /** Tanks */
+            tanks: components["schemas"]["TankDrawn"][];
+            /** Zones */
+            zones: components["schemas"]["ZoneFlow"][];
+            /** Exchanged */
+            exchanged: components["schemas"]["Exchanged"][];
+            /** Seasons */
+            seasons: components["schemas"]["Season"][];
+            /** Failing */
+            failing: components["schemas"]["Failing"][];
+            /** Hand Round */
+            hand_round: components["schemas"]["Walked"][];
+            /** Cartridges Due */
+            cartridges_due: string;
+            /** Purified */
+            purified: components["schemas"]["Level"][];
+            /** Parts */
+            parts: components["schemas"]["PartLine"][];
+            /** Commissioning */
+            commissioning: components["schemas"]["Sentence"][];
+        };
+        /**
+         * RoomDraft
+         * @description A room that is not saved.
+         */
+        RoomDraft: {
+            room: components["schemas"]["Room"];
+        };
+        /**
+         * RoomName
+         * @description A room in the list: how many racks and tanks it has.
+         */
+        RoomName: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Racks */
+            racks: number;
+            /** Tanks */
+            tanks: number;
+        };
+        /**
+         * RoomOut
+         * @description A room with its current document and where it stands in its history.
+         */
+        RoomOut: {
+            /** Id */
+            id: number;
+            /**
+             * Created
+             * Format: date-time
+             */
+            created: string;
+            /** Revision */
+            revision: number;
+            /**
+             * Saved
+             * Format: date-time
+             */
+            saved: string;
+            /** Can Undo */
+            can_undo: boolean;
+            /** Can Redo */
+            can_redo: boolean;
+            room: components["schemas"]["Room"];
+        };
+        /**
+         * RoomQuestion
+         * @description A figure to explain; with a target, also what it would take.
+         */
+        RoomQuestion: {
+            room: components["schemas"]["Room"];
+            /** Figure */
+            figure: string;
+            /** Target */
+            target?: number | null;
+            /** Paths */
+            paths?: string[] | null;
+        };
+        /** RoomStart */
+        RoomStart: {
+            room: components["schemas"]["Room"];
+        };
+        /**
+         * RoomUpdate
+         * @description A room to save on top of the revision it was made from.
+         */
+        RoomUpdate: {
+            /** Base */
+            base: number;
+            room: components["schemas"]["Room"];
+        };
         /**
          * RunDrawn
          * @description A part along the return's run, and how often it comes there.
@@ -3714,6 +4673,21 @@ export interface components {
             picked: boolean;
         };
         /**
+         * Season
+         * @description A day at one temperature of the cold water: its timetable, and the store's level by the hour.
+         */
+        Season: {
+            /** Name */
+            name: string;
+            /** Cold C */
+            cold_c: number;
+            table: components["schemas"]["Timetable"];
+            /** Levels */
+            levels: components["schemas"]["Level"][];
+            /** End L */
+            end_l: number;
+        };
+        /**
          * Section
          * @description What the section drawing is drawn from, in cm of the real tank.
          */
@@ -3831,6 +4805,30 @@ export interface components {
             batches: components["schemas"]["Batch"][];
             saw_tooth: components["schemas"]["SawTooth"] | null;
             section: components["schemas"]["Section"];
+        };
+        /** Softener */
+        Softener: {
+            /**
+             * Softener On
+             * @default none
+             * @enum {string}
+             */
+            softener_on: "none" | "hot" | "both";
+            /**
+             * Resin Grains
+             * @default 30000
+             */
+            resin_grains: number;
+            /**
+             * Resin Frac
+             * @default 0.65
+             */
+            resin_frac: number;
+            /**
+             * Removed Dgh
+             * @default 12
+             */
+            removed_dgh: number;
         };
         /** Source */
         Source: {
@@ -3962,6 +4960,35 @@ export interface components {
             state: "holds" | "tight" | "short" | "unknown";
             result: components["schemas"]["Sentence"];
         };
+        /**
+         * Standing
+         * @description A rack as it stands: its left back corner, its way along, m; shelf heights over the floor, cm.
+         */
+        Standing: {
+            /** Name */
+            name: string;
+            /** X M */
+            x_m: number;
+            /** Y M */
+            y_m: number;
+            /**
+             * Along
+             * @enum {string}
+             */
+            along: "wall" | "room";
+            /** Length Cm */
+            length_cm: number;
+            /** Depth Cm */
+            depth_cm: number;
+            /** Shelf At Cm */
+            shelf_at_cm: number[];
+            /** Own Kg */
+            own_kg: number;
+            /** Drain Mm */
+            drain_mm: number;
+            /** Sump L */
+            sump_l: number;
+        };
         /** StartFromAnimals */
         StartFromAnimals: {
             /** Name */
@@ -3995,6 +5022,54 @@ export interface components {
              * @enum {string}
              */
             decides: "balance" | "volume" | "length" | "surface" | "crowd" | "group";
+        };
+        /** Store */
+        Store: {
+            /**
+             * Mixed C
+             * @default 24
+             */
+            mixed_c: number;
+            /**
+             * Store L
+             * @default 200
+             */
+            store_l: number;
+            /**
+             * Hot C
+             * @default 60
+             */
+            hot_c: number;
+            /**
+             * Usable Frac
+             * @default 0.7
+             */
+            usable_frac: number;
+            /**
+             * Reserve L
+             * @default 20
+             */
+            reserve_l: number;
+            /**
+             * Hot W
+             * @default 3000
+             */
+            hot_w: number;
+            /**
+             * Hot Yield
+             * @default 1
+             */
+            hot_yield: number;
+            /**
+             * Standing W
+             * @default 60
+             */
+            standing_w: number;
+            /**
+             * Thermostatic
+             * @default true
+             */
+            thermostatic: boolean;
         };
         /** Sump */
         Sump: {
@@ -4091,6 +5166,70 @@ export interface components {
             media_l: number;
             /** Chambers */
             chambers: components["schemas"]["ChamberDrawn"][];
+        };
+        /** Supply */
+        Supply: {
+            /**
+             * Static Kpa
+             * @default 350
+             */
+            static_kpa: number;
+            /**
+             * Tested Lph
+             * @default 1200
+             */
+            tested_lph: number;
+            /**
+             * Tested Kpa
+             * @default 150
+             */
+            tested_kpa: number;
+            /**
+             * Tap Cm
+             * @default 100
+             */
+            tap_cm: number;
+            /**
+             * House Lph
+             * @default 300
+             */
+            house_lph: number;
+            /**
+             * Winter C
+             * @default 7
+             */
+            winter_c: number;
+            /**
+             * Summer C
+             * @default 17
+             */
+            summer_c: number;
+            /**
+             * Supply Nitrate Mg L
+             * @default 2.2590478033675248
+             */
+            supply_nitrate_mg_l: number;
+            /**
+             * Supply Kh Dkh
+             * @default 5
+             */
+            supply_kh_dkh: number;
+            /**
+             * Supply Us Cm
+             * @default 450
+             */
+            supply_us_cm: number;
+            /**
+             * Supply Disinfectant
+             * @default chlorine
+             * @enum {string}
+             */
+            supply_disinfectant: "none" | "chlorine" | "chloramine";
+            /**
+             * Air Gap
+             * @default false
+             */
+            air_gap: boolean;
         };
         /**
          * SystemLine
@@ -4391,6 +5530,93 @@ export interface components {
             wood_l: number;
         };
         /**
+         * TankDrawn
+         * @description A tank in plan and elevation; `system` 0 where it has no plan of its own.
+         */
+        TankDrawn: {
+            /** Number */
+            number: number;
+            /** Name */
+            name: string;
+            /** System */
+            system: number;
+            /** System Name */
+            system_name: string;
+            /** Rack */
+            rack: number;
+            /** Shelf */
+            shelf: number;
+            /** Slot */
+            slot: number;
+            /** Zone */
+            zone: number;
+            /** Litres */
+            litres: number;
+            /** Length Cm */
+            length_cm: number;
+            /** Width Cm */
+            width_cm: number;
+            /** Height Cm */
+            height_cm: number;
+            /** Base Cm */
+            base_cm: number;
+            /** From Left Cm */
+            from_left_cm: number;
+            /** Kept C */
+            kept_c: number | null;
+        };
+        /**
+         * TankFlow
+         * @description What one tank gets: L/h, kPa at its emitter, share of its water that passes in a day, pipe from the manifold (m).
+         */
+        TankFlow: {
+            /** Tank */
+            tank: number;
+            /** Name */
+            name: string;
+            /** Lph */
+            lph: number;
+            /** Kpa */
+            kpa: number | null;
+            /** Ratio */
+            ratio: number;
+            /** Pipe M */
+            pipe_m: number;
+        };
+        /** Task */
+        Task: {
+            /**
+             * Task Name
+             * @default Water change
+             */
+            task_name: string;
+            /**
+             * Task Min
+             * @default 2.5
+             */
+            task_min: number;
+            /**
+             * Task Low Min
+             * @default 1.5
+             */
+            task_low_min: number;
+            /**
+             * Task High Min
+             * @default 4
+             */
+            task_high_min: number;
+            /**
+             * Times Wk
+             * @default 1
+             */
+            times_wk: number;
+            /**
+             * Taken Frac
+             * @default 0
+             */
+            taken_frac: number;
+        };
+        /**
          * Term
          * @description A value inside a sentence: a number of a kind, or plain words (kind ""); `figure` names its figure.
          *
@@ -4416,12 +5642,150 @@ export interface components {
             bare: boolean;
         };
         /**
+         * Timetable
+         * @description A day of pulses, or why there is none. Litres are usable hot water; `schedule` has zone, start_h, end_h.
+         */
+        Timetable: {
+            /** Feasible */
+            feasible: boolean;
+            /** Reason */
+            reason: string | null;
+            /** Share That Fits */
+            share_that_fits: number;
+            /** Hot Share Frac */
+            hot_share_frac: number;
+            /** Recovery Lph */
+            recovery_lph: number;
+            /** Usable L */
+            usable_l: number;
+            /** Hot Need L */
+            hot_need_l: number;
+            /** Schedule */
+            schedule: {
+                [key: string]: unknown;
+            }[];
+            /** Starts */
+            starts: number;
+            /** Finish H */
+            finish_h: number | null;
+            /** Min L */
+            min_l: number | null;
+        };
+        /** Treatment */
+        Treatment: {
+            /**
+             * Feed M
+             * @default 6
+             */
+            feed_m: number;
+            /**
+             * Feed Mm
+             * @default 16
+             */
+            feed_mm: number;
+            /**
+             * Feed Bends
+             * @default 6
+             */
+            feed_bends: number;
+            /**
+             * Cartridge Kpa
+             * @default 25
+             */
+            cartridge_kpa: number;
+            /**
+             * Cartridge Worn
+             * @default 1
+             */
+            cartridge_worn: number;
+            /**
+             * Carbon L
+             * @default 3.6
+             */
+            carbon_l: number;
+            /**
+             * Cartridge L
+             * @default 20000
+             */
+            cartridge_l: number;
+            /**
+             * Cartridge D
+             * @default 180
+             */
+            cartridge_d: number;
+            /**
+             * Cartridge On
+             * @default
+             */
+            cartridge_on: string;
+            /**
+             * Mixer Kv
+             * @default 2
+             */
+            mixer_kv: number;
+            /**
+             * Regulated
+             * @default true
+             */
+            regulated: boolean;
+            /**
+             * Setpoint Kpa
+             * @default 200
+             */
+            setpoint_kpa: number;
+            /**
+             * Regulator Kv
+             * @default 2
+             */
+            regulator_kv: number;
+            /**
+             * Manifold Cm
+             * @default 180
+             */
+            manifold_cm: number;
+            /**
+             * Manifold X M
+             * @default 0.2
+             */
+            manifold_x_m: number;
+            /**
+             * Manifold Y M
+             * @default 0.2
+             */
+            manifold_y_m: number;
+        };
+        /**
          * Trends
          * @description What creeps, by measure.
          */
         Trends: {
             /** Rows */
             rows: components["schemas"]["Creep"][];
+        };
+        /**
+         * Trial
+         * @description What a zone would do if something were otherwise.
+         */
+        Trial: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Even Frac */
+            even_frac: number;
+            /** Least Lph */
+            least_lph: number;
+            /** Least Tank */
+            least_tank: string;
+            /** Lph */
+            lph: number;
+            /** Kpa */
+            kpa: number;
+        };
+        /** Trials */
+        Trials: {
+            /** Rows */
+            rows: components["schemas"]["Trial"][];
         };
         /**
          * Unit
@@ -4446,6 +5810,22 @@ export interface components {
              * @default 3
              */
             significant: number;
+        };
+        /**
+         * Walked
+         * @description A tank that is changed by hand, in the order of the walk: litres a week, minutes with the hose.
+         */
+        Walked: {
+            /** Tank */
+            tank: number;
+            /** Name */
+            name: string;
+            /** Rack */
+            rack: string;
+            /** Litres Wk */
+            litres_wk: number;
+            /** Minutes Wk */
+            minutes_wk: number;
         };
         /** Water */
         Water: {
@@ -4618,6 +5998,19 @@ export interface components {
             /** Kept Out */
             kept_out: components["schemas"]["KeptOut"][];
         };
+        /** Window */
+        Window: {
+            /**
+             * Window From H
+             * @default 0
+             */
+            window_from_h: number;
+            /**
+             * Window To H
+             * @default 7
+             */
+            window_to_h: number;
+        };
         /**
          * Working
          * @description A figure down to its inputs, its range, what moves it, and what it would take to reach a target.
@@ -4665,6 +6058,207 @@ export interface components {
             };
             /** Editable */
             editable: boolean;
+        };
+        /** Worth */
+        Worth: {
+            /**
+             * Hour Low Money
+             * @default 5
+             */
+            hour_low_money: number;
+            /**
+             * Hour Money
+             * @default 12
+             */
+            hour_money: number;
+            /**
+             * Hour High Money
+             * @default 20
+             */
+            hour_high_money: number;
+            /**
+             * Built Low Money
+             * @default 400
+             */
+            built_low_money: number;
+            /**
+             * Built Money
+             * @default 700
+             */
+            built_money: number;
+            /**
+             * Built High Money
+             * @default 1100
+             */
+            built_high_money: number;
+            /**
+             * Upkeep Min
+             * @default 15
+             */
+            upkeep_min: number;
+            /**
+             * Kwh Money
+             * @default 0.3
+             */
+            kwh_money: number;
+            /**
+             * Water Money
+             * @default 4
+             */
+            water_money: number;
+            /**
+             * Cartridge Money
+             * @default 60
+             */
+            cartridge_money: number;
+        };
+        /** Zone */
+        Zone: {
+            /**
+             * Zone Name
+             * @default
+             */
+            zone_name: string;
+            /**
+             * Emitter
+             * @default plain
+             * @enum {string}
+             */
+            emitter: "plain" | "compensating";
+            /**
+             * Nominal Lph
+             * @default 24
+             */
+            nominal_lph: number;
+            /**
+             * Nominal Kpa
+             * @default 100
+             */
+            nominal_kpa: number;
+            /**
+             * Exponent
+             * @default 0.5
+             */
+            exponent: number;
+            /**
+             * Max Kpa
+             * @default 350
+             */
+            max_kpa: number;
+            /**
+             * Header
+             * @default tree
+             * @enum {string}
+             */
+            header: "tree" | "ring" | "middle";
+            /**
+             * Header Mm
+             * @default 13
+             */
+            header_mm: number;
+            /**
+             * Drop Mm
+             * @default 4
+             */
+            drop_mm: number;
+            /**
+             * Drop M
+             * @default 0.4
+             */
+            drop_m: number;
+            /**
+             * Zone Kv
+             * @default 2
+             */
+            zone_kv: number;
+            /**
+             * Pilot Kpa
+             * @default 0
+             */
+            pilot_kpa: number;
+            /**
+             * Pilot Lph
+             * @default 0
+             */
+            pilot_lph: number;
+            /**
+             * Zone Min
+             * @default 20
+             */
+            zone_min: number;
+            /** Riser M */
+            riser_m?: number | null;
+        };
+        /**
+         * ZoneFlow
+         * @description A zone that is open: its tanks in the order of the header, and the line before it.
+         */
+        ZoneFlow: {
+            /** Number */
+            number: number;
+            /** Name */
+            name: string;
+            /** Lph */
+            lph: number;
+            /** Minutes */
+            minutes: number;
+            /** Tanks */
+            tanks: components["schemas"]["TankFlow"][];
+            /** Spread Frac */
+            spread_frac: number;
+            /** Tap Kpa */
+            tap_kpa: number;
+            /** Before Kpa */
+            before_kpa: number;
+            /** Manifold Kpa */
+            manifold_kpa: number;
+            /** Valve Kpa */
+            valve_kpa: number;
+            /** Speed M S */
+            speed_m_s: number;
+            /** Header Speed M S */
+            header_speed_m_s: number;
+            /** Regulator */
+            regulator: string;
+            /** Below Range */
+            below_range: string[];
+            /** Over Range */
+            over_range: string[];
+            /** Header Points */
+            header_points: components["schemas"]["HeaderPoint"][];
+            /** Header M */
+            header_m: number;
+        };
+        /**
+         * ZoneProposal
+         * @description Why a zone is as it is, and which of its tanks sit badly.
+         */
+        ZoneProposal: {
+            /** Name */
+            name: string;
+            /** Tanks */
+            tanks: number;
+            why: components["schemas"]["Sentence"];
+            /** Apart */
+            apart: components["schemas"]["Sentence"][];
+        };
+        /** ZoneTried */
+        ZoneTried: {
+            room: components["schemas"]["Room"];
+            /** Zone */
+            zone: number;
+        };
+        /**
+         * ZoneWanted
+         * @description Zones to propose, for a share of each tank changed a day.
+         */
+        ZoneWanted: {
+            room: components["schemas"]["Room"];
+            /**
+             * Share
+             * @default 0.15
+             */
+            share: number;
         };
     };
     responses: never;
@@ -8431,6 +10025,951 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    list_rooms_api_rooms_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomName"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    start_room_api_rooms_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoomStart"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    list_deleted_api_rooms_deleted_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeletedRoom"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_one_api_rooms__room_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                room_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    save_room_api_rooms__room_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                room_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoomUpdate"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    delete_room_api_rooms__room_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                room_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    undo_room_api_rooms__room_id__undo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                room_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Base"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    redo_room_api_rooms__room_id__redo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                room_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Base"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    restore_room_api_rooms__room_id__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                room_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    room_sheet_api_room_sheet_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoomDraft"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    room_working_api_room_working_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoomQuestion"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Working"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    room_trials_api_room_trials_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ZoneTried"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trials"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    add_rack_api_room_rack_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RackOfTanks"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomDraft"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    propose_zones_api_room_zones_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ZoneWanted"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proposed"];
                 };
             };
             /** @description Unprocessable Entity */

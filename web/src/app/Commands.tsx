@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useNavigate } from "@tanstack/react-router";
-import { systemNamesQuery } from "@/api/queries";
+import { roomsQuery, systemNamesQuery } from "@/api/queries";
 import { Dialog } from "@/ui/controls";
 import { Combobox } from "@/ui/fields/Combobox";
 
@@ -15,6 +15,7 @@ interface CommandsProps {
 export function Commands({ open, onOpenChange, turnLights, showUnits }: CommandsProps) {
   const navigate = useNavigate();
   const systems = useQuery(systemNamesQuery);
+  const rooms = useQuery(roomsQuery);
   const all = [
     ...(systems.data ?? []).map((system) => ({
       key: `system-${system.id}`,
@@ -23,6 +24,12 @@ export function Commands({ open, onOpenChange, turnLights, showUnits }: Commands
         void navigate({ to: "/systems/$id/$stage", params: { id: String(system.id), stage: "animals" } }),
     })),
     { key: "systems", words: "All systems", run: () => void navigate({ to: "/systems" }) },
+    ...(rooms.data ?? []).map((room) => ({
+      key: `room-${room.id}`,
+      words: `Room: ${room.name}`,
+      run: () => void navigate({ to: "/rooms/$id/$stage", params: { id: String(room.id), stage: "racks" } }),
+    })),
+    { key: "rooms", words: "All rooms", run: () => void navigate({ to: "/rooms" }) },
     { key: "log", words: "Log of all systems", run: () => void navigate({ to: "/log" }) },
     { key: "library", words: "Library", run: () => void navigate({ to: "/library" }) },
     { key: "waters", words: "Waters", run: () => void navigate({ to: "/waters" }) },

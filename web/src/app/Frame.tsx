@@ -1,5 +1,5 @@
 import { Link, Outlet } from "@tanstack/react-router";
-import { BookOpen, Droplet, Moon, NotebookPen, RectangleHorizontal, Sun } from "lucide-react";
+import { BookOpen, Droplet, Moon, NotebookPen, Rows3, RectangleHorizontal, Sun } from "lucide-react";
 import { useState } from "react";
 import { useShortcuts } from "@/ui/shortcuts";
 import { Commands } from "./Commands";
@@ -33,6 +33,9 @@ export function Frame() {
         <span className="hidden py-3 text-center text-base font-bold text-edge sm:block">loquen</span>
         <Place to="/systems" words="Systems">
           <RectangleHorizontal size={18} />
+        </Place>
+        <Place to="/rooms" words="Rooms">
+          <Rows3 size={18} />
         </Place>
         <Place to="/log" words="Log">
           <NotebookPen size={18} />
@@ -85,7 +88,7 @@ function Place({
   words,
   children,
 }: {
-  to: "/systems" | "/log" | "/waters" | "/library";
+  to: "/systems" | "/rooms" | "/log" | "/waters" | "/library";
   words: string;
   children: React.ReactNode;
 }) {

@@ -32,6 +32,18 @@ const system = createRoute({
   component: lazyRouteComponent(() => import("@/features/plan"), "PlanPage"),
 });
 
+const rooms = createRoute({
+  getParentRoute: () => root,
+  path: "/rooms",
+  component: lazyRouteComponent(() => import("@/features/rooms"), "RoomsPage"),
+});
+
+const room = createRoute({
+  getParentRoute: () => root,
+  path: "/rooms/$id/$stage",
+  component: lazyRouteComponent(() => import("@/features/rooms"), "RoomPage"),
+});
+
 const waters = createRoute({
   getParentRoute: () => root,
   path: "/waters",
@@ -51,7 +63,7 @@ const log = createRoute({
 });
 
 export const router = createRouter({
-  routeTree: root.addChildren([home, systems, system, log, waters, library]),
+  routeTree: root.addChildren([home, systems, system, rooms, room, log, waters, library]),
   defaultPreload: "intent",
   defaultErrorComponent: Broken,
 });

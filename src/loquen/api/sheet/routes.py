@@ -12,6 +12,7 @@ from loquen.api.sheet.answers import SheetAnswer
 from loquen.api.sheet.working import Working, working
 from loquen.api.wire.answers import sent
 from loquen.api.wire.plan import PlanSchema, Strict
+from loquen.core.system.book import sheet_of
 
 router = APIRouter(prefix="/api", tags=["sheets"], responses=dict(COMPUTING))
 
@@ -42,7 +43,7 @@ async def worked(question: Question) -> Response:
     """The working of one figure of a draft."""
 
     def whole() -> Response:
-        plan = sensible(question.plan)
-        return sent(working(plan, question.figure, question.target, question.paths, question.months_ahead))
+        sheet = sheet_of(sensible(question.plan), question.months_ahead)
+        return sent(working(sheet, question.figure, question.target, question.paths))
 
     return await computed(whole)

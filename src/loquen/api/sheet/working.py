@@ -8,9 +8,7 @@ from loquen.core.errors import UnknownKey
 from loquen.core.graph import asking
 from loquen.core.graph.engine import CONSTANT, PLACE, Key, Missing, Sheet
 from loquen.core.graph.nodes import Verdict
-from loquen.core.model.plan import PLAN, Plan
 from loquen.core.model.quantity import Choice, Quantity
-from loquen.core.system.book import sheet_of
 from loquen.core.system.cases import told_case
 from loquen.core.system.propose import growth
 
@@ -43,18 +41,11 @@ class Working:
     answers: list[asking.Answer]
 
 
-def working(
-    plan: Plan,
-    key: Key,
-    target: float | None = None,
-    paths: list[Key] | None = None,
-    months_ahead: float | None = None,
-) -> Working:
+def working(sheet: Sheet, key: Key, target: float | None = None, paths: list[Key] | None = None) -> Working:
     """The working of one figure down to its inputs, its range, what moves it, and what it would take.
 
     Without a target the limit of the check that judges the figure is used, if it falls short.
     """
-    sheet = sheet_of(plan, months_ahead)
     node, value = sheet.wiring.nodes.get(key), sheet.look(key)
     if not isinstance(value, int | float | Missing) or (node is not None and not node.is_number):
         raise UnknownKey("figures", key)
@@ -100,8 +91,10 @@ def working_node(sheet: Sheet, key: Key) -> WorkingNode:
     if key == growth.ASKED_MONTHS:
         words = "until full grown" if math.isinf(value) else ""
         return leaf(key, "Months ahead", "months", None if words else float(value), words, "asked for")
+    if key == "asked.lines":
+        return leaf(key, "The systems that stand here", "", None, "each from its own plan", "its own sheet")
     if node is None:
-        entry = PLAN.entry_at(key)
+        entry = sheet.book.shape.entry_at(key)
         label = asking.label_of(sheet, key)
         if isinstance(entry, Quantity) and isinstance(value, int | float):
             return leaf(key, label, entry.kind, float(value), "", "entered", editable=True)

@@ -5,7 +5,7 @@ from typing import Any
 from fastapi import APIRouter
 
 from loquen.api.dependencies import FAULTS, Kept
-from loquen.api.sheet.view import figures_of
+from loquen.api.sheet.judged import figures_of
 from loquen.api.waters.schema import AreaOut, DeletedWater, ReportIn, WaterIn, WaterOut, WaterUpdate
 from loquen.api.wire.documents import read_water
 from loquen.api.wire.plan import SourceSchema, water_from_core, water_to_core

@@ -1,19 +1,25 @@
-"""Stored plans and waters, read by the limits of their fields."""
+"""Stored plans, rooms and waters, read by the limits of their fields."""
 
 from typing import Any
 
 from pydantic import ValidationError
 
-from loquen.api.wire.plan import PlanSchema, SourceSchema, to_core, water_to_core
+from loquen.api.wire.plan import PlanSchema, RoomSchema, SourceSchema, room_to_core, to_core, water_to_core
 from loquen.api.wire.words import plan_path, problem_sentence
-from loquen.core.model.documents import Unreadable, parsed, upgraded
+from loquen.core.model.documents import ROOM_STEPS, Unreadable, parsed, upgraded
 from loquen.core.model.plan import Plan, Source
 from loquen.core.model.quantity import Sentence, say
+from loquen.core.model.room import ROOM_VERSION, Room
 
 
 def read_document(stored: str | None) -> Plan:
     """A stored plan of any version as today's; raise Unreadable."""
     return to_core(checked(PlanSchema, upgraded(parsed(stored)), ""))
+
+
+def read_room(stored: str | None) -> Room:
+    """A stored room of any version as today's; raise Unreadable."""
+    return room_to_core(checked(RoomSchema, upgraded(parsed(stored), ROOM_VERSION, ROOM_STEPS), ""))
 
 
 def read_water(stored: str) -> Source:

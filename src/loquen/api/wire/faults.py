@@ -109,7 +109,10 @@ def core_fault(_: Request, error: Exception) -> Response:
 
 
 def no_such_system(_: Request, error: Exception) -> Response:
-    return answer(404, "no_such_system", say("There is no such system; it may have been deleted."))
+    assert isinstance(error, NoSuchSystem)
+    return answer(
+        404, f"no_such_{error.root}", say("There is no such {root}; it may have been deleted.", root=error.root)
+    )
 
 
 def no_such_revision(_: Request, error: Exception) -> Response:

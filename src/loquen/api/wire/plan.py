@@ -1,4 +1,4 @@
-"""The plan on the wire: Pydantic models derived field by field from the core's dataclasses.
+"""Plan and room on the wire: Pydantic models derived field by field from the core's dataclasses.
 
 They are derived, not written again, so that a field or a limit has one home.
 """
@@ -14,8 +14,9 @@ from pydantic_core import PydanticCustomError
 from loquen.core.model.documents import plain_data, plan_of, rebuilt
 from loquen.core.model.fields import entries, hints, inner_type
 from loquen.core.model.log import Entry
-from loquen.core.model.plan import PLAN_VERSION, Plan, Source, Tank
+from loquen.core.model.plan import Plan, Source, Tank
 from loquen.core.model.quantity import Choice, Quantity
+from loquen.core.model.room import Room
 from loquen.core.model.typed import Ambiguous, NotANumber, read_number
 
 MOST_NOTES = 4000
@@ -56,7 +57,8 @@ def mirror(model: type) -> type[Strict]:
         entry = entries(model).get(item.name)
         annotation = wire_type(types_of[item.name], entry)
         if item.name == "version":
-            annotation = Annotated[int, Field(ge=PLAN_VERSION, le=PLAN_VERSION)]
+            version = typing.cast(int, item.default)
+            annotation = Annotated[int, Field(ge=version, le=version)]
         if item.default is not MISSING:
             default = plain_data(item.default)
             if default != item.default and default:
@@ -99,11 +101,14 @@ if typing.TYPE_CHECKING:
 
     class EntrySchema(Strict): ...
 
+    class RoomSchema(Strict): ...
+
 else:
     PlanSchema = mirror(Plan)
     TankSchema = mirror(Tank)
     SourceSchema = mirror(Source)
     EntrySchema = mirror(Entry)
+    RoomSchema = mirror(Room)
 
 
 def to_core(schema: BaseModel) -> Plan:
@@ -114,6 +119,17 @@ def to_core(schema: BaseModel) -> Plan:
 def from_core(plan: Plan) -> PlanSchema:
     """A plan of the core for the wire."""
     return PlanSchema.model_validate(plain_data(asdict(plan)))
+
+
+def room_to_core(schema: BaseModel) -> Room:
+    """A validated room as the core's dataclasses."""
+    room: Room = rebuilt(Room, schema.model_dump())
+    return room
+
+
+def room_from_core(room: Room) -> RoomSchema:
+    """A room of the core for the wire."""
+    return RoomSchema.model_validate(plain_data(asdict(room)))
 
 
 def water_to_core(schema: BaseModel) -> Source:

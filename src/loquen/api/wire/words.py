@@ -5,7 +5,8 @@ from typing import Any
 from loquen.core.errors import PlanConflict
 from loquen.core.model.log import EntryFault
 from loquen.core.model.plan import PLAN
-from loquen.core.model.quantity import Quantity, Sentence, Term, quoted, say
+from loquen.core.model.quantity import Choice, Quantity, Sentence, Term, quoted, say
+from loquen.core.model.room import ROOM
 from loquen.core.model.typed import Ambiguous, NotANumber, read_number
 
 CONFLICTS: dict[str, tuple[str, dict[str, str]]] = {
@@ -58,6 +59,19 @@ CONFLICTS: dict[str, tuple[str, dict[str, str]]] = {
         "The coldest night is warmer than the hottest day, {nearest}.",
         {"nearest": "temperature"},
     ),
+    "too_many_rows": ("At most {most} of them; {rows} are here.", {"most": "count", "rows": "count"}),
+    "off_every_rack": ("It stands on no rack: there are {racks}.", {"racks": "count"}),
+    "above_the_rack": ("This rack has {shelves} shelves.", {"shelves": "count"}),
+    "no_such_zone": ("There are {zones} zones; 0 is by hand.", {"zones": "count"}),
+    "two_in_one_place": (
+        "Tank {other} stands there already; place {nearest} is free.",
+        {"other": "count", "nearest": "count"},
+    ),
+    "ends_before_it_begins": ("It ends before it begins.", {}),
+    "range_turned_round": ("The likely one lies between the least and the most.", {}),
+    "test_not_lower": ("With water running it can not stay at {static}: read it again.", {"static": "pressure"}),
+    "summer_colder": ("Warmer than the coldest of the year, {nearest}.", {"nearest": "temperature"}),
+    "mix_hotter_than_store": ("The store is no hotter than the mix that is made from it.", {}),
 }
 
 
@@ -77,11 +91,16 @@ def wanted(entry: Quantity) -> tuple[str, dict[str, Term]]:
     return text, {"low": Term(entry.low, entry.kind), "high": Term(entry.high, entry.kind)}
 
 
+def entry_at(path: str) -> Quantity | Choice | None:
+    """What may be entered at a path of a plan or a room: their sections have no name in common."""
+    return PLAN.entry_at(path) or ROOM.entry_at(path)
+
+
 def entry_sentence(path: str, problem: str, given: Any) -> Sentence:
     """What is wrong with one typed value, by the field's own limits and unit."""
-    entry = PLAN.entry_at(path)
+    entry = entry_at(path)
     if problem == "too_long" and isinstance(given, list):
-        return say("At most {most} of them.", most=Term(PLAN.limits.get(path, 0), "count"))
+        return say("At most {most} of them.", most=Term((PLAN.limits | ROOM.limits).get(path, 0), "count"))
     if not isinstance(entry, Quantity):
         return say("“{given}” can not be chosen here.", given=quoted(given))
     band, terms = wanted(entry)
@@ -106,7 +125,7 @@ def entry_sentence(path: str, problem: str, given: Any) -> Sentence:
 def plan_path(location: tuple[int | str, ...]) -> str:
     """The part of a fault's location that lies inside a plan: tank.pane_mm, animals.0.number."""
     parts = [str(part) for part in location]
-    while parts and parts[0] in ("body", "plan"):
+    while parts and parts[0] in ("body", "plan", "room"):
         parts.pop(0)
     # A union adds the name of the branch that was tried.
     numbered = any(part.isdigit() for part in parts[1:3])
@@ -117,7 +136,7 @@ def problem_sentence(path: str, problem: Any) -> Sentence:
     """What is wrong at a path of a plan, as Pydantic found it."""
     if path == "version":
         return say("This page is older or newer than the server: read it again.")
-    if PLAN.entry_at(path) is not None or problem["type"] == "too_long":
+    if entry_at(path) is not None or problem["type"] == "too_long":
         return entry_sentence(path, problem["type"], problem["input"])
     return say("{where}: {what}.", where=quoted(path or "request"), what=quoted(problem["msg"]))
 

@@ -69,6 +69,9 @@ PLAN_STEPS: dict[int, Step] = {
 }
 
 
+ROOM_STEPS: dict[int, Step] = {}
+
+
 class Unreadable(Exception):
     """A stored document that can not be read, and why."""
 

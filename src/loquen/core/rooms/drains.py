@@ -108,7 +108,12 @@ def room_drains(
     Source: manning
     """
     flows = sorted((float(zone["flow_lph"]) for zone in zones), reverse=True)
-    for name, value in [("hand_lph", hand_lph), ("other_lph", other_lph), ("rack_lph", rack_lph), *(("flow_lph", f) for f in flows)]:
+    for name, value in [
+        ("hand_lph", hand_lph),
+        ("other_lph", other_lph),
+        ("rack_lph", rack_lph),
+        *(("flow_lph", f) for f in flows),
+    ]:
         within(name, value, 0, 1e6, "L/h")
     within("floor_drain_l_s", floor_drain_l_s, 0, 1000, "L/s")
     within("accident_l", accident_l, 0, 1e7, "L")

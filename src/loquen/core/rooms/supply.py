@@ -4,12 +4,11 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
-from typing import Any
 
 from loquen.core.physics.chemistry import permeate_lph
 from loquen.core.physics.chemistry import softener_sodium_mg_l as sodium_mg_l
 from loquen.core.physics.ranges import within
-from loquen.core.rooms.timetable.stores import Draw, Levels, store_levels
+from loquen.core.rooms.stores import Draw, Levels, store_levels
 
 WEEK_H = 168.0
 MOST_WEEKS = 2000

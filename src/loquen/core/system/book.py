@@ -31,7 +31,6 @@ STAGES = {
     "changes": "Changes",
     "arrivals": "Arrivals",
 }
-RESULTS_OF = {stage: f"{stage}_result" for stage in STAGES}
 GLASSES = {
     "space": "Space",
     "waste": "Waste",

@@ -7,13 +7,15 @@ import { faultPlaces } from "@/lib/faultPlaces";
 import { Glasses } from "@/ui/figures/Glasses";
 import { Says } from "@/ui/figures/Says";
 import { SectionDrawing } from "@/ui/section/SectionDrawing";
+import { StageLine } from "@/ui/StageLine";
 import { useShortcuts } from "@/ui/shortcuts";
 import { usePlanInUse, useSession, useSheet } from "./context";
 import { Problem } from "./Problem";
 import { STAGES } from "./stages";
-import { StageTabs } from "./StageTabs";
-import { Unsettled } from "./Unsettled";
-import { TopLine } from "./TopLine";
+import { ToSettle } from "@/ui/figures/ToSettle";
+import { Summary } from "./Summary";
+import { TopLine } from "@/ui/editing/TopLine";
+import { BuildMenu } from "./BuildMenu";
 import { WorkingSlip } from "./WorkingSlip";
 
 interface BenchProps {
@@ -36,6 +38,10 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
   const goTo = useCallback(
     (to: string) => void navigate({ to: "/systems/$id/$stage", params: { id: String(id), stage: to } }),
     [navigate, id],
+  );
+  const toStage = useCallback(
+    (key: string) => ({ to: "/systems/$id/$stage" as const, params: { id: String(id), stage: key } }),
+    [id],
   );
   const neighbour = (step: number) => {
     const at = systems.findIndex((system) => system.id === id);
@@ -89,10 +95,12 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
   const current = STAGES.find(({ key }) => key === stage) ?? STAGES[0]!;
   return (
     <div className="flex min-h-screen flex-col">
-      <TopLine />
+      <TopLine label="Name of this system" summary={<Summary />}>
+        <BuildMenu />
+      </TopLine>
       {sheet || problem ? (
         <>
-          <StageTabs stages={tabs} current={current.key} />
+          <StageLine stages={tabs} current={current.key} to={toStage} />
           <div
             className={`grid flex-1 content-start ${figure ? "lg:grid-cols-[minmax(0,1fr)_440px]" : sheet ? "lg:grid-cols-2" : "max-w-3xl"}`}
           >
@@ -107,7 +115,7 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
                   className={`mb-3 w-full ${sheet.section.sump ? "max-h-[62vh]" : "max-h-[40vh]"}`}
                 />
                 <div className={`hidden lg:block ${problem ? "opacity-45" : ""}`}>
-                  <Unsettled />
+                  <ToSettle checks={sheet.checks} of="this plan" to={toStage} />
                 </div>
               </div>
             )}

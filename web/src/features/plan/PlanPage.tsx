@@ -6,6 +6,7 @@ import { libraryQuery, systemQuery } from "@/api/queries";
 import { left } from "@/lib/documentSession";
 import { Button } from "@/ui/controls";
 import { Bench } from "./Bench";
+import { EditingContext } from "@/ui/editing/context";
 import { PlanContext } from "./context";
 import { documentOf, planServer, PlanSession } from "./session";
 import { Unreadable } from "./Unreadable";
@@ -57,7 +58,9 @@ function Opened({ system, stage }: { system: System; stage: string }) {
   if (!library) return null;
   return (
     <PlanContext value={{ session, library, openFigure: setFigure }}>
-      <Bench stage={stage} figure={figure} closeFigure={() => setFigure(null)} />
+      <EditingContext value={{ session, library }}>
+        <Bench stage={stage} figure={figure} closeFigure={() => setFigure(null)} />
+      </EditingContext>
     </PlanContext>
   );
 }

@@ -1,7 +1,7 @@
 import type { FieldFault, Sentence } from "@/api/client";
 import { entryPath } from "@/lib/paths";
 import { Says } from "@/ui/figures/Says";
-import { FaultSays } from "./FaultSays";
+import { FaultSays } from "@/ui/editing/FaultSays";
 import { usePlanInUse, useSession } from "./context";
 import type { StagePage } from "./stages";
 

@@ -1,6 +1,5 @@
 import { createContext, useContext, useSyncExternalStore } from "react";
-import type { Entry, FieldFault, Library, Plan, Sheet } from "@/api/client";
-import { entryPath, valueAt } from "@/lib/paths";
+import type { Library, Plan, Sheet } from "@/api/client";
 import { NO_SHEET } from "./noSheet";
 import type { PlanSession, SessionState } from "./session";
 
@@ -35,26 +34,4 @@ export function useFigure(name: string): Sheet["figures"][string] | undefined {
 
 export function usePlan<Part>(part: (plan: Plan) => Part): Part {
   return useSession(({ content }) => part(content));
-}
-
-interface Field {
-  entry: Entry;
-  value: unknown;
-  fault: FieldFault | undefined;
-  change: (value: unknown) => void;
-}
-
-/** One enterable value: its words and limits, what it is now, what is wrong with it, how to change it. */
-export function useField(path: string): Field {
-  const { session, library } = usePlanInUse();
-  const value = usePlan((plan) => valueAt(plan, path));
-  const fault = useSession(({ faults }) => faults[path]);
-  const entry = library.entries[entryPath(path)];
-  if (!entry) throw new Error(`nothing can be entered at ${path}`);
-  return {
-    entry,
-    value,
-    fault,
-    change: (value) => session.edit({ [path]: value }),
-  };
 }

@@ -1,22 +1,9 @@
-import { replaceEqualDeep } from "@tanstack/react-query";
-import { asked, client, type Plan, type Refused, type Sheet, type System } from "@/api/client";
-import {
-  BUSY,
-  DocumentSession,
-  NO_FAULTS,
-  opened,
-  refusal,
-  RETRY_MS,
-  type DocumentState,
-  type Kept,
-} from "@/lib/documentSession";
+import { asked, client, type Plan, type Sheet, type System } from "@/api/client";
+import { ComputedSession, type ComputedState } from "@/lib/computedSession";
+import { opened, type Kept } from "@/lib/documentSession";
 import { draftOf, Drafts } from "@/lib/drafts";
-import { withValue } from "@/lib/paths";
 
-export interface SessionState extends DocumentState<Plan> {
-  /** The last good figures; `sheetOf` is the plan they belong to. */
-  sheet: Sheet | null;
-  sheetOf: Plan | null;
+export interface SessionState extends ComputedState<Plan, Sheet> {
   /** How far ahead the animals' size is planned for; null is full grown. A way of looking, never saved. */
   monthsAhead: number | null;
 }
@@ -49,8 +36,7 @@ export const planServer: PlanServer = {
 export const documentOf = (id: number): string => `system.${id}`;
 
 /** One plan being edited: every edit is computed at once. */
-export class PlanSession extends DocumentSession<Plan, SessionState> {
-  private asking: AbortController | null = null;
+export class PlanSession extends ComputedSession<Plan, Sheet, SessionState> {
   /** How far ahead the last good figures look. */
   private sheetAhead: number | null = null;
 
@@ -69,61 +55,23 @@ export class PlanSession extends DocumentSession<Plan, SessionState> {
     super(state, documentOf(system.id), keeper, drafts);
   }
 
-  /** Compute the first sheet. */
-  open(): void {
-    void this.compute();
-  }
-
-  /** Change values by path; text that is no number is kept too, and told about. */
-  edit(changes: Record<string, unknown>): void {
-    let plan = this.state.content;
-    for (const [path, value] of Object.entries(changes)) plan = withValue(plan, path, value);
-    this.replace(plan);
-  }
-
   /** Look at the animals at another size: in so many months, or full grown. */
   lookAhead(monthsAhead: number | null): void {
     this.set({ monthsAhead });
     void this.compute();
   }
 
-  protected changed(): void {
-    void this.compute();
+  protected ask(plan: Plan, signal: AbortSignal): Promise<Sheet> {
+    return this.server.sheet(plan, this.state.monthsAhead, signal);
+  }
+
+  protected computed(): void {
+    this.sheetAhead = this.state.monthsAhead;
   }
 
   protected saved(): void {
     const { sheetOf, content, monthsAhead } = this.state;
     if (sheetOf !== content || this.sheetAhead !== monthsAhead) void this.compute();
-  }
-
-  private async compute(): Promise<void> {
-    this.asking?.abort();
-    const asking = (this.asking = new AbortController());
-    const { content, monthsAhead } = this.state;
-    try {
-      const sheet = await this.server.sheet(content, monthsAhead, asking.signal);
-      if (asking.signal.aborted) return;
-      this.sheetAhead = monthsAhead;
-      // What came out the same stays the same object, so that only what changed is drawn anew.
-      this.set({
-        sheet: replaceEqualDeep(this.state.sheet, sheet),
-        sheetOf: content,
-        faults: NO_FAULTS,
-        problem: null,
-      });
-    } catch (cause) {
-      if (!asking.signal.aborted) this.notComputed(refusal(cause));
-    }
-  }
-
-  private notComputed({ status, fault, sentence }: Refused): void {
-    if (status === 0) this.away();
-    else if (fault && status < 500) this.toMend(fault, sentence);
-    else {
-      // The plan may be sound: it is saved all the same, and its fields stay in reach.
-      this.set({ faults: NO_FAULTS, problem: sentence });
-      if (status === BUSY) setTimeout(() => void this.compute(), RETRY_MS);
-    }
   }
 }
 

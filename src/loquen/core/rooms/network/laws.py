@@ -97,4 +97,9 @@ def pipe_terms(
     speed = per_lph(bore_mm)
     velocity_head = speed**2 / (2 * GRAVITY_M_S2)
     bore_m = bore_mm / 1000
-    return minor_k * velocity_head, speed * bore_m / viscosity, rough_mm / bore_mm, length_m / bore_m * velocity_head
+    return (
+        minor_k * velocity_head,
+        speed * bore_m / viscosity,
+        rough_mm / bore_mm,
+        length_m / bore_m * velocity_head,
+    )

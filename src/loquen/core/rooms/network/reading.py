@@ -58,7 +58,8 @@ class Network:
         """Where one link stands; raise NamedCase."""
         if called not in self.links[kind]:
             raise NamedCase("no_such_link", kind=kind, id=called)
-        return self.span(kind).start + self.links[kind].index(called)
+        first: int = self.span(kind).start
+        return first + self.links[kind].index(called)
 
     def with_source(self, node: str, static_kpa: float, tested_lph: float, tested_kpa: float) -> "Network":
         """The network with another pressure at a source."""
@@ -155,8 +156,8 @@ def read_network(
     names = tuple(name for name in heights if name in wet)
     place = {name: i for i, name in enumerate(names)}
     node_m = np.array([heights[name] for name in names])
-    start, end = ends(live, place)
-    count, after_sources = len(start), len(live["emitters"])
+    begin, stop = ends(live, place)
+    count, after_sources = len(begin), len(live["emitters"])
     rise = np.zeros(count)
     rise[count - after_sources :] = [heights[row["node"]] for row in live["emitters"]]
     rise[count - after_sources - len(sources) : count - after_sources] = [
@@ -171,8 +172,8 @@ def read_network(
         nodes=names,
         node_m=node_m,
         links=ids,
-        start=start,
-        end=end,
+        start=begin,
+        end=stop,
         rise_m=rise,
         laws=laws,
         first_lph=first,
@@ -262,11 +263,11 @@ def laws_of(live: Mapping[str, list[Row]], kpa_per_m: float, viscosity: float) -
     one_way["emitters"][:], first["emitters"] = DRY_M_PER_LPH, nominal
     held = np.array([holds_flow(row) for row in rows], dtype=bool)
     if held.any():
-        least = np.array([min_kpa_of(row) for row in rows if holds_flow(row)])
-        square["emitters"][held] = least / kpa_per_m / nominal[held] ** 2
+        least_kpa = np.array([min_kpa_of(row) for row in rows if holds_flow(row)])
+        square["emitters"][held] = least_kpa / kpa_per_m / nominal[held] ** 2
         most["emitters"][held] = nominal[held]
     plain = [row for row in rows if not holds_flow(row)]
-    before = sum(len(live[kind]) for kind in live if kind != "emitters")
+    ahead = sum(len(live[kind]) for kind in live if kind != "emitters")
     return (
         Laws(
             linear=joined(linear),
@@ -276,7 +277,7 @@ def laws_of(live: Mapping[str, list[Row]], kpa_per_m: float, viscosity: float) -
             pipe_reynolds=reynolds,
             pipe_rough=rough,
             pipe_friction=friction,
-            power_at=before + np.flatnonzero(~held),
+            power_at=ahead + np.flatnonzero(~held),
             power_nominal=nominal[~held],
             power_head=np.array([above_zero("nominal_kpa", row["id"], row["nominal_kpa"]) for row in plain])
             / kpa_per_m,
@@ -297,7 +298,7 @@ def column(rows: Rows, name: str) -> Floats:
 
 def holds_flow(row: Row) -> bool:
     """Whether an emitter gives its nominal flow at any pressure above its least."""
-    return row["kind"] == "compensating" or row["exponent"] == 0
+    return bool(row["kind"] == "compensating" or row["exponent"] == 0)
 
 
 def min_kpa_of(row: Row) -> float:

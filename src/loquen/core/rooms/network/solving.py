@@ -79,13 +79,13 @@ def framed(network: Network, states: tuple[Regulating, ...]) -> Frame:
     column_of = np.where(free, np.cumsum(free) - 1, -1)
     row_of = np.where(fixed[into], -1, column_of[into])
     links = ~active
-    at = np.flatnonzero(links)
-    start, end = network.start[at], network.end[at]
+    linked = np.flatnonzero(links)
+    start, end = network.start[linked], network.end[linked]
     # Each link puts its conductance at (start, start) and (end, end), and takes it off at (start, end), (end, start).
     rows = np.concatenate([start, end, start, end])
     columns = np.concatenate([start, end, end, start])
-    signs = np.repeat([1.0, 1.0, -1.0, -1.0], len(at))
-    of_link = np.tile(at, 4)
+    signs = np.repeat([1.0, 1.0, -1.0, -1.0], len(linked))
+    of_link = np.tile(linked, 4)
     there = (rows >= 0) & (columns >= 0)
     rows, columns, signs, of_link = rows[there], columns[there], signs[there], of_link[there]
     rows, columns = row_of[rows], column_of[columns]
@@ -96,9 +96,7 @@ def framed(network: Network, states: tuple[Regulating, ...]) -> Frame:
     indices = (where % size).astype(np.int32) if size else np.zeros(0, dtype=np.int32)
     per_column = np.bincount(where // size, minlength=size) if size else np.zeros(0, dtype=int)
     indptr = np.concatenate([[0], np.cumsum(per_column)]).astype(np.int32)
-    return Frame(
-        fixed, fixed_m, row_of, column_of, links, entries_at, of_link, signs, indices, indptr, size
-    )
+    return Frame(fixed, fixed_m, row_of, column_of, links, entries_at, of_link, signs, indices, indptr, size)
 
 
 def balanced(network: Network, start: Balance | None = None) -> Balance:
@@ -111,13 +109,14 @@ def balanced(network: Network, start: Balance | None = None) -> Balance:
     Raises: NamedCase did_not_settle, which no network of live emitters has been seen to do.
     """
     count = len(network.links["regulators"])
-    active: tuple[Regulating, ...] = ("active",) * count
+    active: tuple[Regulating, ...] = tuple("active" for _ in range(count))
+    opened: tuple[Regulating, ...] = tuple("open" for _ in range(count))
     if start is not None and len(start.flows_lph) == len(network.start):
         found = settled(network, start.flows_lph, start.states, QUICK_STEPS, REVIEWED_UNDER_M)
         if found:
             return found
     found = settled(network, network.first_lph, active, QUICK_STEPS, REVIEWED_UNDER_M)
-    found = found or settled(network, network.first_lph, ("open",) * count, MOST_STEPS, RESIDUAL_M, careful=True)
+    found = found or settled(network, network.first_lph, opened, MOST_STEPS, RESIDUAL_M, careful=True)
     if found is None:
         raise NamedCase("did_not_settle", steps=MOST_STEPS)
     return found
@@ -269,14 +268,17 @@ def outflow(network: Network, flows: Floats) -> Floats:
     count = len(network.nodes)
     leaves = np.bincount(network.start + 1, weights=flows, minlength=count + 1)
     comes = np.bincount(network.end + 1, weights=flows, minlength=count + 1)
-    return (leaves - comes)[1:]
+    leaving: Floats = np.asarray((leaves - comes)[1:], dtype=float)
+    return leaving
 
 
 def gathered(network: Network, frame: Frame, flows: Floats) -> Floats:
     """What leaves each free node, an active regulator's outlet counted with its inlet."""
     leaving = outflow(network, flows)
     kept = frame.row_of >= 0
-    return np.bincount(frame.row_of[kept], weights=leaving[kept], minlength=frame.size)
+    sums = np.bincount(frame.row_of[kept], weights=leaving[kept], minlength=frame.size)
+    found: Floats = np.asarray(sums, dtype=float)
+    return found
 
 
 def drawn(network: Network, frame: Frame, flows: Floats) -> Floats:

@@ -5,9 +5,9 @@ import { Checks } from "../Checks";
 import { DripTimer } from "../DripTimer";
 import { usePlan, useSheet } from "../context";
 import { Fields } from "@/ui/fields/Row";
-import { NumberField, SwitchField, TextField } from "../fields";
+import { NumberField, SwitchField, TextField } from "@/ui/editing/fields";
 import { Figures } from "../Figures";
-import { Adding, Remove, useRows } from "../rows";
+import { Adding, Remove, useRows } from "@/ui/editing/rows";
 
 const CARD = [
   "floating_min",

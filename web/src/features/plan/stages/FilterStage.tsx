@@ -2,9 +2,9 @@ import { Select } from "@/ui/controls";
 import { Checks } from "../Checks";
 import { usePlan, usePlanInUse } from "../context";
 import { Fields } from "@/ui/fields/Row";
-import { ChoiceField, NumberField } from "../fields";
+import { ChoiceField, NumberField } from "@/ui/editing/fields";
 import { Figures, FigureValue } from "../Figures";
-import { Adding, Remove, useRows } from "../rows";
+import { Adding, Remove, useRows } from "@/ui/editing/rows";
 
 export function FilterStage() {
   const { count, remove } = useRows("filters");

@@ -1,9 +1,9 @@
 import type { Plan } from "@/api/client";
 import { useFigure, usePlan, usePlanInUse } from "../../context";
-import { FaultOf } from "../../FaultSays";
-import { ChoiceField, NumberField, TextField } from "../../fields";
+import { FaultOf } from "@/ui/editing/FaultSays";
+import { ChoiceField, NumberField, TextField } from "@/ui/editing/fields";
 import { FigureValue } from "../../Figures";
-import { Remove, useRows, Worded } from "../../rows";
+import { Remove, useRows, Worded } from "@/ui/editing/rows";
 
 type Group = NonNullable<Plan["animals"]>[number];
 

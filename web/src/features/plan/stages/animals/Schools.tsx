@@ -3,7 +3,7 @@ import { Says } from "@/ui/figures/Says";
 import { stateWord } from "@/ui/figures/Tube";
 import { useUnits } from "@/ui/units";
 import { useSheet } from "../../context";
-import { ChoiceField } from "../../fields";
+import { ChoiceField } from "@/ui/editing/fields";
 
 /** What each school says of this tank, side by side. */
 export function Schools() {

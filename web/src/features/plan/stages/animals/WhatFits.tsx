@@ -4,7 +4,7 @@ import { asked, client, type Plan, type WhatFits as Fitting } from "@/api/client
 import { Button } from "@/ui/controls";
 import { useUnits } from "@/ui/units";
 import { usePlanInUse, useSession } from "../../context";
-import { useRows } from "../../rows";
+import { useRows } from "@/ui/editing/rows";
 
 /** The inverse question: which kinds this tank would hold beside those aboard, how many, and what keeps out the rest. */
 export function WhatFits() {

@@ -4,7 +4,7 @@ import { Checks } from "../../Checks";
 import { NitrateChart } from "./NitrateChart";
 import { usePlan, usePlanInUse, useSheet } from "../../context";
 import { Fields } from "@/ui/fields/Row";
-import { ChoiceField, NumberField } from "../../fields";
+import { ChoiceField, NumberField } from "@/ui/editing/fields";
 import { Figures } from "../../Figures";
 import { RegimeTable } from "./RegimeTable";
 

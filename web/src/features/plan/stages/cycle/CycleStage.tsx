@@ -10,7 +10,7 @@ import { ReadingDialog } from "@/ui/log/ReadingDialog";
 import { useShortcuts } from "@/ui/shortcuts";
 import { usePlan, useSession } from "../../context";
 import { useForecast } from "../../forecast";
-import { ChoiceField, DateField, NumberField } from "../../fields";
+import { ChoiceField, DateField, NumberField } from "@/ui/editing/fields";
 import { Calendar } from "./Calendar";
 import { DonorChoice } from "./DonorChoice";
 import { Camps } from "./Camps";

@@ -3,11 +3,11 @@ import { asked, client } from "@/api/client";
 import { Button } from "@/ui/controls";
 import { Checks } from "../../Checks";
 import { usePlan, usePlanInUse } from "../../context";
-import { ChoiceField, NumberField } from "../../fields";
+import { ChoiceField, NumberField } from "@/ui/editing/fields";
 import { Figures, FigureValue } from "../../Figures";
-import { useRows } from "../../rows";
+import { useRows } from "@/ui/editing/rows";
 import { AddFilter } from "../FilterStage";
-import { LINE } from "../../rows";
+import { LINE } from "@/ui/editing/rows";
 import { Sumped } from "./Sumped";
 
 /** How water leaves, goes through the sump and comes back. */

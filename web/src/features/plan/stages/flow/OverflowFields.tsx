@@ -1,6 +1,6 @@
 import { Fields } from "@/ui/fields/Row";
 import { usePlan } from "../../context";
-import { ChoiceField, NumberField, SwitchField } from "../../fields";
+import { ChoiceField, NumberField, SwitchField } from "@/ui/editing/fields";
 
 /** How water leaves the display, by a weir box or by drilled holes. */
 export function OverflowFields({ way }: { way: "weir" | "holes" }) {

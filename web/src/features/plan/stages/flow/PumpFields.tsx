@@ -2,10 +2,10 @@ import { useMutation } from "@tanstack/react-query";
 import { asked, client } from "@/api/client";
 import { Button, Select } from "@/ui/controls";
 import { usePlan, usePlanInUse } from "../../context";
-import { FaultOf } from "../../FaultSays";
+import { FaultOf } from "@/ui/editing/FaultSays";
 import { Fields, Row } from "@/ui/fields/Row";
-import { NumberField } from "../../fields";
-import { Remove } from "../../rows";
+import { NumberField } from "@/ui/editing/fields";
+import { Remove } from "@/ui/editing/rows";
 
 const FEWEST_POINTS = 2;
 

@@ -2,7 +2,7 @@ import { Says } from "@/ui/figures/Says";
 import { Fields } from "@/ui/fields/Row";
 import { Checks } from "../../Checks";
 import { usePlan, usePlanInUse, useSheet } from "../../context";
-import { ChoiceField, NumberField, SwitchField } from "../../fields";
+import { ChoiceField, NumberField, SwitchField } from "@/ui/editing/fields";
 import { Figures } from "../../Figures";
 import { FlowCases } from "./FlowCases";
 import { OverflowFields } from "./OverflowFields";

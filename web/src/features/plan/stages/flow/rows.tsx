@@ -1,9 +1,9 @@
 import { Button } from "@/ui/controls";
 import { usePlan, useSheet } from "../../context";
 import { Fields } from "@/ui/fields/Row";
-import { ChoiceField, NumberField } from "../../fields";
+import { ChoiceField, NumberField } from "@/ui/editing/fields";
 import { Figures, FigureValue } from "../../Figures";
-import { Adding, LINE, Remove, useRows, Worded } from "../../rows";
+import { Adding, LINE, Remove, useRows, Worded } from "@/ui/editing/rows";
 import { Measure } from "@/ui/figures/Says";
 
 /** The parts along the common run, from the pump on. */

@@ -2,7 +2,7 @@ import { Fields } from "@/ui/fields/Row";
 import { Says } from "@/ui/figures/Says";
 import { Checks } from "../../Checks";
 import { usePlan, usePlanInUse, useSheet } from "../../context";
-import { ChoiceField, NumberField, SwitchField } from "../../fields";
+import { ChoiceField, NumberField, SwitchField } from "@/ui/editing/fields";
 import { Figures } from "../../Figures";
 import { FailureChart } from "./FailureChart";
 import { HeatChart } from "./HeatChart";

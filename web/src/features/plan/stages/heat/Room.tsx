@@ -1,8 +1,8 @@
 import { Switch } from "@/ui/controls";
 import { Fields, Row } from "@/ui/fields/Row";
 import { usePlan, usePlanInUse } from "../../context";
-import { FaultOf } from "../../FaultSays";
-import { NumberField } from "../../fields";
+import { FaultOf } from "@/ui/editing/FaultSays";
+import { NumberField } from "@/ui/editing/fields";
 
 const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
 

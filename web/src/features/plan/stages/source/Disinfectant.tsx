@@ -1,6 +1,6 @@
 import { Fields, Row } from "@/ui/fields/Row";
 import { usePlan, useSheet } from "../../context";
-import { ChoiceField, NumberField, SwitchField } from "../../fields";
+import { ChoiceField, NumberField, SwitchField } from "@/ui/editing/fields";
 import { Figures, FigureValue } from "../../Figures";
 
 /** Chlorine or chloramine in the change water, and how it is taken out. */

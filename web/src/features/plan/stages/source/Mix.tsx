@@ -4,8 +4,8 @@ import { Select } from "@/ui/controls";
 import { Fields } from "@/ui/fields/Row";
 import { Says } from "@/ui/figures/Says";
 import { usePlan, useSheet } from "../../context";
-import { NumberField } from "../../fields";
-import { Adding, Remove, useRows } from "../../rows";
+import { NumberField } from "@/ui/editing/fields";
+import { Adding, Remove, useRows } from "@/ui/editing/rows";
 
 /** The waters of the mix, taken from the shared list, each with its part. */
 export function Mix() {

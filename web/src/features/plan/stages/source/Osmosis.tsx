@@ -1,9 +1,9 @@
 import { Button } from "@/ui/controls";
 import { Fields } from "@/ui/fields/Row";
 import { usePlan, useSheet } from "../../context";
-import { NumberField, SwitchField } from "../../fields";
+import { NumberField, SwitchField } from "@/ui/editing/fields";
 import { Figures } from "../../Figures";
-import { Adding, useRows } from "../../rows";
+import { Adding, useRows } from "@/ui/editing/rows";
 
 /** A membrane of one's own: what it makes from the feed, how fast, and what runs to the drain. */
 export function Osmosis() {

@@ -1,6 +1,6 @@
 import { Fields } from "@/ui/fields/Row";
 import { Checks } from "../../Checks";
-import { ChoiceField, NumberField } from "../../fields";
+import { ChoiceField, NumberField } from "@/ui/editing/fields";
 import { Figures } from "../../Figures";
 import { Disinfectant } from "./Disinfectant";
 import { Mix } from "./Mix";

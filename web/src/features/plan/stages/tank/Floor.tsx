@@ -1,8 +1,8 @@
 import { Button } from "@/ui/controls";
 import { Fields } from "@/ui/fields/Row";
 import { usePlan } from "../../context";
-import { ChoiceField, NumberField } from "../../fields";
-import { Adding, LINE, Remove, useRows, Worded } from "../../rows";
+import { ChoiceField, NumberField } from "@/ui/editing/fields";
+import { Adding, LINE, Remove, useRows, Worded } from "@/ui/editing/rows";
 
 /** What lies on the base: the bed, other beds in parts of it, stones and wood. */
 export function Floor() {

@@ -8,7 +8,7 @@ from typing import Any
 
 from loquen.core.errors import NamedCase
 from loquen.core.physics.ranges import within
-from loquen.core.rooms.timetable.stores import (
+from loquen.core.rooms.stores import (
     Draw,
     hot_share_frac,
     longest_pulse_min,
@@ -198,7 +198,9 @@ def fewest_starts(
 ) -> list[tuple[Pulse, float]] | None:
     """The row of pulses with fewest starts that fits, and of those the one that ends first."""
     least = [max(1, math.ceil(zone["minutes"] / longest - SLACK_H)) if longest else 1 for zone in zones]
-    most = [max(least_n, int(zone["minutes"] / shortest + SLACK_H)) for zone, least_n in zip(zones, least, strict=True)]
+    most = [
+        max(least_n, int(zone["minutes"] / shortest + SLACK_H)) for zone, least_n in zip(zones, least, strict=True)
+    ]
     if not zones:
         return []
     cuts = list(least)

@@ -1,33 +1,25 @@
 import { Trash2 } from "lucide-react";
 import type { ReactNode } from "react";
-import { usePlan, usePlanInUse, useSession } from "./context";
+import { useEdited, useEditing } from "./context";
 import { FaultOf } from "./FaultSays";
 
-type Rows =
-  | "animals"
-  | "patches"
-  | "planting"
-  | "filters"
-  | "run"
-  | "returns"
-  | "chambers"
-  | "lamps"
-  | "sources"
-  | "bags";
+/** The rows of a list of a document. */
+const rowsOf = (content: object, section: string) =>
+  ((content as Record<string, unknown>)[section] ?? []) as object[];
 
-/** Putting rows into a part of the plan that is a list, and taking them out; a new row starts as the library says. */
-export function useRows(section: Rows) {
-  const { session, library } = usePlanInUse();
-  const count = usePlan((plan) => plan[section]?.length ?? 0);
+/** Putting rows into a part of a document that is a list, and taking them out; a new row starts as the library says. */
+export function useRows(section: string) {
+  const { session, library } = useEditing();
+  const count = useEdited(({ content }) => rowsOf(content, section).length);
   const put = (change: (rows: object[]) => object[]) => {
-    const plan = session.state.content;
-    session.replace({ ...plan, [section]: change(plan[section] ?? []) });
+    const { content } = session.state;
+    session.replace({ ...content, [section]: change(rowsOf(content, section)) });
   };
   const most = library.limits[section] ?? Infinity;
   return {
     count,
     /** Why no further row can be put in; null while one can. */
-    full: count >= most ? `${most} are the most that one system can have here.` : null,
+    full: count >= most ? `${most} are the most there can be here.` : null,
     add: (row: object = {}, at = count) => {
       if (count < most) put((rows) => rows.toSpliced(at, 0, { ...library.new_rows[section], ...row }));
     },
@@ -37,14 +29,14 @@ export function useRows(section: Rows) {
 
 interface AddingProps {
   /** The list that a row is added to: what is wrong with it as a whole is said here. */
-  to: Rows;
+  to: string;
   full: string | null;
   children: ReactNode;
 }
 
 /** What adds a row, or why none can be added any more. */
 export function Adding({ to, full, children }: AddingProps) {
-  const faulty = useSession(({ faults }) => to in faults);
+  const faulty = useEdited(({ faults }) => to in faults);
   if (faulty) return <FaultOf path={to} />;
   return <>{full ? <p className="text-sm text-quiet">{full}</p> : children}</>;
 }

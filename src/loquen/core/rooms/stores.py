@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass
+from itertools import pairwise
 
 from loquen.core.errors import NamedCase
 from loquen.core.physics.ranges import within
@@ -132,9 +133,7 @@ def mixed_store_min(
     return max(0.0, store_l * WATER_J_L_K * (hot_c - mix_c - approach_k) / falls_w / 60)
 
 
-def longest_pulse_min(
-    *, usable_l: float, reserve_l: float, hot_lph: float, recovery_lph: float
-) -> float | None:
+def longest_pulse_min(*, usable_l: float, reserve_l: float, hot_lph: float, recovery_lph: float) -> float | None:
     """Minutes of one pulse from a full store down to its reserve.
 
     Equation: 60·(U − R)/(hot − recovery)
@@ -239,7 +238,7 @@ def store_levels(
         if to < least - EMPTY_L:
             least, least_at = to, at
 
-    for here, there in zip(corners, corners[1:], strict=False):
+    for here, there in pairwise(corners):
         for start, end, litres in drawn:
             if start == end == here:
                 short += max(0.0, litres - level)

@@ -1,19 +1,24 @@
-import { Link } from "@tanstack/react-router";
+import { Link, type LinkProps } from "@tanstack/react-router";
 import { memo } from "react";
-import { Says } from "@/ui/figures/Says";
-import { Tube } from "@/ui/figures/Tube";
-import { useSession, useSheet } from "./context";
+import type { Check } from "@/api/client";
+import { Says } from "./Says";
+import { Tube } from "./Tube";
 
-/** Under the section: every check of any stage that does not simply hold, the shortest way to it. */
-export const Unsettled = memo(function Unsettled() {
-  const id = useSession((state) => state.id);
-  const checks = useSheet((sheet) => sheet.checks);
+interface ToSettleProps {
+  checks: Check[];
+  /** What all of them are of. */
+  of: string;
+  to: (stage: string) => Pick<LinkProps, "to" | "params">;
+}
+
+/** Under the drawing: every check of any stage that does not simply hold, the shortest way to it. */
+export const ToSettle = memo(function ToSettle({ checks, of, to }: ToSettleProps) {
   const open = [
     ...checks.filter(({ state }) => state === "short"),
     ...checks.filter(({ state }) => state === "tight"),
   ];
   if (checks.every(({ state }) => state === "unknown")) return null;
-  if (open.length === 0) return <p className="text-quiet">Every check of this plan holds.</p>;
+  if (open.length === 0) return <p className="text-quiet">Every check of {of} holds.</p>;
   return (
     <section aria-labelledby="unsettled">
       <h2 id="unsettled" className="mb-1 text-sm font-semibold">
@@ -23,8 +28,7 @@ export const Unsettled = memo(function Unsettled() {
         {open.map((check) => (
           <li key={check.key}>
             <Link
-              to="/systems/$id/$stage"
-              params={{ id: String(id), stage: check.stage }}
+              {...to(check.stage)}
               hash={`check-${check.key}`}
               className="flex items-center gap-2 border-b border-line/70 py-1 hover:text-edge-deep pointer-coarse:min-h-11"
             >

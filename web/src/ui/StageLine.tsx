@@ -1,18 +1,17 @@
-import { Link } from "@tanstack/react-router";
+import { Link, type LinkProps } from "@tanstack/react-router";
 import { memo, useEffect, useRef } from "react";
 import type { Stage, State } from "@/api/client";
 import { stateWord, Tube } from "@/ui/figures/Tube";
-import { useSession } from "./context";
 
-interface StageTabsProps {
+interface StageLineProps {
   /** A stage that nothing is judged on has no state. */
   stages: (Pick<Stage, "key" | "label"> & { state: State | null })[];
   current: string;
+  to: (key: string) => Pick<LinkProps, "to" | "params">;
 }
 
 /** The stages along one line in the job's order, each with whether it holds. */
-export const StageTabs = memo(function StageTabs({ stages, current }: StageTabsProps) {
-  const id = useSession((state) => state.id);
+export const StageLine = memo(function StageLine({ stages, current, to }: StageLineProps) {
   const here = useRef<HTMLAnchorElement>(null);
   useEffect(() => {
     void here.current?.scrollIntoView({ block: "nearest", inline: "nearest" });
@@ -25,8 +24,7 @@ export const StageTabs = memo(function StageTabs({ stages, current }: StageTabsP
       {stages.map(({ key, label, state }) => (
         <Link
           key={key}
-          to="/systems/$id/$stage"
-          params={{ id: String(id), stage: key }}
+          {...to(key)}
           ref={key === current ? here : undefined}
           aria-current={key === current ? "page" : undefined}
           className={`flex min-h-11 items-center gap-1 border-b-3 px-2 whitespace-nowrap ${key === current ? "border-edge font-semibold" : "border-transparent text-quiet hover:text-ink"}`}

@@ -3,11 +3,11 @@ import { entryPath } from "@/lib/paths";
 import { Button } from "@/ui/controls";
 import { Says } from "@/ui/figures/Says";
 import { useUnits } from "@/ui/units";
-import { usePlanInUse, useSession } from "./context";
+import { useEdited, useEditing } from "./context";
 
 /** What is wrong with a field, and the nearest value that works, to be set at once. */
 export function FaultSays({ fault, set }: { fault: FieldFault; set: (nearest: unknown) => void }) {
-  const { library } = usePlanInUse();
+  const { library } = useEditing();
   const units = useUnits();
   const { nearest } = fault;
   const entry = library.entries[entryPath(fault.path)];
@@ -28,8 +28,8 @@ export function FaultSays({ fault, set }: { fault: FieldFault; set: (nearest: un
 
 /** The fault of a whole list or curve, said once where its rows stand. */
 export function FaultOf({ path }: { path: string }) {
-  const { session } = usePlanInUse();
-  const fault = useSession(({ faults }) => faults[path]);
+  const { session } = useEditing();
+  const fault = useEdited(({ faults }) => faults[path]);
   if (!fault) return null;
   return (
     <p role="alert" className="text-sm text-short">

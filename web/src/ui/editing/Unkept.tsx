@@ -1,21 +1,20 @@
-import type { Plan } from "@/api/client";
 import type { Draft } from "@/lib/drafts";
 import { moment } from "@/lib/moments";
 import { Button } from "@/ui/controls";
 import { Says } from "@/ui/figures/Says";
-import { usePlanInUse, useSession } from "./context";
+import { useEdited, useEditing } from "./context";
 
 /** Edits that are not kept on the server: why, where they are meanwhile, and what can be done. */
 export function Unkept() {
-  const { session } = usePlanInUse();
-  const saving = useSession((state) => state.saving);
-  const trouble = useSession((state) => state.trouble);
-  const drafts = useSession((state) => state.drafts);
+  const { session } = useEditing();
+  const saving = useEdited((state) => state.saving);
+  const trouble = useEdited((state) => state.trouble);
+  const drafts = useEdited((state) => state.drafts);
   return (
     <>
       {saving === "stale" && (
         <Told>
-          <span>This plan was changed in another tab meanwhile. Nothing of either is lost.</span>
+          <span>This was changed in another tab meanwhile. Nothing of either is lost.</span>
           <Button onClick={() => void session.takeOver()}>Keep mine, on top of it</Button>
           <Button onClick={() => void session.reload()}>Discard mine, show the other</Button>
         </Told>
@@ -42,15 +41,15 @@ export function Unkept() {
 }
 
 /** Edits that an earlier page left. */
-function Left({ draft }: { draft: Draft<Plan> }) {
-  const { session } = usePlanInUse();
-  const revision = useSession((state) => state.revision);
+function Left({ draft }: { draft: Draft<object> }) {
+  const { session } = useEditing();
+  const revision = useEdited((state) => state.revision);
   return (
     <Told calm>
       <span>
         Edits of {moment(draft.at)} were not saved and are kept in this browser
         {draft.base < revision
-          ? `; they were made on revision ${draft.base}, the plan is at ${revision} now.`
+          ? `; they were made on revision ${draft.base}, it is at ${revision} now.`
           : "."}
       </span>
       <Button onClick={() => session.takeUp(draft)}>Take them up</Button>

@@ -1,32 +1,38 @@
 import { Redo2, Undo2 } from "lucide-react";
-import { memo } from "react";
-import { useUnits } from "@/ui/units";
-import { BuildMenu } from "./BuildMenu";
-import { usePlan, usePlanInUse, useSession } from "./context";
+import { memo, type ReactNode } from "react";
+import { useEdited, useEditing } from "./context";
 import type { Saving } from "@/lib/documentSession";
 import { Unkept } from "./Unkept";
 
+interface TopLineProps {
+  /** What the name is of. */
+  label: string;
+  /** What else stands before whether it is saved. */
+  summary?: ReactNode;
+  children?: ReactNode;
+}
+
 /** Where I am, whether it is saved, undo and redo; and what to do about edits that are not. */
-export const TopLine = memo(function TopLine() {
-  const { session } = usePlanInUse();
-  const name = usePlan((plan) => plan.name);
-  const fault = useSession((state) => state.faults.name);
-  const saving = useSession((state) => state.saving);
-  const canUndo = useSession((state) => state.canUndo);
-  const canRedo = useSession((state) => state.canRedo);
+export const TopLine = memo(function TopLine({ label, summary, children }: TopLineProps) {
+  const { session } = useEditing();
+  const name = useEdited(({ content }) => String((content as { name?: string }).name ?? ""));
+  const fault = useEdited((state) => state.faults.name);
+  const saving = useEdited((state) => state.saving);
+  const canUndo = useEdited((state) => state.canUndo);
+  const canRedo = useEdited((state) => state.canRedo);
   return (
     <header className="px-4 pt-3 pb-1 sm:px-6">
       <div className="flex min-h-9 flex-wrap items-center gap-x-4 pr-44">
         <h1 className="sr-only">{name}</h1>
         <input
-          aria-label="Name of this system"
+          aria-label={label}
           aria-invalid={fault ? true : undefined}
           value={name}
           maxLength={80}
           onChange={(event) => session.edit({ name: event.target.value })}
           className="field-sizing-content max-w-[60vw] min-w-24 border-b border-transparent bg-transparent text-xl font-semibold hover:border-line focus:border-edge focus:outline-none"
         />
-        <Status saving={saving} />
+        <Status saving={saving} summary={summary} />
         <span className="flex">
           <Step label="Undo" allowed={canUndo || saving !== "saved"} run={() => void session.step("undo")}>
             <Undo2 size={17} />
@@ -34,7 +40,7 @@ export const TopLine = memo(function TopLine() {
           <Step label="Redo" allowed={canRedo} run={() => void session.step("redo")}>
             <Redo2 size={17} />
           </Step>
-          <BuildMenu />
+          {children}
         </span>
       </div>
       <Unkept />
@@ -42,11 +48,8 @@ export const TopLine = memo(function TopLine() {
   );
 });
 
-function Status({ saving }: { saving: Saving }) {
-  const units = useUnits();
-  const water = useSession(({ sheet }) => sheet?.figures.real_volume_l?.value);
-  const revision = useSession((state) => state.revision);
-  const monthsAhead = useSession((state) => state.monthsAhead);
+function Status({ saving, summary }: { saving: Saving; summary: ReactNode }) {
+  const revision = useEdited((state) => state.revision);
   const words = {
     saved: `revision ${revision}, saved`,
     unsaved: "saving…",
@@ -58,9 +61,7 @@ function Status({ saving }: { saving: Saving }) {
   }[saving];
   return (
     <p role="status" className="text-sm text-quiet">
-      {water != null && `${units.text(water, "volume")} real water · `}
-      {monthsAhead != null &&
-        `animals ${monthsAhead === 0 ? "at today’s size" : `in ${units.text(monthsAhead, "months")}`} · `}
+      {summary}
       <span className={["saved", "unsaved", "saving"].includes(saving) ? "" : "text-short"}>{words}</span>
     </p>
   );
@@ -70,7 +71,7 @@ interface StepProps {
   label: string;
   allowed: boolean;
   run: () => void;
-  children: React.ReactNode;
+  children: ReactNode;
 }
 
 function Step({ label, allowed, run, children }: StepProps) {

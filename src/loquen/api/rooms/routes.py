@@ -1,0 +1,232 @@
+"""Rooms: listing, starting, saving, undoing, deleting; drafts computed, racks and zones proposed, mishaps tried."""
+
+from collections.abc import Callable
+from typing import Any, TypeVar
+
+from fastapi import APIRouter, Request, Response
+from pydantic import BaseModel
+
+from loquen.api.computing import computed
+from loquen.api.dependencies import COMPUTING, FAULTS, Kept
+from loquen.api.rooms import view
+from loquen.api.rooms.lines import Lines
+from loquen.api.rooms.schema import (
+    DeletedRoom,
+    RackOfTanks,
+    RoomDraft,
+    RoomName,
+    RoomOut,
+    RoomQuestion,
+    RoomUpdate,
+    ZoneTried,
+    ZoneWanted,
+)
+from loquen.api.rooms.view import RoomAnswer
+from loquen.api.sheet.working import Working, working
+from loquen.api.systems.schema import Base
+from loquen.api.wire.answers import sent
+from loquen.api.wire.documents import read_room
+from loquen.api.wire.faults import InconsistentPlan
+from loquen.api.wire.plan import RoomSchema, Strict, room_from_core, room_to_core
+from loquen.core.graph.engine import Sheet
+from loquen.core.model.documents import Unreadable, document, name_of
+from loquen.core.model.room import ROOM, Room
+from loquen.core.model.room_conflicts import conflicts
+from loquen.core.rooms.book import sheet_of
+from loquen.core.rooms.propose import ZoneProposal, proposed_zones, rack_of
+from loquen.core.rooms.stages.changer import Trial, trials
+from loquen.store import systems
+from loquen.store import tables as kept_as
+from loquen.store.database import Database
+
+router = APIRouter(prefix="/api/rooms", tags=["rooms"], responses=dict(FAULTS))
+Found = TypeVar("Found")
+
+
+class RoomStart(Strict):
+    room: RoomSchema
+
+
+class Trials(BaseModel):
+    rows: tuple[Trial, ...]
+
+
+class Proposed(BaseModel):
+    """A room as it would be, and why each zone is as it is."""
+
+    room: RoomSchema
+    zones: tuple[ZoneProposal, ...]
+
+
+def sensible(schema: Any) -> Room:
+    """A room of the core; raise InconsistentPlan when its parts contradict each other."""
+    room = room_to_core(schema)
+    found = conflicts(room)
+    if found:
+        raise InconsistentPlan(found)
+    return room
+
+
+def lines_of(request: Request) -> Lines:
+    lines: Lines = request.app.state.lines
+    return lines
+
+
+def sheet_from(request: Request, database: Database, schema: Any) -> Sheet[Room]:
+    """The sheet of a draft, with the lines of the systems that stand in it."""
+    room = sensible(schema)
+    with database.reading() as session:
+        lines = lines_of(request).of(session, room)
+    return sheet_of(room, lines)
+
+
+@router.get("")
+def list_rooms(database: Kept) -> list[RoomName]:
+    with database.reading() as session:
+        rows = systems.list_all(session, kept_as.ROOM)
+    return [named(row) for row in rows]
+
+
+def named(row: systems.Current) -> RoomName:
+    """A room in the list; one that can not be read has its name alone."""
+    name = name_of(row.document, row.id)
+    try:
+        room = read_room(row.document)
+    except Unreadable:
+        return RoomName(id=row.id, name=name, racks=0, tanks=0)
+    return RoomName(id=row.id, name=name, racks=len(room.racks), tanks=len(room.places))
+
+
+@router.get("/deleted")
+def list_deleted(database: Kept) -> list[DeletedRoom]:
+    """Rooms that were put away, the last one first."""
+    with database.reading() as session:
+        return [
+            DeletedRoom(id=row.id, name=name_of(row.document, row.id), deleted=row.deleted)
+            for row in systems.list_deleted(session, kept_as.ROOM)
+        ]
+
+
+@router.post("", status_code=201)
+def start_room(start: RoomStart, database: Kept) -> RoomOut:
+    text = document(sensible(start.room))
+    with database.writing() as session:
+        return RoomOut.of(systems.create(session, text, kept_as.ROOM))
+
+
+@router.get("/{room_id}")
+def read_one(room_id: int, database: Kept) -> RoomOut:
+    with database.reading() as session:
+        return RoomOut.of(systems.read(session, room_id, kept_as.ROOM))
+
+
+@router.put("/{room_id}")
+def save_room(room_id: int, update: RoomUpdate, database: Kept) -> RoomOut:
+    """Save a room on the revision it was made from; 409 when that is no longer the current one."""
+    text = document(sensible(update.room))
+    with database.writing() as session:
+        return RoomOut.of(systems.update(session, room_id, update.base, text, kept_as.ROOM))
+
+
+@router.post("/{room_id}/undo")
+def undo_room(room_id: int, base: Base, database: Kept) -> RoomOut:
+    with database.writing() as session:
+        return RoomOut.of(systems.undo(session, room_id, base.base, kept_as.ROOM))
+
+
+@router.post("/{room_id}/redo")
+def redo_room(room_id: int, base: Base, database: Kept) -> RoomOut:
+    with database.writing() as session:
+        return RoomOut.of(systems.redo(session, room_id, base.base, kept_as.ROOM))
+
+
+@router.delete("/{room_id}", status_code=204)
+def delete_room(room_id: int, database: Kept) -> None:
+    with database.writing() as session:
+        systems.delete(session, room_id, kept_as.ROOM)
+
+
+@router.post("/{room_id}/restore", status_code=204)
+def restore_room(room_id: int, database: Kept) -> None:
+    with database.writing() as session:
+        systems.restore(session, room_id, kept_as.ROOM)
+
+
+drafts = APIRouter(prefix="/api/room", tags=["rooms"], responses=dict(COMPUTING))
+"""Nothing asked here is saved."""
+
+
+@drafts.post("/sheet", response_model=RoomAnswer)
+async def room_sheet(draft: RoomDraft, request: Request, database: Kept) -> Response:
+    """All figures and checks of a room's draft, asked at every keystroke."""
+
+    def whole() -> Response:
+        room = sensible(draft.room)
+        with database.reading() as session:
+            lines = lines_of(request).of(session, room)
+        return sent(view.view(room, lines))
+
+    return await computed(whole)
+
+
+@drafts.post("/working", response_model=Working)
+async def room_working(question: RoomQuestion, request: Request, database: Kept) -> Response:
+    """The working of one figure of a room's draft."""
+    return await asked(
+        lambda: working(
+            sheet_from(request, database, question.room), question.figure, question.target, question.paths
+        )
+    )
+
+
+@drafts.post("/trials")
+async def room_trials(tried: ZoneTried, request: Request, database: Kept) -> Trials:
+    """A zone as it could be built, and as it would be when something fails, side by side."""
+
+    def whole() -> Trials:
+        sheet = sheet_from(request, database, tried.room)
+        rows = ROOM.counts(sheet.root)
+        count = dict(rows)["zones"]
+        if tried.zone > count:
+            return Trials(rows=())
+        valved = tuple(sheet.value(f"zones.{i}.valved") for i in range(count))
+        standing = tuple(sheet.value(f"racks.{i}.standing") for i in range(dict(rows)["racks"]))
+        straight = sheet.root.pulses.straight_frac
+        return Trials(
+            rows=trials(tried.zone, sheet.value("feed"), valved, standing, sheet.value("tanks"), straight)
+        )
+
+    return await computed(whole)
+
+
+@drafts.post("/rack")
+async def add_rack(wanted: RackOfTanks, request: Request, database: Kept) -> RoomDraft:
+    """The room with a rack of so many tanks alike, set beside those that stand there."""
+
+    def whole() -> RoomDraft:
+        room = sensible(wanted.room)
+        lines = {}
+        if wanted.system:
+            with database.reading() as session:
+                line = lines_of(request).line(systems.read(session, wanted.system))
+            lines = {wanted.system: line} if line else {}
+        made = rack_of(room, wanted.name, wanted.tanks, wanted.shelves, wanted.litres, lines.get(wanted.system))
+        return RoomDraft(room=room_from_core(made))
+
+    return await computed(whole)
+
+
+@drafts.post("/zones")
+async def propose_zones(wanted: ZoneWanted, request: Request, database: Kept) -> Proposed:
+    """Zones of tanks that one emitter changes alike, with why a tank sits badly."""
+
+    def whole() -> Proposed:
+        sheet = sheet_from(request, database, wanted.room)
+        room, zones = proposed_zones(sheet, wanted.share)
+        return Proposed(room=room_from_core(room), zones=zones)
+
+    return await computed(whole)
+
+
+async def asked(work: Callable[[], Found]) -> Response:
+    return await computed(lambda: sent(work()))

@@ -1,0 +1,104 @@
+"""From any sheet to what its page is told: figures, verdicts with their remedies, glasses and stages."""
+
+from collections.abc import Callable, Iterable, Mapping
+
+from loquen.api.sheet.answers import Check, Figure, Glass, Stage
+from loquen.core.graph import asking
+from loquen.core.graph.engine import Key, Missing, Sheet
+from loquen.core.graph.nodes import WORST_FIRST, CheckWords, Remedy, Verdict, worst
+from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.system.cases import told_case
+from loquen.core.system.told import sentence_of, verdict_of
+
+OwnRemedies = Mapping[str, Callable[[Sheet], list[Remedy]]]
+NONE: OwnRemedies = {}
+
+
+def figures_of(sheet: Sheet, ranged: tuple[Key, ...] = ()) -> Iterable[Figure]:
+    """Every figure's value; of some with the range that uncertain constants give it."""
+    ranges = asking.spreads(sheet, ranged)
+    for key, node in sheet.wiring.nodes.items():
+        if not node.label or node.check:
+            continue
+        value = sheet.look(key)
+        if isinstance(value, Missing):
+            yield Figure(key, node.label, node.kind, None, None, None, told_case(value.case)[1])
+        else:
+            low, high = ranges.get(key, (None, None))
+            yield Figure(key, node.label, node.kind, float(value), low, high, None)
+
+
+def checks_of(sheet: Sheet, own_remedies: OwnRemedies = NONE, for_glasses: bool = False) -> Iterable[Check]:
+    """Every check that applies, with remedies where it falls short; for glasses only those that fill one, without."""
+    for key, node in sheet.wiring.nodes.items():
+        if node.check is None or (for_glasses and not node.check.glass):
+            continue
+        verdict = verdict_of(sheet, key)
+        if verdict is None:
+            continue
+        solve = verdict.state == "short" and not for_glasses
+        own = own_remedies[key](sheet) if solve and key in own_remedies else []
+        yield checked(key, node.label, node.check, verdict, [*own, *asking.remedies(sheet, key)] if solve else [])
+
+
+def checked(key: Key, label: str, words: CheckWords, verdict: Verdict, solutions: list[Remedy]) -> Check:
+    return Check(
+        key=key,
+        label=label,
+        stage=words.stage,
+        state=verdict.state,
+        headline=verdict.headline,
+        reason=verdict.reason,
+        figure=words.judges,
+        gauge=verdict.gauge,
+        remedies=solutions,
+        caution=words.caution,
+    )
+
+
+def glasses_of(sheet: Sheet, checks: list[Check], labels: Mapping[str, str]) -> list[Glass]:
+    """One glass per kind of check: the worst of its checks fills it."""
+    book_glass = {key: node.check.glass for key, node in sheet.book.nodes.items() if node.check}
+    glasses = []
+    for glass, label in labels.items():
+        members = [check for check in checks if book_glass[check.key] == glass]
+        if not members:
+            continue
+        decisive = min(members, key=lambda check: WORST_FIRST.index(check.state))
+        glasses.append(
+            Glass(
+                key=glass,
+                label=label,
+                state=decisive.state,
+                check=decisive.key,
+                stage=decisive.stage,
+                headline=level_of(decisive),
+                gauge=decisive.gauge,
+            )
+        )
+    return glasses
+
+
+def level_of(check: Check) -> Sentence:
+    """What a glass says: how high it stands and where its limit is; the check's headline where it has no gauge."""
+    gauge = check.gauge
+    if gauge is None:
+        return check.headline
+    terms = {"value": Term(gauge.value, gauge.kind, bare=True)}
+    if gauge.low is not None and gauge.high is not None:
+        ends = {"low": Term(gauge.low, gauge.kind, bare=True), "high": Term(gauge.high, gauge.kind)}
+        return say("{value}, in {low} to {high}", **terms, **ends)
+    if gauge.high is not None:
+        return say("{value}, at most {high}", **terms, high=Term(gauge.high, gauge.kind))
+    return say("{value}, at least {low}", **terms, low=Term(gauge.low or 0.0, gauge.kind))
+
+
+def stages_of(sheet: Sheet, checks: list[Check], labels: Mapping[str, str]) -> list[Stage]:
+    """Each stage with the worst of its checks and its result in a sentence."""
+    stages = []
+    for key, label in labels.items():
+        states = [check.state for check in checks if check.stage == key]
+        state = worst(states) if states else "holds"
+        result = sentence_of(sheet, f"{key}_result")
+        stages.append(Stage(key=key, label=label, state=state, result=result))
+    return stages

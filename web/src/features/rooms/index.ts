@@ -1,0 +1,2 @@
+export { RoomPage } from "./RoomPage";
+export { RoomsPage } from "./RoomsPage";

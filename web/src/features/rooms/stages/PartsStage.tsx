@@ -1,0 +1,69 @@
+import { Says } from "@/ui/figures/Says";
+import { Button } from "@/ui/controls";
+import { useRoomSheet } from "../context";
+
+/** What to buy, and how it is taken into use: made to be printed. */
+export function PartsStage() {
+  const parts = useRoomSheet((sheet) => sheet.parts) ?? [];
+  const steps = useRoomSheet((sheet) => sheet.commissioning) ?? [];
+  if (parts.length === 0) return <p className="text-quiet">Parts are known once a tank is on a zone.</p>;
+  return (
+    <div className="grid gap-x-10 lg:grid-cols-2">
+      <section aria-labelledby="parts" className="mb-6">
+        <h3 id="parts" className="mb-1 font-semibold">
+          To buy
+        </h3>
+        <table className="w-full text-left text-sm">
+          <thead className="text-quiet">
+            <tr className="border-b border-line">
+              <th scope="col" className="py-1 font-normal">
+                Part
+              </th>
+              <th scope="col" className="py-1 pl-3 font-normal">
+                where
+              </th>
+              <th scope="col" className="py-1 pl-3 text-right font-normal">
+                how many
+              </th>
+              <th scope="col" className="py-1 pl-3 text-right font-normal">
+                to keep
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {parts.map((part) => (
+              <tr key={part.label} className="border-b border-line/70">
+                <th scope="row" className="py-1 font-normal">
+                  {part.label}
+                </th>
+                <td className="py-1 pl-3 text-quiet">{part.where}</td>
+                <td className="num py-1 pl-3 text-right whitespace-nowrap">
+                  {part.quantity} {part.unit === "pieces" ? "" : part.unit}
+                </td>
+                <td className="num py-1 pl-3 text-right">{part.spare || ""}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <Button className="mt-3 print:hidden" onClick={() => window.print()}>
+          Print
+        </Button>
+      </section>
+      <section aria-labelledby="into-use" className="mb-6">
+        <h3 id="into-use" className="mb-1 font-semibold">
+          Taking it into use
+        </h3>
+        <ol>
+          {steps.map((step, i) => (
+            <li key={i} className="flex gap-3 border-b border-line/70 py-1.5">
+              <span aria-hidden className="mt-1 size-4 shrink-0 border border-mark" />
+              <span>
+                <Says sentence={step} />
+              </span>
+            </li>
+          ))}
+        </ol>
+      </section>
+    </div>
+  );
+}

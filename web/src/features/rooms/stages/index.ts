@@ -1,0 +1,27 @@
+import { memo, type ComponentType } from "react";
+import { ChangerStage } from "./ChangerStage";
+import { DrainStage } from "./DrainStage";
+import { HoursStage } from "./HoursStage";
+import { PartsStage } from "./PartsStage";
+import { PurifiedStage } from "./PurifiedStage";
+import { RacksStage } from "./RacksStage";
+import { TanksStage } from "./TanksStage";
+import { TimetableStage } from "./TimetableStage";
+
+export interface RoomStage {
+  key: string;
+  label: string;
+  Stage: ComponentType;
+}
+
+/** The stages of a room, in the order in which it is built. */
+export const STAGES: RoomStage[] = [
+  { key: "racks", label: "Racks", Stage: memo(RacksStage) },
+  { key: "changer", label: "Changer", Stage: memo(ChangerStage) },
+  { key: "timetable", label: "Timetable", Stage: memo(TimetableStage) },
+  { key: "tanks", label: "Tanks", Stage: memo(TanksStage) },
+  { key: "purified", label: "Purified", Stage: memo(PurifiedStage) },
+  { key: "drain", label: "Drain", Stage: memo(DrainStage) },
+  { key: "hours", label: "Hours", Stage: memo(HoursStage) },
+  { key: "parts", label: "Parts", Stage: memo(PartsStage) },
+];
