@@ -27,66 +27,9 @@ def engine_flows(network: dict, holding: set[str]) -> tuple[dict[str, float], di
     demand to the engine (its flow control valves pass some 0.1 L/h more for every third of a metre): whether they are
     is seen by its pressures.
     """
-    temp = network["temp_c"]
-    kpa_per_m = float(density_kg_m3(0.0, temp)) * GRAVITY_M_S2 / 1000
-    fed = {source["node"] for source in network["sources"]}
-    junctions = [f"{node['id']} {node['elevation_m']} 0" for node in network["nodes"]]
-    heights = {node["id"]: node["elevation_m"] for node in network["nodes"]}
-    reservoirs, pipes, valves, curves, emitters = [], [], [], [], []
-    exponent = next((e["exponent"] for e in network["emitters"] if e["kind"] == "plain"), 0.5)
-    assert len(fed) == len(network["sources"])
-    for source in network["sources"]:
-        name = source["node"]
-        reservoirs.append(f"R_{name} {heights[name] + source['static_kpa'] / kpa_per_m}")
-        sag = 1e-9
-        if source.get("tested_lph"):
-            sag = (source["static_kpa"] - source["tested_kpa"]) / kpa_per_m / source["tested_lph"] ** 2
-        junctions.append(f"J_{name} {heights[name]} 0")
-        valves.append(f"V_{name} R_{name} J_{name} {VALVE_MM} TCV {k_of_square(sag)} 0")
-        pipes.append(f"C_{name} J_{name} {name} 0.001 100 0.0015 0 CV")
-    for pipe in network["pipes"]:
-        status = "CV" if pipe.get("check") else "Open"
-        pipes.append(
-            f"{pipe['id']} {pipe['from']} {pipe['to']} {max(pipe['length_m'], 1e-4)} {pipe['bore_mm']} "
-            f"{pipe['roughness_mm']} {pipe['minor_k']} {status}"
-        )
-    for valve in network["valves"]:
-        k = k_of_square(100 / kpa_per_m / (1000 * valve["kv_m3_h"]) ** 2)
-        valves.append(f"{valve['id']} {valve['from']} {valve['to']} {VALVE_MM} TCV {k} 0")
-    for regulator in network["regulators"]:
-        k = k_of_square(100 / kpa_per_m / (1000 * regulator["kv_m3_h"]) ** 2)
-        valves.append(
-            f"{regulator['id']} {regulator['from']} {regulator['to']} {VALVE_MM} PRV "
-            f"{regulator['setpoint_kpa'] / kpa_per_m} {k}"
-        )
-    for part in network["resistances"]:
-        for at in range(0, 200):
-            flow = 20.0 * at
-            lost = part["linear_kpa_per_lph"] * flow + part["quadratic_kpa_per_lph2"] * flow**2
-            curves.append(f"{part['id']} {flow / 1000} {lost / kpa_per_m}")
-        valves.append(f"{part['id']} {part['from']} {part['to']} {VALVE_MM} GPV {part['id']} 0")
-    for emitter in network["emitters"]:
-        name = emitter["id"]
-        demand = emitter["nominal_lph"] / 1000 if name in holding else 0
-        junctions.append(f"E_{name} {heights[emitter['node']]} {demand}")
-        pipes.append(f"L_{name} {emitter['node']} E_{name} 0.0001 50 0.0015 0 Open")
-        least = emitter["nominal_kpa" if emitter["kind"] == "plain" else "min_kpa"]
-        if name in holding:
-            continue
-        emitters.append(f"E_{name} {emitter['nominal_lph'] / 1000 / (least / kpa_per_m) ** exponent}")
-    text = "\n".join(
-        [
-            *("[JUNCTIONS]", *junctions, "[RESERVOIRS]", *reservoirs, "[PIPES]", *pipes),
-            *("[VALVES]", *valves, "[CURVES]", *curves, "[EMITTERS]", *emitters),
-            *("[OPTIONS]", "Units CMH", "Headloss D-W", "Trials 400", "Accuracy 0.00001", "Unbalanced Continue 10"),
-            f"Emitter Exponent {exponent}",
-            *(f"Viscosity {float(viscosity_m2_s(temp)) / ENGINE_VISCOSITY_M2_S}", "HEADERROR 0.00001"),
-            *("[TIMES]", "Duration 0", "[END]"),
-        ]
-    )
     with tempfile.TemporaryDirectory() as folder:
         file = Path(folder) / "network.inp"
-        file.write_text(text)
+        file.write_text(as_text(network, holding))
         project = toolkit.createproject()
         try:
             toolkit.open(project, str(file), str(file.with_suffix(".rpt")), "")
@@ -108,3 +51,70 @@ def engine_flows(network: dict, holding: set[str]) -> tuple[dict[str, float], di
         finally:
             toolkit.deleteproject(project)
     return flows, heads
+
+
+def as_text(network: dict, holding: set[str]) -> str:
+    """The network in the engine's text format."""
+    temp = network["temp_c"]
+    kpa_per_m = float(density_kg_m3(0.0, temp)) * GRAVITY_M_S2 / 1000
+    exponent = next((e["exponent"] for e in network["emitters"] if e["kind"] == "plain"), 0.5)
+    parts = {name: [] for name in ("JUNCTIONS", "RESERVOIRS", "PIPES", "VALVES", "CURVES", "EMITTERS")}
+    heights = {node["id"]: node["elevation_m"] for node in network["nodes"]}
+    parts["JUNCTIONS"] += [f"{name} {height} 0" for name, height in heights.items()]
+    sources(parts, network, heights, kpa_per_m)
+    links(parts, network, kpa_per_m)
+    for emitter in network["emitters"]:
+        name = emitter["id"]
+        demand = emitter["nominal_lph"] / 1000 if name in holding else 0
+        parts["JUNCTIONS"].append(f"E_{name} {heights[emitter['node']]} {demand}")
+        parts["PIPES"].append(f"L_{name} {emitter['node']} E_{name} 0.0001 50 0.0015 0 Open")
+        least = emitter["nominal_kpa" if emitter["kind"] == "plain" else "min_kpa"]
+        if name not in holding:
+            coefficient = emitter["nominal_lph"] / 1000 / (least / kpa_per_m) ** exponent
+            parts["EMITTERS"].append(f"E_{name} {coefficient}")
+    options = [
+        *(
+            "Units CMH",
+            "Headloss D-W",
+            "Trials 400",
+            "Accuracy 0.00001",
+            "Unbalanced Continue 10",
+            "HEADERROR 0.00001",
+        ),
+        f"Emitter Exponent {exponent}",
+        f"Viscosity {float(viscosity_m2_s(temp)) / ENGINE_VISCOSITY_M2_S}",
+    ]
+    sections = [line for name, lines in parts.items() for line in (f"[{name}]", *lines)]
+    return "\n".join([*sections, "[OPTIONS]", *options, "[TIMES]", "Duration 0", "[END]"])
+
+
+def sources(parts: dict, network: dict, heights: dict, kpa_per_m: float) -> None:
+    """Each source as a reservoir behind a valve that loses its sag, and a check."""
+    for source in network["sources"]:
+        name = source["node"]
+        parts["RESERVOIRS"].append(f"R_{name} {heights[name] + source['static_kpa'] / kpa_per_m}")
+        sag = 1e-9
+        if source.get("tested_lph"):
+            sag = (source["static_kpa"] - source["tested_kpa"]) / kpa_per_m / source["tested_lph"] ** 2
+        parts["JUNCTIONS"].append(f"J_{name} {heights[name]} 0")
+        parts["VALVES"].append(f"V_{name} R_{name} J_{name} {VALVE_MM} TCV {k_of_square(sag)} 0")
+        parts["PIPES"].append(f"C_{name} J_{name} {name} 0.001 100 0.0015 0 CV")
+
+
+def links(parts: dict, network: dict, kpa_per_m: float) -> None:
+    for pipe in network["pipes"]:
+        status = "CV" if pipe.get("check") else "Open"
+        parts["PIPES"].append(
+            f"{pipe['id']} {pipe['from']} {pipe['to']} {max(pipe['length_m'], 1e-4)} {pipe['bore_mm']} "
+            f"{pipe['roughness_mm']} {pipe['minor_k']} {status}"
+        )
+    for kind, setting in (("valves", None), ("regulators", "setpoint_kpa")):
+        for valve in network[kind]:
+            k = k_of_square(100 / kpa_per_m / (1000 * valve["kv_m3_h"]) ** 2)
+            words = f"TCV {k} 0" if setting is None else f"PRV {valve[setting] / kpa_per_m} {k}"
+            parts["VALVES"].append(f"{valve['id']} {valve['from']} {valve['to']} {VALVE_MM} {words}")
+    for part in network["resistances"]:
+        for flow in range(0, 4000, 20):
+            lost = part["linear_kpa_per_lph"] * flow + part["quadratic_kpa_per_lph2"] * flow**2
+            parts["CURVES"].append(f"{part['id']} {flow / 1000} {lost / kpa_per_m}")
+        parts["VALVES"].append(f"{part['id']} {part['from']} {part['to']} {VALVE_MM} GPV {part['id']} 0")

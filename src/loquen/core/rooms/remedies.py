@@ -8,7 +8,7 @@ from loquen.core.graph.engine import Key, Sheet
 from loquen.core.graph.nodes import Remedy, Verdict
 from loquen.core.model.quantity import Term, say
 from loquen.core.model.room import Room
-from loquen.core.rooms.stages.changer import BORES_MM, TankFlow, ZoneFlow
+from loquen.core.rooms.stages.changer import BORES_MM, COMPENSATES_KPA, TankFlow, ZoneFlow
 from loquen.core.rooms.stages.exchange import Exchanged
 
 MOST_LARGER = 2
@@ -57,7 +57,10 @@ def ways_to_even(sheet: Sheet[Room], row: ZoneFlow, least: TankFlow) -> Iterator
         sentence = say(
             "Compensating emitters of {flow} in {zone}", flow=Term(zone.nominal_lph, "flow"), zone=row.name
         )
-        yield sentence, {f"{at}.emitter": "compensating", f"{at}.nominal_kpa": min(zone.nominal_kpa, 70.0)}
+        yield (
+            sentence,
+            {f"{at}.emitter": "compensating", f"{at}.nominal_kpa": min(zone.nominal_kpa, COMPENSATES_KPA)},
+        )
 
 
 def longer_runs(sheet: Sheet[Room]) -> list[Remedy]:

@@ -18,23 +18,6 @@ CASES: dict[str, tuple[State, str]] = {
         "unknown",
         "Loquen failed to work this out and has noted it in its log. Everything else stands.",
     ),
-    "no_tanks_placed": ("unknown", "No tank stands on a rack yet."),
-    "no_racks": ("unknown", "No rack yet."),
-    "zone_without_tanks": ("unknown", "No tank is on this zone yet."),
-    "no_zones": ("unknown", "No tank is on a zone yet."),
-    "no_loads": ("unknown", "No tank on a zone has a system, or a rise of nitrate entered."),
-    "no_hours_allowed": ("short", "No hours are allowed: no zone ever runs."),
-    "no_timetable": ("short", "There is no such day."),
-    "store_keeps_up": ("holds", "Its heater keeps up with the largest zone: no pulse is too long for it."),
-    "street_too_weak": ("short", "With nothing running the street has less than the zone needs."),
-    "test_not_lower": ("unknown", "The second reading of the pressure is no lower than the first."),
-    "mix_hotter_than_store": ("short", "The mix is to be hotter than the store."),
-    "nothing_to_heat": ("holds", "The cold water is as warm as the store."),
-    "floor_drains_it": ("holds", "The floor drain takes all of it."),
-    "no_fitting_date": ("unknown", "Enter the day on which the cartridges were fitted."),
-    "did_not_settle": ("unknown", "These pipes could not be balanced; Loquen has noted it."),
-    "impossible_value": ("unknown", "A value of these pipes can not be."),
-    "no_water": ("unknown", "It has no water."),
     "not_begun": ("unknown", "The filter has long been running: there is no cycle to forecast."),
     "nothing_read": ("unknown", "Too little is read yet."),
     "no_animals": ("unknown", "No animals yet."),
@@ -144,6 +127,32 @@ KINDS = {
     "down": "volume",
 }
 
+ROOM_CASES: dict[str, tuple[State, str]] = {
+    "no_tanks_placed": ("unknown", "No tank stands on a rack yet."),
+    "no_racks": ("unknown", "No rack yet."),
+    "zone_without_tanks": ("unknown", "No tank is on this zone yet."),
+    "no_zones": ("unknown", "No tank is on a zone yet."),
+    "no_loads": ("unknown", "No tank on a zone has a system, or a rise of nitrate entered."),
+    "no_hours_allowed": ("short", "No hours are allowed: no zone ever runs."),
+    "no_timetable": ("short", "There is no such day."),
+    "store_keeps_up": ("holds", "Its heater keeps up with the largest zone: no pulse is too long for it."),
+    "street_too_weak": ("short", "With nothing running the street has less than the zone needs."),
+    "test_not_lower": ("unknown", "The second reading of the pressure is no lower than the first."),
+    "mix_hotter_than_store": ("short", "The mix is to be hotter than the store."),
+    "nothing_to_heat": ("holds", "The cold water is as warm as the store."),
+    "floor_drains_it": ("holds", "The floor drain takes all of it."),
+    "no_fitting_date": ("unknown", "Enter the day on which the cartridges were fitted."),
+    "did_not_settle": ("unknown", "These pipes could not be balanced; Loquen has noted it."),
+    "impossible_value": ("unknown", "A value of these pipes can not be."),
+    "no_water": ("unknown", "It has no water."),
+    "drain_full": ("short", "The collector runs full."),
+    "no_pulse_allowed": ("short", "A pulse of no length is no pulse."),
+    "ends_before_it_begins": ("short", "It ends before it begins."),
+    "no_source": ("short", "No supply feeds these pipes."),
+    "no_such_node": ("unknown", "A pipe leads to a place that is not there."),
+    "no_such_link": ("unknown", "There is no such pipe."),
+    "twice_named": ("unknown", "Two of these pipes are called the same."),
+}
 INAPPLICABLE = {
     "not_needed",
     "not_heated",
@@ -161,6 +170,6 @@ INAPPLICABLE = {
 
 def told_case(case: NamedCase) -> tuple[State, Sentence]:
     """The state and the sentence of a named case; raise KeyError for one without words."""
-    state, text = CASES[case.code]
+    state, text = (CASES | ROOM_CASES)[case.code]
     terms = {name: Term(float(value), KINDS[name]) for name, value in case.values.items() if name in KINDS}
     return state, say(text, **terms)

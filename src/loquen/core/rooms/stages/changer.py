@@ -686,6 +686,8 @@ class Trial:
     kpa: float
 
 
+COMPENSATES_KPA = 70.0
+"""From here on compensating emitters usually hold their flow."""
 BORES_MM = (4.0, 9.0, 13.0, 16.0, 20.0, 25.0, 32.0)
 Turn = Literal["as_is", "larger", "ring", "middle", "compensating", "two_open", "one_blocked", "worn", "weak"]
 
@@ -706,7 +708,9 @@ def trials(
     other = max((z for z in valved if z.number != zone and z.drops), key=lambda z: len(z.drops), default=None)
     far = own.drops[-1]
     blocked = replace(own, drops=(*own.drops[:-1], replace(far, open_frac=far.open_frac / 2)))
-    compensating = replace(own, emitter="compensating", nominal_kpa=min(own.nominal_kpa, 100.0), max_kpa=350.0)
+    compensating = replace(
+        own, emitter="compensating", nominal_kpa=min(own.nominal_kpa, COMPENSATES_KPA), max_kpa=350.0
+    )
     weak = replace(feed, static_kpa=feed.static_kpa * 0.6, tested_kpa=feed.tested_kpa * 0.6)
     rows: list[tuple[str, str, Feed, tuple[Valved, ...]]] = [
         ("as_is", "as it is", feed, (own,)),
