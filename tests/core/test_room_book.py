@@ -332,7 +332,18 @@ def test_what_could_go_wrong_goes_wrong():
     assert rows["larger"].even_frac > rows["as_is"].even_frac
     assert rows["ring"].even_frac > rows["as_is"].even_frac
     assert rows["middle"].even_frac > rows["as_is"].even_frac
-    assert rows["compensating"].even_frac >= rows["as_is"].even_frac
+    # Compensating emitters even nothing out where the header starves them, and everything where it does not.
+    assert rows["compensating"].even_frac < rows["as_is"].even_frac
+    wide = told(room())
+    rows_of_wide = trials(
+        1,
+        wide.value("feed"),
+        (wide.value("zones.0.valved"),),
+        (wide.value("racks.0.standing"),),
+        wide.value("tanks"),
+        0.1,
+    )
+    assert next(row.even_frac for row in rows_of_wide if row.key == "compensating") == pytest.approx(1, abs=1e-6)
     assert rows["worn"].lph <= rows["as_is"].lph
     assert "two_open" not in rows
 
