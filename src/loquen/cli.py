@@ -2,7 +2,7 @@
 
 import sys
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, nullcontext
 from pathlib import Path
 from typing import TYPE_CHECKING, Annotated
 
@@ -48,7 +48,26 @@ def run_server(path: Path, port: int, with_demo: bool) -> None:
         typer.echo(f"Loquen: http://127.0.0.1:{port}   data: {path}")
         from loquen.serving.opening import serve
 
-        serve(path, ours, with_demo)
+        with simulated_controller() if with_demo else nullcontext() as controller_port:
+            serve(path, ours, with_demo, controller_port)
+
+
+@contextmanager
+def simulated_controller() -> Iterator[int]:
+    """The simulated controller as a process of its own, for as long as this one runs."""
+    import socket
+    import subprocess
+
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        port = free.getsockname()[1]
+    command = [sys.executable, "-m", "loquen.cli", "controller", "--port", str(port), "--with-parent"]
+    process = subprocess.Popen(command, stdout=subprocess.DEVNULL)
+    try:
+        yield port
+    finally:
+        process.terminate()
+        process.wait(timeout=5)
 
 
 def at(db: Path | None, demo: bool = False) -> Path:
@@ -68,6 +87,16 @@ def serve(db: Database = None, port: Port = 8640) -> None:
 def demo(db: Database = None, port: Port = 8640) -> None:
     """Serve the made-up room of Sluice Street, kept in a file of its own."""
     run_server(at(db, demo=True), port, with_demo=True)
+
+
+@app.command()
+def controller(
+    port: Port = 8641, with_parent: Annotated[bool, typer.Option(help="Stop when the parent process does.")] = False
+) -> None:
+    """Run the simulated controller of a room's changer alone."""
+    from loquen.devices.controller import serve
+
+    serve(port, with_parent)
 
 
 def reloading_demo() -> "ASGIApp":

@@ -6,6 +6,7 @@ from fastapi import FastAPI
 
 from loquen.api import building, fits, forecasts, library, own, sump
 from loquen.api.log import routes as log
+from loquen.api.rooms import controller
 from loquen.api.rooms import routes as rooms
 from loquen.api.rooms.lines import Lines
 from loquen.api.sheet import routes as sheet
@@ -13,10 +14,11 @@ from loquen.api.systems import routes as systems
 from loquen.api.systems.listing import Listing
 from loquen.api.waters import routes as waters
 from loquen.api.wire import faults
+from loquen.devices.controller_link import ControllerLink
 from loquen.store.database import Database
 
 
-def create_api(database: Database) -> FastAPI:
+def create_api(database: Database, controller_port: int | None = None) -> FastAPI:
     """The API on one database; what lies in front of it is in `serving`."""
     api = FastAPI(
         title="Loquen", version=version("loquen"), docs_url=None, redoc_url=None, openapi_url="/api/openapi.json"
@@ -24,10 +26,12 @@ def create_api(database: Database) -> FastAPI:
     api.state.database = database
     api.state.listing = Listing()
     api.state.lines = Lines()
+    api.state.controller = ControllerLink(controller_port)
     faults.install(api)
     library.whole_library.cache_clear()
     for routes in (library, own, sheet, fits, sump, building, systems, waters, log, forecasts):
         api.include_router(routes.router)
     api.include_router(rooms.router)
     api.include_router(rooms.drafts)
+    api.include_router(controller.router)
     return api

@@ -65,7 +65,7 @@ class Later:
             self.then()
 
 
-def serve(path: Path, ours: socket.socket, with_demo: bool) -> None:
+def serve(path: Path, ours: socket.socket, with_demo: bool, controller_port: int | None = None) -> None:
     """Serve a database on a socket until told to stop; then leave one whole file."""
     opened: list[tuple[Database, Listing]] = []
 
@@ -74,7 +74,7 @@ def serve(path: Path, ours: socket.socket, with_demo: bool) -> None:
         from loquen.store.database import open_database
 
         database = open_database(path)
-        made = create_api(database)
+        made = create_api(database, controller_port)
         opened.append((database, made.state.listing))
         if with_demo:
             from loquen.demo import sluice_street

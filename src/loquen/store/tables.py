@@ -52,6 +52,26 @@ class RevisionRow(SQLModel, table=True):
     plan: str = Field(sa_column=Column(Text, nullable=False))
 
 
+class RunRow(SQLModel, table=True):
+    """A run of a room's changer, as its controller told it; `begun` is the start of the controller that numbered it."""
+
+    __tablename__ = "run"
+    __table_args__ = (UniqueConstraint("room_id", "begun", "number"),)
+
+    id: int | None = Field(default=None, primary_key=True)
+    room_id: int = Field(foreign_key="system.id", index=True)
+    begun: str
+    number: int
+    zone: int
+    at: datetime = Field(sa_type=Moment)
+    clock_min: float
+    minutes: float
+    planned_l: float
+    metered_l: float
+    mixed_c: float
+    ended_by: str
+
+
 class OwnRow(SQLModel, table=True):
     """A row of the keeper's own library, by its kind and key, as cells of text."""
 

@@ -1143,6 +1143,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rooms/{room_id}/controller": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Controller
+         * @description The controller as it stands; its new runs are brought to the logs.
+         */
+        get: operations["read_controller_api_rooms__room_id__controller_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rooms/{room_id}/controller/timetable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Send Timetable
+         * @description Send a season's day, read it back, and say whether it is the same.
+         */
+        post: operations["send_timetable_api_rooms__room_id__controller_timetable_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rooms/{room_id}/controller/faults": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Switch Fault
+         * @description A fault of the simulated controller, on or off.
+         */
+        post: operations["switch_fault_api_rooms__room_id__controller_faults_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rooms/{room_id}/controller/clock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Let Run
+         * @description Let the simulated controller's clock go on.
+         */
+        post: operations["let_run_api_rooms__room_id__controller_clock_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rooms/{room_id}/controller/master": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open Master
+         * @description Open or shut the master valve.
+         */
+        post: operations["open_master_api_rooms__room_id__controller_master_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1644,6 +1744,33 @@ export interface components {
             taken_for: string;
         };
         /**
+         * ControllerAnswer
+         * @description The controller as it stands, its runs, and what they speak for.
+         */
+        ControllerAnswer: {
+            /** Clock Min */
+            clock_min: number;
+            /** Master Open */
+            master_open: boolean;
+            /** Power */
+            power: boolean;
+            /** Leak */
+            leak: boolean;
+            /** Store Full */
+            store_full: boolean;
+            /** Meter L */
+            meter_l: number;
+            sent: components["schemas"]["Sent"];
+            /** Faults */
+            faults: components["schemas"]["FaultOn"][];
+            /** Runs */
+            runs: components["schemas"]["KeptRun"][];
+            /** Suspects */
+            suspects: components["schemas"]["Suspect"][];
+            /** Fetched */
+            fetched: number;
+        };
+        /**
          * Corner
          * @description A corner of the saw-tooth: nitrate (mg/L N) on a day.
          */
@@ -2141,6 +2268,20 @@ export interface components {
             current?: number | null;
         };
         /**
+         * FaultOn
+         * @description A fault that the simulated controller can have, and whether it does.
+         */
+        FaultOn: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** On */
+            on: boolean;
+            /** Zone */
+            zone: number;
+        };
+        /**
          * FieldFault
          * @description What is wrong with one field, said beside it, with the nearest value that works where there is one.
          */
@@ -2547,6 +2688,11 @@ export interface components {
             headline: components["schemas"]["Sentence"];
             gauge: components["schemas"]["Gauge"] | null;
         };
+        /** GoingOn */
+        GoingOn: {
+            /** Minutes */
+            minutes: number;
+        };
         /** Group */
         Group: {
             /** Species */
@@ -2794,6 +2940,33 @@ export interface components {
             check: string;
             /** Count */
             count: number;
+        };
+        /**
+         * KeptRun
+         * @description One run: which start of the controller it belongs to, its number there, and what was metered.
+         */
+        KeptRun: {
+            /** Begun */
+            begun: string;
+            /** Number */
+            number: number;
+            /** Zone */
+            zone: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Minutes */
+            minutes: number;
+            /** Planned L */
+            planned_l: number;
+            /** Metered L */
+            metered_l: number;
+            /** Mixed C */
+            mixed_c: number;
+            /** Ended By */
+            ended_by: string;
         };
         /** KindOut */
         KindOut: {
@@ -3139,6 +3312,11 @@ export interface components {
         Numbers: {
             /** Ids */
             ids: number[];
+        };
+        /** Opening */
+        Opening: {
+            /** Open */
+            open: boolean;
         };
         /**
          * Order
@@ -4732,6 +4910,30 @@ export interface components {
             animals: components["schemas"]["AnimalDrawn"][];
         };
         /**
+         * Sending
+         * @description Which season's day to send.
+         */
+        Sending: {
+            /**
+             * Season
+             * @default winter
+             * @enum {string}
+             */
+            season: "winter" | "summer";
+        };
+        /**
+         * Sent
+         * @description What the controller holds, against what the room plans.
+         */
+        Sent: {
+            /** Timetable */
+            timetable: string;
+            /** Verified */
+            verified: boolean;
+            /** Current */
+            current: boolean;
+        };
+        /**
          * Sentence
          * @description Words with values put in: `{name}` in the text stands for terms[name].
          */
@@ -5230,6 +5432,31 @@ export interface components {
              * @default false
              */
             air_gap: boolean;
+        };
+        /**
+         * Suspect
+         * @description What may be wrong, with its odds and what to look at.
+         */
+        Suspect: {
+            /** Key */
+            key: string;
+            /** Zone */
+            zone: number;
+            /** Odds */
+            odds: number;
+            sentence: components["schemas"]["Sentence"];
+        };
+        /** Switching */
+        Switching: {
+            /** Fault */
+            fault: string;
+            /** On */
+            on: boolean;
+            /**
+             * Zone
+             * @default 0
+             */
+            zone: number;
         };
         /**
          * SystemLine
@@ -10992,6 +11219,402 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_controller_api_rooms__room_id__controller_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                room_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ControllerAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    send_timetable_api_rooms__room_id__controller_timetable_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                room_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Sending"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ControllerAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    switch_fault_api_rooms__room_id__controller_faults_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                room_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Switching"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ControllerAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    let_run_api_rooms__room_id__controller_clock_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                room_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GoingOn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ControllerAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    open_master_api_rooms__room_id__controller_master_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                room_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Opening"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ControllerAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -25,6 +25,7 @@ from loquen.core.model.documents import Unreadable
 from loquen.core.model.log import EntryFault
 from loquen.core.model.quantity import Sentence, Term, quoted, say
 from loquen.core.system.cases import told_case
+from loquen.devices.controller_link import ControllerTrouble
 from loquen.exchange.log_table import UnreadTable
 from loquen.exchange.reports import UnreadReport
 from loquen.store.faults import Busy, StoreFault
@@ -194,6 +195,11 @@ def not_kept(_: Request, error: Exception) -> Response:
     return answer(503 if isinstance(error, Busy) else 507, error.code, say("{what}", what=error.sentence))
 
 
+def controller_trouble(_: Request, error: Exception) -> Response:
+    assert isinstance(error, ControllerTrouble)
+    return answer(503, error.code, say("{what}", what=error.sentence))
+
+
 def not_routed(request: Request, error: Exception) -> Response:
     """There is no such route, or what it was sent is nothing that can be read."""
     assert isinstance(error, HTTPException)
@@ -222,6 +228,7 @@ def install(app: FastAPI) -> None:
     app.add_exception_handler(InUse, row_in_use)
     app.add_exception_handler(NoSuchRow, no_such_row)
     app.add_exception_handler(NoSuchSystem, no_such_system)
+    app.add_exception_handler(ControllerTrouble, controller_trouble)
     app.add_exception_handler(NoSuchRevision, no_such_revision)
     app.add_exception_handler(NoSuchWater, no_such_water)
     app.add_exception_handler(UnreadReport, unread_report)

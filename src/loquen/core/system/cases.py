@@ -145,6 +145,11 @@ ROOM_CASES: dict[str, tuple[State, str]] = {
     "did_not_settle": ("unknown", "These pipes could not be balanced; Loquen has noted it."),
     "impossible_value": ("unknown", "A value of these pipes can not be."),
     "no_water": ("unknown", "It has no water."),
+    "nothing_run": ("unknown", "Nothing has run yet."),
+    "store_would_empty": (
+        "short",
+        "There is no such day: the store would fall under its reserve. Mend the timetable first; nothing was sent.",
+    ),
     "drain_full": ("short", "The collector runs full."),
     "no_pulse_allowed": ("short", "A pulse of no length is no pulse."),
     "ends_before_it_begins": ("short", "It ends before it begins."),

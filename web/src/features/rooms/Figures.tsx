@@ -16,5 +16,6 @@ export function Figures({ keys }: { keys: string[] }) {
 const Named = memo(function Named({ name }: { name: string }) {
   const { openFigure } = useRoomInUse();
   const figure = useRoomSheet(({ figures }) => figures[name]);
-  return figure ? <FigureLine figure={figure} open={openFigure} /> : null;
+  const empty = useRoomSheet(({ tanks }) => tanks.length === 0);
+  return figure && !(empty && figure.value == null) ? <FigureLine figure={figure} open={openFigure} /> : null;
 });

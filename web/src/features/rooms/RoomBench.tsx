@@ -134,7 +134,8 @@ function Checks({ stage }: { stage: string }) {
   const { session, openFigure } = useRoomInUse();
   const checks = useRoomSheet((sheet) => sheet.checks) ?? [];
   const use = useCallback((changes: Remedy["changes"]) => session.edit(changes), [session]);
-  const here = checks.filter((check) => check.stage === stage);
+  const empty = useRoomSheet(({ tanks }) => tanks.length === 0);
+  const here = checks.filter((check) => check.stage === stage && !(empty && check.state === "unknown"));
   if (here.length === 0) return null;
   return (
     <section aria-label="Checks" className="mb-6">

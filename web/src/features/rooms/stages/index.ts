@@ -1,5 +1,6 @@
 import { memo, type ComponentType } from "react";
 import { ChangerStage } from "./ChangerStage";
+import { ControllerStage } from "./ControllerStage";
 import { DrainStage } from "./DrainStage";
 import { HoursStage } from "./HoursStage";
 import { PartsStage } from "./PartsStage";
@@ -24,4 +25,5 @@ export const STAGES: RoomStage[] = [
   { key: "drain", label: "Drain", Stage: memo(DrainStage) },
   { key: "hours", label: "Hours", Stage: memo(HoursStage) },
   { key: "parts", label: "Parts", Stage: memo(PartsStage) },
+  { key: "controller", label: "Controller", Stage: memo(ControllerStage) },
 ];

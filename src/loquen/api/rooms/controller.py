@@ -1,0 +1,281 @@
+"""The changer's controller: its timetable sent and read back, its runs brought to the logs, its faults named."""
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from math import expm1
+from typing import Any, Literal
+from zlib import crc32
+
+from fastapi import APIRouter, Request, Response
+from pydantic import Field
+from sqlmodel import Session
+
+from loquen.api.computing import computed
+from loquen.api.dependencies import FAULTS, Kept
+from loquen.api.rooms.lines import Lines
+from loquen.api.wire.answers import sent
+from loquen.api.wire.documents import read_room
+from loquen.api.wire.plan import Strict
+from loquen.core.errors import NamedCase
+from loquen.core.graph.engine import Sheet
+from loquen.core.model.documents import document
+from loquen.core.model.log import Entry
+from loquen.core.model.room import Room
+from loquen.core.rooms.book import sheet_of
+from loquen.core.rooms.diagnosis import RunSeen, Suspect, ZoneKnown, suspects
+from loquen.core.rooms.stages.changer import ZoneFlow
+from loquen.core.rooms.stages.hot import Season
+from loquen.core.system.told import rows_of
+from loquen.devices.controller_link import NONSENSE, ControllerLink, ControllerTrouble
+from loquen.store import log, runs, systems
+from loquen.store import tables as kept_as
+from loquen.store.database import Database
+from loquen.store.runs import KeptRun
+
+router = APIRouter(prefix="/api/rooms", tags=["controller"], responses=dict(FAULTS))
+DAY_MIN = 1440
+LATEST = 40
+"""Runs that a diagnosis looks back on."""
+
+
+class Sending(Strict):
+    """Which season's day to send."""
+
+    season: Literal["winter", "summer"] = "winter"
+
+
+class Switching(Strict):
+    fault: str = Field(max_length=40)
+    on: bool
+    zone: int = Field(default=0, ge=0, le=24)
+
+
+class GoingOn(Strict):
+    minutes: float = Field(gt=0, le=20_160)
+
+
+class Opening(Strict):
+    open: bool
+
+
+@dataclass(frozen=True, slots=True)
+class FaultOn:
+    """A fault that the simulated controller can have, and whether it does."""
+
+    key: str
+    label: str
+    on: bool
+    zone: int
+
+
+@dataclass(frozen=True, slots=True)
+class Sent:
+    """What the controller holds, against what the room plans."""
+
+    timetable: str
+    verified: bool
+    current: bool
+
+
+@dataclass(frozen=True, slots=True)
+class ControllerAnswer:
+    """The controller as it stands, its runs, and what they speak for."""
+
+    clock_min: float
+    master_open: bool
+    power: bool
+    leak: bool
+    store_full: bool
+    meter_l: float
+    sent: Sent
+    faults: tuple[FaultOn, ...]
+    runs: tuple[KeptRun, ...]
+    suspects: tuple[Suspect, ...]
+    fetched: int
+
+
+def link_of(request: Request) -> ControllerLink:
+    link: ControllerLink = request.app.state.controller
+    return link
+
+
+def saved_sheet(request: Request, session: Session, room_id: int) -> Sheet[Room]:
+    room = read_room(systems.read(session, room_id, kept_as.ROOM).document)
+    lines: Lines = request.app.state.lines
+    return sheet_of(room, lines.of(session, room))
+
+
+def day_of(sheet: Sheet[Room], season: str) -> dict[str, Any]:
+    """A season's day as the controller takes it."""
+    found: tuple[Season, ...] = rows_of(sheet, "seasons")
+    day = next((row for row in found if row.name == season), None)
+    flows: tuple[ZoneFlow, ...] = rows_of(sheet, "zone_flows")
+    pulses = [
+        {
+            "zone": row["zone"],
+            "start_min": round(row["start_h"] * 60, 3),
+            "end_min": round(row["end_h"] * 60, 3),
+        }
+        for row in (day.table.schedule if day else [])
+    ]
+    zones = [
+        {"zone": row.number, "name": row.name, "flow_lph": round(row.lph, 3), "emitters": len(row.tanks)}
+        for row in flows
+    ]
+    body = {"mixed_c": sheet.root.store.mixed_c, "zones": zones, "pulses": pulses}
+    return {"id": f"{season}-{crc32(repr(body).encode()):08x}", **body}
+
+
+@router.get("/{room_id}/controller", response_model=ControllerAnswer)
+async def read_controller(room_id: int, request: Request, database: Kept) -> Response:
+    """The controller as it stands; its new runs are brought to the logs."""
+    return await computed(lambda: sent(standing(room_id, request, database)))
+
+
+@router.post("/{room_id}/controller/timetable", response_model=ControllerAnswer)
+async def send_timetable(room_id: int, sending: Sending, request: Request, database: Kept) -> Response:
+    """Send a season's day, read it back, and say whether it is the same."""
+
+    def whole() -> Response:
+        with database.reading() as session:
+            sheet = saved_sheet(request, session, room_id)
+        seasons = rows_of(sheet, "seasons")
+        day = next((row for row in seasons if row.name == sending.season), None)
+        if day is None:
+            raise NamedCase("no_zones")
+        if not day.table.feasible:
+            raise NamedCase("store_would_empty")
+        timetable = day_of(sheet, sending.season)
+        link = link_of(request)
+        link.asked("PUT", "/timetable", timetable)
+        if link.asked("GET", "/timetable").get("timetable") != timetable:
+            raise ControllerTrouble(
+                "not_verified",
+                "The controller reads back another timetable than it was sent: it was not taken as sent.",
+            )
+        return sent(standing(room_id, request, database))
+
+    return await computed(whole)
+
+
+@router.post("/{room_id}/controller/faults", response_model=ControllerAnswer)
+async def switch_fault(room_id: int, switching: Switching, request: Request, database: Kept) -> Response:
+    """A fault of the simulated controller, on or off."""
+    return await told(room_id, request, database, "/faults", switching.model_dump())
+
+
+@router.post("/{room_id}/controller/clock", response_model=ControllerAnswer)
+async def let_run(room_id: int, going: GoingOn, request: Request, database: Kept) -> Response:
+    """Let the simulated controller's clock go on."""
+    return await told(room_id, request, database, "/clock", going.model_dump())
+
+
+@router.post("/{room_id}/controller/master", response_model=ControllerAnswer)
+async def open_master(room_id: int, opening: Opening, request: Request, database: Kept) -> Response:
+    """Open or shut the master valve."""
+    return await told(room_id, request, database, "/master", opening.model_dump())
+
+
+async def told(room_id: int, request: Request, database: Database, path: str, body: dict[str, Any]) -> Response:
+    def whole() -> Response:
+        link_of(request).asked("POST", path, body)
+        return sent(standing(room_id, request, database))
+
+    return await computed(whole)
+
+
+def standing(room_id: int, request: Request, database: Database) -> ControllerAnswer:
+    """The controller's state, its new runs kept and logged."""
+    link = link_of(request)
+    state = link.asked("GET", "/state")
+    told_runs = link.asked("GET", "/runs?since=0").get("runs")
+    with database.reading() as session:
+        sheet = saved_sheet(request, session, room_id)
+    flows: tuple[ZoneFlow, ...] = rows_of(sheet, "zone_flows")
+    try:
+        begun, clock = str(state["begun"]), float(state["clock_min"])
+        found = [run_of(row, begun, clock) for row in told_runs or []]
+        faults = faults_of(state)
+        held = state["timetable"]
+    except (KeyError, TypeError, ValueError):
+        raise ControllerTrouble(*NONSENSE) from None
+    with database.writing() as session:
+        fresh = runs.add(session, room_id, found)
+        for run in fresh:
+            log_run(session, sheet, run, flows)
+        kept = runs.list_of(session, room_id)
+    planned = {day_of(sheet, name)["id"] for name in ("winter", "summer")} if flows else set()
+    return ControllerAnswer(
+        clock_min=clock,
+        master_open=bool(state["master_open"]),
+        power=bool(state["power"]),
+        leak=bool(state["leak"]),
+        store_full=bool(state["store_full"]),
+        meter_l=float(state["meter_l"]),
+        sent=Sent(held or "", held is not None, held in planned),
+        faults=faults,
+        runs=tuple(kept[-LATEST:]),
+        suspects=spoken_for(kept[-LATEST:], flows),
+        fetched=len(fresh),
+    )
+
+
+def faults_of(state: dict[str, Any]) -> tuple[FaultOn, ...]:
+    on = {row["fault"]: int(row["zone"]) for row in state["faults"]}
+    return tuple(FaultOn(key, label, key in on, on.get(key, 0)) for key, label in state["knows"].items())
+
+
+def run_of(row: dict[str, Any], begun: str, clock_min: float) -> KeptRun:
+    """A run as the controller tells it, its moment reckoned back from now by the controller's clock."""
+    ended = datetime.now().astimezone() - timedelta(minutes=clock_min - float(row["end_min"]))
+    return KeptRun(
+        begun=begun,
+        number=int(row["n"]),
+        zone=int(row["zone"]),
+        at=ended,
+        clock_min=float(row["end_min"]),
+        minutes=float(row["end_min"]) - float(row["start_min"]),
+        planned_l=float(row["planned_l"]),
+        metered_l=float(row["metered_l"]),
+        mixed_c=float(row["mixed_c"]),
+        ended_by=str(row["ended_by"])[:40],
+    )
+
+
+def log_run(session: Session, sheet: Sheet[Room], run: KeptRun, flows: tuple[ZoneFlow, ...]) -> None:
+    """A run in the log of each system that stands on its zone: the share that passed and stayed, by the metered litres."""
+    flow = next((row for row in flows if row.number == run.zone), None)
+    if flow is None or run.planned_l <= 0:
+        return
+    tanks = rows_of(sheet, "tanks")
+    shares: dict[int, list[float]] = {}
+    # The zone's litres are shared out as its emitters share them; a run is a part of the day's minutes.
+    whole = flow.lph * flow.minutes / 60
+    for row in flow.tanks:
+        system = tanks[row.tank].system
+        if system:
+            shares.setdefault(system, []).append(-expm1(-row.ratio * run.metered_l / whole))
+    for system, found in shares.items():
+        share = sum(found) / len(found)
+        if share <= 0:
+            continue
+        note = f"changer, {flow.name}: {run.metered_l:.1f} of {run.planned_l:.1f} L"
+        entry = Entry(
+            kind="change",
+            share=round(share, 4),
+            note=note if run.ended_by == "timetable" else f"{note}, {run.ended_by}",
+        )
+        log.create(session, system, [(run.at, document(entry))])
+
+
+def spoken_for(kept: list[KeptRun], flows: tuple[ZoneFlow, ...]) -> tuple[Suspect, ...]:
+    """What the runs of the newest day speak for."""
+    if not kept:
+        return ()
+    newest = kept[-1]
+    seen = [
+        RunSeen(run.zone, run.planned_l, run.metered_l, run.ended_by)
+        for run in kept
+        if run.begun == newest.begun and run.clock_min // DAY_MIN == newest.clock_min // DAY_MIN
+    ]
+    return suspects(seen, [ZoneKnown(row.number, row.name, len(row.tanks)) for row in flows])
