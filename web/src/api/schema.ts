@@ -2943,7 +2943,7 @@ export interface components {
         };
         /**
          * KeptRun
-         * @description One run: which start of the controller it belongs to, its number there, and what was metered.
+         * @description One run: which start of the controller it belongs to, its number there, its end by that clock, what was metered.
          */
         KeptRun: {
             /** Begun */
@@ -2957,6 +2957,8 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /** Clock Min */
+            clock_min: number;
             /** Minutes */
             minutes: number;
             /** Planned L */

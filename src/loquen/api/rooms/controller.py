@@ -16,7 +16,6 @@ from loquen.api.rooms.lines import Lines
 from loquen.api.wire.answers import sent
 from loquen.api.wire.documents import read_room
 from loquen.api.wire.plan import Strict
-from loquen.core.errors import NamedCase
 from loquen.core.graph.engine import Sheet
 from loquen.core.model.documents import document
 from loquen.core.model.log import Entry
@@ -24,7 +23,7 @@ from loquen.core.model.room import Room
 from loquen.core.rooms.book import sheet_of
 from loquen.core.rooms.diagnosis import RunSeen, Suspect, ZoneKnown, suspects
 from loquen.core.rooms.stages.changer import ZoneFlow
-from loquen.core.rooms.stages.hot import Season
+from loquen.core.rooms.stages.hot import Season, sendable
 from loquen.core.system.told import rows_of
 from loquen.devices.controller_link import NONSENSE, ControllerLink, ControllerTrouble
 from loquen.store import log, runs, systems
@@ -141,10 +140,7 @@ async def send_timetable(room_id: int, sending: Sending, request: Request, datab
             sheet = saved_sheet(request, session, room_id)
         seasons = rows_of(sheet, "seasons")
         day = next((row for row in seasons if row.name == sending.season), None)
-        if day is None:
-            raise NamedCase("no_zones")
-        if not day.table.feasible:
-            raise NamedCase("store_would_empty")
+        sendable(day)
         timetable = day_of(sheet, sending.season)
         link = link_of(request)
         link.asked("PUT", "/timetable", timetable)

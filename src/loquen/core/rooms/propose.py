@@ -104,7 +104,7 @@ def proposed_zones(sheet: Sheet[Room], share: float) -> tuple[Room, tuple[ZonePr
             gives = nominal * math.sqrt(
                 max(room.treatment.setpoint_kpa if room.treatment.regulated else 100.0, 1.0) / 100
             )
-            minutes = max(2.0, round(share * middle / (1 - room.pulses.straight_frac) / gives * 60))
+            minutes = max(2.0, float(round(share * middle / (1 - room.pulses.straight_frac) / gives * 60)))
             name = f"{room.racks[rack - 1].rack_name}, {shelf_words(part)}"
             zones.append(Zone(zone_name=name[:80], nominal_lph=nominal, zone_min=minutes))
             for tank in part:

@@ -82,7 +82,7 @@ export function RackDialog({ open, onOpenChange }: { open: boolean; onOpenChange
             {put.error.message}
           </p>
         )}
-        <Button look="strong" disabled={put.isPending} className="mt-3">
+        <Button type="submit" look="strong" disabled={put.isPending} className="mt-3">
           Put it on the wall
         </Button>
       </form>

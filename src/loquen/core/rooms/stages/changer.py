@@ -1,6 +1,8 @@
 """The changer's water lines: what flows at every emitter while a zone is open, and what else could be."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
+from functools import lru_cache
 from typing import Any, Literal
 
 from loquen.core.errors import NamedCase
@@ -8,11 +10,13 @@ from loquen.core.graph.judging import at_least, at_most, by_practice
 from loquen.core.graph.nodes import State, Verdict, check, figure, step, worst
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.rooms.network import Flowing, solve_network, surge_kpa
-from loquen.core.rooms.stages.racks import HEADER_OVER_CM, Standing, Tank
+from loquen.core.rooms.stages.racks import HEADER_OVER_CM, Spot, Standing, Tank
 from loquen.core.rooms.zones import flow_ratio
 
 BEND_K, TEE_RUN_K, TEE_BRANCH_K, ENTRY_K = 0.9, 0.6, 1.8, 0.5
 HOUSE = "house"
+Spots = Mapping[int, Spot]
+MOST_SOLVED = 512
 HOUSE_LEAST_KPA = 50.0
 SIDE_M = 0.3
 """Pipe that a crossing from shelf to shelf takes beside its height."""
@@ -245,7 +249,7 @@ def put_zone(
     drawn: Drawn,
     zone: Valved,
     racks: tuple[Standing, ...],
-    tanks: tuple[Tank, ...],
+    spots: Spots,
     manifold: tuple[float, float, float],
 ) -> None:
     """A zone's valve, riser, headers, drops and emitters, after the manifold node M."""
@@ -253,14 +257,14 @@ def put_zone(
     drawn.valves.append({"id": f"valve{zone.number}", "from": "M", "to": gate, "kv_m3_h": zone.kv})
     shelves: dict[tuple[int, int], list[Drop]] = {}
     for drop in zone.drops:
-        tank = tanks[drop.tank]
-        shelves.setdefault((tank.rack, tank.shelf), []).append(drop)
+        spot = spots[drop.tank]
+        shelves.setdefault((spot.rack, spot.shelf), []).append(drop)
     before, before_at = gate, manifold
     for nth, ((rack_number, _), drops) in enumerate(shelves.items()):
         rack = racks[rack_number - 1]
-        run = sorted(drops, key=lambda drop: tanks[drop.tank].middle_cm)
-        height = max(tanks[drop.tank].rim_cm for drop in run) / 100 + HEADER_OVER_CM / 100
-        points = [(*place_m(rack, tanks[drop.tank].middle_cm), height) for drop in run]
+        run = sorted(drops, key=lambda drop: spots[drop.tank].middle_cm)
+        height = max(spots[drop.tank].rim_cm for drop in run) / 100 + HEADER_OVER_CM / 100
+        points = [(*place_m(rack, spots[drop.tank].middle_cm), height) for drop in run]
         if abs(walked_m(points[-1], before_at)) < abs(walked_m(points[0], before_at)):
             run, points = run[::-1], points[::-1]
         middle = (len(run) - 1) // 2 if zone.header == "middle" else 0
@@ -279,15 +283,15 @@ def put_zone(
                 there = drawn.node(f"h{run[i].tank}", height, drawn.far_m[node] + length)
                 drawn.pipe(node, there, length, zone.header_mm, TEE_RUN_K)
                 node, at = there, points[i]
-                put_drop(drawn, zone, run[i], tanks[run[i].tank], there)
+                put_drop(drawn, zone, run[i], spots[run[i].tank], there)
             ends.append((node, at))
         if zone.header == "ring" and len(run) > 1:
             drawn.pipe(ends[0][0], start, walked_m(ends[0][1], entry) + 2 * SIDE_M, zone.header_mm, 4 * BEND_K)
         before, before_at = start, entry
 
 
-def put_drop(drawn: Drawn, zone: Valved, drop: Drop, tank: Tank, header: str) -> None:
-    tip = drawn.node(f"t{drop.tank}", tank.rim_cm / 100, drawn.far_m[header] + zone.drop_m)
+def put_drop(drawn: Drawn, zone: Valved, drop: Drop, spot: Spot, header: str) -> None:
+    tip = drawn.node(f"t{drop.tank}", spot.rim_cm / 100, drawn.far_m[header] + zone.drop_m)
     drawn.pipe(header, tip, zone.drop_m, zone.drop_mm, TEE_BRANCH_K)
     emitter = {
         "id": f"e{drop.tank}",
@@ -306,6 +310,16 @@ def opened(
     feed: Feed, zones: tuple[Valved, ...], racks: tuple[Standing, ...], tanks: tuple[Tank, ...]
 ) -> tuple[Flowing, Drawn]:
     """The room's line with some zones open, solved, and how it was put together."""
+    own = tuple((drop.tank, tanks[drop.tank].spot) for zone in zones for drop in zone.drops)
+    return solved_line(feed, zones, racks, own)
+
+
+@lru_cache(MOST_SOLVED)
+def solved_line(
+    feed: Feed, zones: tuple[Valved, ...], racks: tuple[Standing, ...], own: tuple[tuple[int, Spot], ...]
+) -> tuple[Flowing, Drawn]:
+    """The same, solved once for what it hangs on: what lives in a tank moves no water."""
+    spots = dict(own)
     drawn = Drawn()
     manifold_m = feed.manifold_m[2]
     drawn.node("tap", feed.tap_m, 0.0)
@@ -322,7 +336,7 @@ def opened(
     else:
         drawn.pipe("mixed", "M", 0.1, feed.feed_mm, 0.0)
     for zone in zones:
-        put_zone(drawn, zone, racks, tanks, feed.manifold_m)
+        put_zone(drawn, zone, racks, spots, feed.manifold_m)
     # What the house uses keeps its flow while there is any pressure to speak of.
     house = {"id": HOUSE, "node": "tap", "kind": "compensating", "nominal_lph": feed.house_lph}
     drawn.emitters.append(house | {"min_kpa": HOUSE_LEAST_KPA, "max_kpa": 2000})

@@ -1,7 +1,7 @@
 """Hot water over a day: what each season asks, when each zone runs, and what would mend a day that does not fit."""
 
-from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
+from functools import lru_cache
 from typing import Any
 
 from loquen.core.errors import NamedCase
@@ -17,6 +17,7 @@ from loquen.core.rooms.zones import exchanged_frac, failed_mix_c
 
 DAYS_TRIED = 6
 SAME_L = 0.5
+MOST_DAYS = 256
 REFUSALS = {
     "not_enough_hours": "The zones ask for more minutes than the hours allowed have.",
     "not_enough_heat": "The store and its heater make {fits} of the hot water that the zones ask for in these hours.",
@@ -49,6 +50,19 @@ class Season:
         return self.name
 
 
+@dataclass(frozen=True, slots=True)
+class HotStore:
+    """The hot store as a timetable takes it."""
+
+    capacity_l: float
+    usable_frac: float
+    hot_c: float
+    mix_c: float
+    power_w: float
+    efficiency_frac: float
+    standing_loss_w: float
+
+
 @step()
 def hot_store(
     store_l: float,
@@ -58,16 +72,8 @@ def hot_store(
     hot_w: float,
     hot_yield: float,
     standing_w: float,
-) -> Mapping[str, Any]:
-    return {
-        "capacity_l": store_l,
-        "usable_frac": usable_frac,
-        "hot_c": hot_c,
-        "mix_c": mixed_c,
-        "power_w": hot_w,
-        "efficiency_frac": hot_yield,
-        "standing_loss_w": standing_w,
-    }
+) -> HotStore:
+    return HotStore(store_l, usable_frac, hot_c, mixed_c, hot_w, hot_yield, standing_w)
 
 
 @step()
@@ -208,37 +214,38 @@ def pulse_bound(
     return min(bounds, key=lambda b: b.minutes, default=None)
 
 
+@lru_cache(MOST_DAYS)
 def season_of(
     name: str,
     cold_c: float,
-    zone_flows: tuple[ZoneFlow, ...],
+    zones: tuple[tuple[int, float, float], ...],
     windows: tuple[tuple[float, float], ...],
-    store: Mapping[str, Any],
+    store: HotStore,
     house: tuple[tuple[float, float, float], ...],
     reserve_l: float,
     gap_min: float,
     longest_min: float | None,
     shortest_min: float,
 ) -> Season:
-    """The day that can be repeated: the store begins it as full as it ended the last one."""
-    zones = [{"id": row.number, "flow_lph": row.lph, "minutes": row.minutes} for row in zone_flows]
-    usable = store["capacity_l"] * store["usable_frac"]
-    start = usable
+    """The day that can be repeated: the store begins it as full as it ended the last one. Zones: number, L/h, minutes."""
+    rows = [{"id": number, "flow_lph": lph, "minutes": minutes} for number, lph, minutes in zones]
+    start = store.capacity_l * store.usable_frac
+    usable = start
     table: Timetable | None = None
     levels: tuple[tuple[float, float], ...] = ()
     end = start
     for _ in range(DAYS_TRIED):
         table = timetable(
-            zones=zones,
+            zones=rows,
             windows_h=windows,
-            store={**store, "cold_c": cold_c, "start_l": start},
+            store={**asdict(store), "cold_c": cold_c, "start_l": start},
             house=house,
             reserve_l=reserve_l,
             gap_min=gap_min,
             longest_pulse_min=longest_min,
             shortest_pulse_min=shortest_min,
         )
-        hot = {row["id"]: row["flow_lph"] * table.hot_share_frac for row in zones}
+        hot = {number: lph * table.hot_share_frac for number, lph, _ in zones}
         draws = [
             (row["start_h"], row["end_h"], hot[row["zone"]] * (row["end_h"] - row["start_h"]))
             for row in table.schedule
@@ -252,11 +259,20 @@ def season_of(
     return Season(name, cold_c, table, tuple(Level(*point) for point in levels), end)
 
 
+def sendable(season: Season | None) -> Season:
+    """A day that a controller may be sent; raise NamedCase no_zones, or store_would_empty for one that is none."""
+    if season is None:
+        raise NamedCase("no_zones")
+    if not season.table.feasible:
+        raise NamedCase("store_would_empty")
+    return season
+
+
 @step()
 def seasons(
     zone_flows: tuple[ZoneFlow, ...],
     allowed_h: tuple[tuple[float, float], ...],
-    hot_store: Mapping[str, Any],
+    hot_store: HotStore,
     house_draws: tuple[tuple[float, float, float], ...],
     reserve_l: float,
     gap_min: float,
@@ -266,11 +282,12 @@ def seasons(
     summer_c: float,
 ) -> tuple[Season, ...]:
     longest = max(pulse_bound.minutes, 0.01) if pulse_bound else None
+    zones = tuple((row.number, row.lph, row.minutes) for row in zone_flows)
     return tuple(
         season_of(
             name,
             cold,
-            zone_flows,
+            zones,
             allowed_h,
             hot_store,
             house_draws,

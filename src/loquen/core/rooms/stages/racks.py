@@ -38,6 +38,16 @@ class Standing:
 
 
 @dataclass(frozen=True, slots=True)
+class Spot:
+    """Where a tank's emitter hangs: its shelf, its rim over the floor, its middle along the rack."""
+
+    rack: int
+    shelf: int
+    rim_cm: float
+    middle_cm: float
+
+
+@dataclass(frozen=True, slots=True)
 class Tank:
     """A tank in its place: what the room needs to know of it. `from_left_cm` is its left side along the rack."""
 
@@ -60,6 +70,10 @@ class Tank:
     @property
     def label(self) -> str:
         return self.name
+
+    @property
+    def spot(self) -> Spot:
+        return Spot(self.rack, self.shelf, self.rim_cm, self.middle_cm)
 
     @property
     def rim_cm(self) -> float:

@@ -171,8 +171,8 @@ function Simulation({ now, busy, goOn, fault }: SimulationProps) {
     <fieldset className="mb-5">
       <legend className="mb-1 text-sm font-semibold">The simulated controller</legend>
       <p className="mb-2 flex flex-wrap items-center gap-2">
-        Its clock stands at day {Math.floor(now.clock_min / DAY_MIN) + 1}, {clock((now.clock_min % DAY_MIN) / 60)}. A day that
-        passes at once is logged as the last day.
+        Its clock stands at day {Math.floor(now.clock_min / DAY_MIN) + 1},{" "}
+        {clock((now.clock_min % DAY_MIN) / 60)}. A day that passes at once is logged as the last day.
         <Button disabled={busy} onClick={() => goOn(DAY_MIN)}>
           Let a day pass
         </Button>
