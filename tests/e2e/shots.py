@@ -28,12 +28,17 @@ def ahead(page):
     page.get_by_role("region", name="Levers").wait_for()
 
 
-def two_levers(page):
-    levers = page.get_by_role("region", name="Levers")
-    levers.get_by_role("checkbox", name=re.compile("Feed a quarter less")).check()
-    levers.get_by_role("checkbox", name=re.compile("Another change")).check()
-    heading = page.get_by_role("heading", name="What was tried")
-    heading.evaluate("heading => heading.scrollIntoView({ block: 'center' })")
+def far_tank(page):
+    page.get_by_role("button", name=re.compile("^A12: ")).click()
+
+
+def first_night(page):
+    """A night as planned, then one with a blocked emitter."""
+    page.get_by_role("button", name="Send the winter day").click()
+    page.get_by_text("read back and the same").wait_for()
+    page.get_by_role("switch", name="an emitter is blocked").click()
+    page.get_by_role("button", name="Let a day pass").click()
+    page.get_by_role("region", name=re.compile("litres speak for")).wait_for()
 
 
 def reading(page):
@@ -53,17 +58,17 @@ def book_page(server):
 
 VIEWS = [
     ("animals", "/systems/1/animals", None, "Animals"),
-    ("tank", "/systems/2/tank", None, "Tank"),
-    ("filter", "/systems/1/filter", None, "Filter"),
     ("flow", "/systems/1/flow", None, "Flow"),
     ("heat", "/systems/2/heat", None, "Heat and light"),
     ("source", "/systems/5/source", None, "Source"),
     ("changes", "/systems/3/changes", None, "Changes"),
     ("cycle", "/systems/6/cycle", forecast, "Cycle"),
     ("nitrate", "/systems/3/nitrate", ahead, "Nitrate"),
-    ("experiment", "/systems/3/nitrate", two_levers, "Nitrate"),
     ("log", "/systems/1/log", None, "Log"),
-    ("arrivals", "/systems/5/arrivals", None, "Arrivals"),
+    ("room", "/rooms/7/racks", None, "Racks"),
+    ("network", "/rooms/7/changer", far_tank, "Changer"),
+    ("timetable", "/rooms/7/timetable", None, "Timetable"),
+    ("controller", "/rooms/7/controller", first_night, "Controller"),
     ("waters", "/waters", None, "Waters"),
     ("library", "/library", None, "Library"),
     ("working", "/systems/3/changes", opened_slip, "Changes"),
