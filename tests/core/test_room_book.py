@@ -12,6 +12,7 @@ from loquen.core.model.room import (
     Drain,
     Household,
     Place,
+    Price,
     Purified,
     Purifier,
     Rack,
@@ -29,7 +30,7 @@ from loquen.core.rooms import remedies
 from loquen.core.rooms.book import room_book, sheet_of
 from loquen.core.rooms.commissioning import steps
 from loquen.core.rooms.lines import Line, line_of
-from loquen.core.rooms.parts import parts
+from loquen.core.rooms.parts import parts, quote
 from loquen.core.rooms.propose import proposed_zones, rack_of
 from loquen.core.rooms.stages.changer import trials
 from loquen.core.system.book import sheet_of as system_sheet
@@ -154,7 +155,7 @@ def test_a_check_falls_where_it_should(key, more, expected):
 
 def test_every_check_of_a_room_is_judged_both_ways():
     checks = {name for name, node in room_book().nodes.items() if node.check}
-    elsewhere = {"salt_stays", "mix_failure_borne"}
+    elsewhere = {"salt_stays", "mix_failure_borne", "as_caught"}
     assert checks == set(FALLING) | elsewhere
 
 
@@ -167,7 +168,7 @@ def test_a_room_that_holds():
     )
     sheet = told(full)
     states = {key: state(sheet, key) for key, node in sheet.wiring.nodes.items() if node.check}
-    usual = {"rack_floor_bears": "tight", "mix_failure_borne": "tight", "salt_stays": None}
+    usual = {"rack_floor_bears": "tight", "mix_failure_borne": "tight", "salt_stays": None, "as_caught": None}
     assert {key: found for key, found in states.items() if found != "holds"} == usual
 
 
@@ -245,6 +246,40 @@ def test_a_softener_on_the_hot_side_sees_only_that():
         sheet.value("softened_l") / (sheet.value("changer_l_d") * share)
     )
     assert sheet.value("softener_sodium") == pytest.approx(12 * 17.848 * 0.4594 * share, rel=1e-3)
+
+
+def test_buckets_tell_a_blocked_emitter_from_a_weak_street():
+    sheet = told(room())
+    planned = {row.tank: row.lph for row in sheet.value("zone_flows")[0].tanks}
+    assert state(sheet, "as_caught") is None
+
+    def with_buckets(parts_of):
+        places = [
+            replace(place, caught_l_min=planned[i] / 60 * parts_of[i]) if i in parts_of else place
+            for i, place in enumerate(room().places)
+        ]
+        return told(room(places=tuple(places)))
+
+    alike = with_buckets({0: 0.8, 5: 0.8, 11: 0.8})
+    assert alike.value("caught_frac") == pytest.approx(0.8)
+    assert alike.value("caught_kpa") == pytest.approx(200 * 0.64, rel=1e-6)
+    assert state(alike, "as_caught") == "tight"
+    assert "manifold" in alike.value("as_caught").reason.text
+    one = with_buckets({0: 1.0, 5: 1.0, 11: 0.4})
+    assert one.value("as_caught").reason.terms["tank"].value == "A12"
+    assert state(with_buckets({0: 1.03, 11: 0.98}), "as_caught") == "holds"
+
+
+def test_a_quote_has_parts_hours_and_margin():
+    given = room(prices=(Price("Emitter, 24 L/h at 100 kPa", 1.5), Price("Strainer", 12)))
+    given = replace(given, worth=replace(given.worth, build_h=10, hour_money=20, margin_frac=0.25))
+    lines = parts(told(given))
+    found = quote(given, lines)
+    assert found.parts_money == pytest.approx(14 * 1.5 + 2 * 12)
+    assert found.hours_money == 200
+    assert found.margin_money == pytest.approx(245 / 4)
+    assert found.whole_money == pytest.approx(245 * 1.25)
+    assert found.unpriced == len(lines) - 2
 
 
 def test_a_changer_washes_salt_out():

@@ -3960,6 +3960,16 @@ export interface components {
              */
             plant_cover_frac: number;
         };
+        /** Price */
+        Price: {
+            /** Priced Part */
+            priced_part: string;
+            /**
+             * Price Money
+             * @default 0
+             */
+            price_money: number;
+        };
         /**
          * Proposed
          * @description A room as it would be, and why each zone is as it is.
@@ -4145,6 +4155,22 @@ export interface components {
             target?: number | null;
             /** Paths */
             paths?: string[] | null;
+        };
+        /**
+         * Quote
+         * @description What the changer costs to build for somebody; `unpriced` parts are not in it.
+         */
+        Quote: {
+            /** Parts Money */
+            parts_money: number;
+            /** Unpriced */
+            unpriced: number;
+            /** Hours Money */
+            hours_money: number;
+            /** Margin Money */
+            margin_money: number;
+            /** Whole Money */
+            whole_money: number;
         };
         /** Rack */
         Rack: {
@@ -4584,10 +4610,17 @@ export interface components {
              *       "upkeep_min": 15,
              *       "kwh_money": 0.3,
              *       "water_money": 4,
-             *       "cartridge_money": 60
+             *       "cartridge_money": 60,
+             *       "build_h": 24,
+             *       "margin_frac": 0
              *     }
              */
             worth: components["schemas"]["Worth"];
+            /**
+             * Prices
+             * @default []
+             */
+            prices: components["schemas"]["Price"][];
             /**
              * Notes
              * @default
@@ -4634,6 +4667,7 @@ export interface components {
             purified: components["schemas"]["Level"][];
             /** Parts */
             parts: components["schemas"]["PartLine"][];
+            quote: components["schemas"]["Quote"];
             /** Commissioning */
             commissioning: components["schemas"]["Sentence"][];
         };
@@ -6340,6 +6374,16 @@ export interface components {
              * @default 60
              */
             cartridge_money: number;
+            /**
+             * Build H
+             * @default 24
+             */
+            build_h: number;
+            /**
+             * Margin Frac
+             * @default 0
+             */
+            margin_frac: number;
         };
         /** Zone */
         Zone: {

@@ -12,7 +12,7 @@ from loquen.core.rooms import remedies
 from loquen.core.rooms.book import GLASSES, STAGES, sheet_of
 from loquen.core.rooms.commissioning import steps
 from loquen.core.rooms.lines import Line
-from loquen.core.rooms.parts import parts
+from loquen.core.rooms.parts import Quote, parts, quote
 from loquen.core.rooms.stages.changer import ZoneFlow
 from loquen.core.rooms.stages.exchange import Exchanged, Walked
 from loquen.core.rooms.stages.hot import Failing, Level, Season
@@ -60,6 +60,7 @@ class RoomAnswer:
     cartridges_due: str
     purified: tuple[Level, ...]
     parts: tuple[PartLine, ...]
+    quote: Quote
     commissioning: tuple[Sentence, ...]
 
 
@@ -70,6 +71,7 @@ def view(room: Room, lines: Mapping[int, Line]) -> RoomAnswer:
     order = list(STAGES)
     checks = sorted(checks_of(sheet, remedies.OWN), key=lambda check: order.index(check.stage))
     tanks = rows_of(sheet, "tanks")
+    bought: tuple[PartLine, ...] = where_known(lambda: parts(sheet), ())
     return RoomAnswer(
         figures={figure.key: figure for figure in figures_of(sheet)},
         checks=checks,
@@ -103,7 +105,8 @@ def view(room: Room, lines: Mapping[int, Line]) -> RoomAnswer:
         hand_round=rows_of(sheet, "hand_round"),
         cartridges_due=where_known(lambda: str(sheet.value("cartridges_due")), ""),
         purified=where_known(lambda: purified_levels(sheet), ()),
-        parts=where_known(lambda: parts(sheet), ()),
+        parts=bought,
+        quote=quote(room, bought),
         commissioning=where_known(lambda: steps(sheet), ()),
     )
 

@@ -277,6 +277,16 @@ class Worth:
     kwh_money: Annotated[float, Quantity("Electricity, per kWh", "money", 0, 100)] = 0.30
     water_money: Annotated[float, Quantity("Water and drain, per 1000 L", "money", 0, 1000)] = 4.0
     cartridge_money: Annotated[float, Quantity("A set of cartridges", "money", 0, 10_000)] = 60.0
+    build_h: Annotated[float, Quantity("Hours to build it", "hours", 0, 2000)] = 24.0
+    margin_frac: Annotated[float, Quantity("Margin on a quote", "share", 0, 2)] = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Price:
+    """What a part costs, by the words that it is listed under."""
+
+    priced_part: Annotated[str, Choice("Part", table="text")]
+    price_money: Annotated[float, Quantity("Price", "money", 0, 1_000_000)] = 0.0
 
 
 DEFAULT_TASKS = (
@@ -307,6 +317,7 @@ class Room:
     drain: Drain = field(default_factory=Drain)
     tasks: Annotated[tuple[Task, ...], Most(20)] = DEFAULT_TASKS
     worth: Worth = field(default_factory=Worth)
+    prices: Annotated[tuple[Price, ...], Most(120)] = ()
     notes: Annotated[str, Choice("Notes", table="text")] = ""
     version: int = ROOM_VERSION
 

@@ -41,6 +41,7 @@ ROW_NAMES = {
     "windows": "hours",
     "purified": "draw",
     "tasks": "work",
+    "prices": "price",
 }
 NO_LINES: Mapping[int, Line] = {}
 
@@ -62,7 +63,13 @@ def sheet_of(room: Room, lines: Mapping[int, Line] = NO_LINES) -> Sheet[Room]:
 def row_label(sheet: Sheet[Room], section: str, at: int, label: str) -> str:
     """What an input of a row is called: with the name of the row where it has one."""
     rows = getattr(sheet.root, section)
-    names = {"racks": "rack_name", "places": "tank_name", "zones": "zone_name", "tasks": "task_name"}
+    names = {
+        "racks": "rack_name",
+        "places": "tank_name",
+        "zones": "zone_name",
+        "tasks": "task_name",
+        "prices": "priced_part",
+    }
     own = getattr(rows[at], names[section], "") if section in names else ""
     if own:
         return f"{label}, {own}"

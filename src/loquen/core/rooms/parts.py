@@ -2,6 +2,7 @@
 
 import math
 from collections import Counter, defaultdict
+from dataclasses import dataclass
 
 from loquen.core.graph.engine import Sheet
 from loquen.core.model.room import Room
@@ -106,3 +107,23 @@ def pipes(room: Room, zones: list[Valved], tanks: tuple[Tank, ...], flows: dict[
         )
     )
     return lines
+
+
+@dataclass(frozen=True, slots=True)
+class Quote:
+    """What the changer costs to build for somebody; `unpriced` parts are not in it."""
+
+    parts_money: float
+    unpriced: int
+    hours_money: float
+    margin_money: float
+    whole_money: float
+
+
+def quote(room: Room, lines: tuple[PartLine, ...]) -> Quote:
+    """Parts with their spares at the prices entered, the hours to build it, and the margin on both."""
+    prices = {row.priced_part: row.price_money for row in room.prices}
+    known = [(line.quantity + line.spare) * prices[line.label] for line in lines if line.label in prices]
+    hours = room.worth.build_h * room.worth.hour_money
+    margin = (sum(known) + hours) * room.worth.margin_frac
+    return Quote(sum(known), len(lines) - len(known), hours, margin, sum(known) + hours + margin)

@@ -145,6 +145,7 @@ ROOM_CASES: dict[str, tuple[State, str]] = {
     "did_not_settle": ("unknown", "These pipes could not be balanced; Loquen has noted it."),
     "impossible_value": ("unknown", "A value of these pipes can not be."),
     "no_water": ("unknown", "It has no water."),
+    "no_buckets": ("unknown", "No bucket was held under an emitter yet."),
     "nothing_run": ("unknown", "Nothing has run yet."),
     "store_would_empty": (
         "short",
@@ -159,6 +160,7 @@ ROOM_CASES: dict[str, tuple[State, str]] = {
     "twice_named": ("unknown", "Two of these pipes are called the same."),
 }
 INAPPLICABLE = {
+    "no_buckets",
     "not_needed",
     "not_heated",
     "no_move",

@@ -51,6 +51,7 @@ export function PickedTank() {
         <NumberField path={`${at}.pipe_m`} placeholder="auto" />
         <NumberField path={`${at}.shelf`} />
         <NumberField path={`${at}.slot`} />
+        <NumberField path={`${at}.caught_l_min`} placeholder="not yet" />
         <NumberField path={`${at}.place_l`} placeholder={units.number(tank.litres, "volume")} />
         <NumberField path={`${at}.place_nitrate_mg_l_d`} placeholder="plan’s" />
       </div>

@@ -20,7 +20,7 @@ export function FloorPlan() {
   const width = Math.max(...boxes.map(({ x, w }) => x + w)) + 2 * AROUND;
   const depth = Math.max(DEEP, ...boxes.map(({ y, h }) => y + h)) + 2 * AROUND;
   const at = { x: Number(manifold?.manifold_x_m ?? 0), y: Number(manifold?.manifold_y_m ?? 0) };
-  const font = width / 58;
+  const font = width / 44;
   return (
     <svg
       viewBox={`${-AROUND} ${-AROUND} ${width} ${depth}`}

@@ -21,9 +21,13 @@ export function ChangerStage() {
   const [open, setOpen] = useState(0);
   const shown = Math.min(open, zones.length - 1);
   const zone = zones[shown];
+  const buckets = useRoom((room) => room.places?.some(({ caught_l_min }) => caught_l_min != null));
+  const measured = buckets ? ["caught_frac", "caught_kpa"] : [];
   return (
     <>
-      <Figures keys={["changer_l_d", "supply_wanted_lph", "supply_most_lph", "least_even_frac"]} />
+      <Figures
+        keys={["changer_l_d", "supply_wanted_lph", "supply_most_lph", "least_even_frac", ...measured]}
+      />
       <Propose />
       {zones.length > 0 && (
         <nav aria-label="Zones" className="mb-2 flex flex-wrap gap-1">

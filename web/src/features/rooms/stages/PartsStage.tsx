@@ -1,5 +1,8 @@
 import { Says } from "@/ui/figures/Says";
 import { Button } from "@/ui/controls";
+import { NumberField } from "@/ui/editing/fields";
+import { useUnits } from "@/ui/units";
+import { PartPrice } from "../PartPrice";
 import { useRoomSheet } from "../context";
 
 /** What to buy, and how it is taken into use: made to be printed. */
@@ -28,6 +31,9 @@ export function PartsStage() {
               <th scope="col" className="py-1 pl-3 text-right font-normal">
                 to keep
               </th>
+              <th scope="col" className="py-1 pl-3 text-right font-normal">
+                each
+              </th>
             </tr>
           </thead>
           <tbody>
@@ -41,10 +47,14 @@ export function PartsStage() {
                   {part.quantity} {part.unit === "pieces" ? "" : part.unit}
                 </td>
                 <td className="num py-1 pl-3 text-right">{part.spare || ""}</td>
+                <td className="py-1 pl-3 text-right">
+                  <PartPrice part={part.label} />
+                </td>
               </tr>
             ))}
           </tbody>
         </table>
+        <QuoteLine />
         <Button className="mt-3 print:hidden" onClick={() => window.print()}>
           Print
         </Button>
@@ -64,6 +74,29 @@ export function PartsStage() {
           ))}
         </ol>
       </section>
+    </div>
+  );
+}
+
+/** What it comes to for somebody who has it built. */
+function QuoteLine() {
+  const quote = useRoomSheet((sheet) => sheet.quote);
+  const units = useUnits();
+  if (!quote) return null;
+  const money = (value: number) => units.text(value, "money");
+  return (
+    <div className="mt-3">
+      <p>
+        Parts <b className="num">{money(quote.parts_money)}</b>
+        {quote.unpriced > 0 && ` (${quote.unpriced} without a price)`}, hours{" "}
+        <b className="num">{money(quote.hours_money)}</b>, margin{" "}
+        <b className="num">{money(quote.margin_money)}</b>: together{" "}
+        <b className="num">{money(quote.whole_money)}</b>.
+      </p>
+      <div className="mt-1 grid gap-x-7 md:grid-cols-2 print:hidden">
+        <NumberField path="worth.build_h" />
+        <NumberField path="worth.margin_frac" />
+      </div>
     </div>
   );
 }
