@@ -106,6 +106,18 @@ FALLING = {
     "pressure_reaches": [
         ({"supply": Supply(static_kpa=230, tested_lph=1200, tested_kpa=150, air_gap=True)}, "tight"),
         ({"supply": Supply(static_kpa=120, tested_lph=600, tested_kpa=20, air_gap=True)}, "short"),
+        ({"treatment": Treatment(regulated=False)}, "tight"),
+        (
+            {
+                "treatment": Treatment(regulated=False),
+                "supply": Supply(static_kpa=60, tested_lph=400, tested_kpa=5, air_gap=True),
+            },
+            "short",
+        ),
+    ],
+    "their_water": [
+        ({"supply": Supply(air_gap=True, supply_us_cm=900)}, "short"),
+        ({"supply": Supply(air_gap=True, supply_us_cm=700), "zones": (Zone("One", zone_min=120),)}, "tight"),
     ],
     "street_gives": [({"supply": Supply(static_kpa=260, tested_lph=700, tested_kpa=60, air_gap=True)}, "short")],
     "in_range": [({"zones": (Zone("One", "compensating", 24, 250, 0.5, 350, zone_min=24),)}, "tight")],
@@ -403,6 +415,25 @@ def test_a_tank_of_another_size_sits_badly_and_is_told():
     odd = room(places=(*room().places[:11], replace(room().places[11], place_l=90.0)))
     _, why = proposed_zones(told(odd), 0.15)
     assert any(sentence.terms["tank"].value == "A12" for row in why for sentence in row.apart)
+
+
+def test_soft_water_shrimps_are_not_fed_from_the_street():
+    """Dwarf shrimps at 190 µS/cm on a tap of 450: told in red where they are on a zone, and left out of what is proposed."""
+    shrimps = line(us_cm=190.0, borne_solids_frac=0.1, borne_k=1.0)
+    sheet = told(room(), shrimps)
+    assert state(sheet, "their_water") == "short"
+    assert sheet.value("strange_frac") == pytest.approx((450 - 190) / 190)
+    mixed = room(places=(*room().places, Place("Shrimps", 2, 1, 1, 5)))
+    zoned, _ = proposed_zones(told(mixed, line(), replace(shrimps, system=2)), 0.15)
+    assert zoned.places[-1].zone == 0
+    assert zoned.places[0].zone == 1
+
+
+def test_a_tank_without_a_plan_is_judged_at_the_warmth_it_is_kept_at():
+    own = tuple(replace(place, system=0, place_l=47.0, place_c=29.0) for place in room().places)
+    assert state(sheet_of(room(places=own)), "mix_near") == "tight"
+    near = tuple(replace(place, place_c=25.5) for place in own)
+    assert state(sheet_of(room(places=near)), "mix_near") == "holds"
 
 
 def test_salt_water_stays_by_hand():

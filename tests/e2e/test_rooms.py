@@ -102,12 +102,12 @@ def test_a_tank_is_picked_by_keyboard_and_moved_by_hand(new_room):
     tank.focus()
     page.keyboard.press("Enter")
     picked = page.get_by_role("region", name="Tank W3")
-    picked.get_by_label("Place, from the left").fill("1")
+    picked.get_by_role("textbox", name="Place, from the left").fill("1")
     # Somebody stands there already: the nearest free place is offered.
     offer = page.get_by_role("button", name=re.compile("Set Place, from the left to 3"))
     expect(offer.first).to_be_visible()
     offer.first.click()
-    expect(picked.get_by_label("Place, from the left")).to_have_value("3")
+    expect(picked.get_by_role("textbox", name="Place, from the left")).to_have_value("3")
     expect(page.get_by_text("to mend before this can be computed")).to_have_count(0)
 
 

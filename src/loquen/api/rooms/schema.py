@@ -5,35 +5,21 @@ from typing import Annotated
 
 from pydantic import BaseModel, Field
 
-from loquen.api.systems.schema import Base
+from loquen.api.systems.schema import Base, KeptOut, standing
 from loquen.api.wire.documents import read_room
 from loquen.api.wire.plan import RoomSchema, Strict, room_from_core
 from loquen.store.systems import Saved
 
 
-class RoomOut(BaseModel):
+class RoomOut(KeptOut):
     """A room with its current document and where it stands in its history."""
 
-    id: int
-    created: datetime
-    revision: int
-    saved: datetime
-    can_undo: bool
-    can_redo: bool
     room: RoomSchema
 
     @classmethod
     def of(cls, saved: Saved) -> "RoomOut":
         """Raises: Unreadable for a document that can not be read."""
-        return cls(
-            id=saved.id,
-            created=saved.created,
-            revision=saved.revision,
-            saved=saved.saved,
-            can_undo=saved.can_undo,
-            can_redo=saved.can_redo,
-            room=room_from_core(read_room(saved.document)),
-        )
+        return cls(**standing(saved), room=room_from_core(read_room(saved.document)))
 
 
 class RoomName(BaseModel):

@@ -94,7 +94,7 @@ def view(room: Room, lines: Mapping[int, Line]) -> RoomAnswer:
                 tank.height_cm,
                 tank.base_cm,
                 tank.from_left_cm,
-                tank.line.water_c if tank.line else None,
+                tank.kept_c,
             )
             for tank in tanks
         ],

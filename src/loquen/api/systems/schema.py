@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from datetime import datetime
+from typing import Any
 
 from pydantic import BaseModel, Field
 
@@ -14,8 +15,8 @@ from loquen.core.model.quantity import Sentence
 from loquen.store.systems import MOST_ID, Saved
 
 
-class SystemOut(BaseModel):
-    """A system with its current plan and where it stands in its history."""
+class KeptOut(BaseModel):
+    """A document and where it stands in its history."""
 
     id: int
     created: datetime
@@ -23,20 +24,22 @@ class SystemOut(BaseModel):
     saved: datetime
     can_undo: bool
     can_redo: bool
+
+
+def standing(saved: Saved) -> dict[str, Any]:
+    """Where a document stands in its history."""
+    return {name: getattr(saved, name) for name in KeptOut.model_fields}
+
+
+class SystemOut(KeptOut):
+    """A system with its current plan and where it stands in its history."""
+
     plan: PlanSchema
 
     @classmethod
     def of(cls, saved: Saved) -> "SystemOut":
         """Raises: Unreadable for a plan that can not be read."""
-        return cls(
-            id=saved.id,
-            created=saved.created,
-            revision=saved.revision,
-            saved=saved.saved,
-            can_undo=saved.can_undo,
-            can_redo=saved.can_redo,
-            plan=from_core(read_document(saved.document)),
-        )
+        return cls(**standing(saved), plan=from_core(read_document(saved.document)))
 
 
 @dataclass(frozen=True, slots=True)

@@ -28,6 +28,7 @@ GLASSES = {
     "even": "Evenness",
     "hot": "Hot store",
     "carbon": "Carbon",
+    "water": "Their water",
     "nitrate": "Nitrate",
     "purified": "Purified",
     "drain": "Drain",

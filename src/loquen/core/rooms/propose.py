@@ -82,13 +82,15 @@ class ZoneProposal:
 def proposed_zones(sheet: Sheet[Room], share: float) -> tuple[Room, tuple[ZoneProposal, ...]]:
     """Zones of tanks with one emitter and one share: alike in litres and warmth, a shelf or rack together.
 
-    Salt water stays by hand. Raise NamedCase no_tanks_placed.
+    Salt water and water that is made for its animals stay by hand. Raise NamedCase no_tanks_placed.
     """
     room, tanks = sheet.root, sheet.value("tanks")
     groups: dict[tuple[int, int], list[Tank]] = {}
     by_hand: list[Tank] = []
     for tank in sorted(tanks, key=lambda t: (t.rack, -t.shelf, t.slot)):
-        if tank.line and tank.line.salinity_ppt > SALTY_PPT:
+        if tank.line and not fed_by_the_street(
+            tank.line, room.supply.supply_us_cm, sheet.constants["made_water_frac"].value
+        ):
             by_hand.append(tank)
             continue
         warmth = round(tank.line.water_c / 2) if tank.line else 0
@@ -129,6 +131,13 @@ def proposed_zones(sheet: Sheet[Room], share: float) -> tuple[Room, tuple[ZonePr
     places = tuple(replace(place, zone=zone_of[i]) for i, place in enumerate(room.places))
     windows = room.windows or (Window(),)
     return replace(room, zones=tuple(zones), places=places, windows=windows), tuple(told)
+
+
+def fed_by_the_street(line: Line, street_us_cm: float, made_water_frac: float) -> bool:
+    """Whether a system may live on the street's water: fresh, and not on water that is made for it."""
+    if line.salinity_ppt > SALTY_PPT:
+        return False
+    return line.us_cm is None or abs(street_us_cm - line.us_cm) / line.us_cm <= made_water_frac
 
 
 def split(members: list[Tank]) -> list[list[Tank]]:

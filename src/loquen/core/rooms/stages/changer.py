@@ -6,7 +6,7 @@ from functools import lru_cache
 from typing import Any, Literal
 
 from loquen.core.errors import NamedCase
-from loquen.core.graph.judging import at_least, at_most, by_practice
+from loquen.core.graph.judging import at_least, at_most, between, by_practice
 from loquen.core.graph.nodes import State, Verdict, check, figure, step, worst
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.rooms.network import Flowing, solve_network, surge_kpa
@@ -17,6 +17,8 @@ BEND_K, TEE_RUN_K, TEE_BRANCH_K, ENTRY_K = 0.9, 0.6, 1.8, 0.5
 HOUSE = "house"
 Spots = Mapping[int, Spot]
 MOST_SOLVED = 512
+STRAINS_KPA = 250.0
+"""From here on push-fit tube and small emitters are strained by a tap without a regulator."""
 CAUGHT_APART = 0.1
 """Of what is planned: what bucket and clock may differ by."""
 HOUSE_LEAST_KPA = 50.0
@@ -517,17 +519,31 @@ def zones_even(zone_flows: tuple[ZoneFlow, ...], least_even_frac: float, even_wa
 
 
 @check("Pressure reaches the manifold", stage="changer", judges="", glass="pressure")
-def pressure_reaches(zone_flows: tuple[ZoneFlow, ...], regulated: bool, setpoint_kpa: float) -> Verdict:
+def pressure_reaches(
+    zone_flows: tuple[ZoneFlow, ...],
+    valved: tuple[Valved, ...],
+    regulated: bool,
+    setpoint_kpa: float,
+    static_kpa: float,
+) -> Verdict:
     row = min(zone_flows, key=lambda z: z.before_kpa)
     terms: dict[str, Term | str] = {
         "zone": row.name,
         "tap": Term(row.tap_kpa, "pressure"),
         "before": Term(row.before_kpa, "pressure"),
         "at": Term(row.manifold_kpa, "pressure"),
+        "still": Term(static_kpa, "pressure"),
     }
     if not regulated:
-        text = "With {zone} open the tap holds {tap} and the manifold {at}. No regulator: the street's pressure is theirs."
-        return by_practice(at_least(row.manifold_kpa, 0.0, "pressure", say(text, **terms), scale=100.0), 1.0, 0.0)
+        rated = min(zone.nominal_kpa for zone in valved if zone.drops)
+        text = (
+            "With {zone} open the tap holds {tap} and the manifold {at}, where its emitters are rated at {rated}. Without a "
+            "regulator the flow follows the street, and {still} stand on every joint when nothing runs."
+        )
+        verdict = at_least(
+            row.manifold_kpa, rated, "pressure", say(text, **terms, rated=Term(rated, "pressure")), scale=rated
+        )
+        return between(by_practice(verdict, rated, 0.5 * rated), static_kpa > STRAINS_KPA)
     text = "With {zone} open the tap holds {tap}, and {before} arrive at the regulator, which is set to {set}."
     if row.regulator == "open":
         text += " It is open and holds nothing: the flow follows the street's pressure."

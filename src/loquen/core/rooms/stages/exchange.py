@@ -18,6 +18,8 @@ from loquen.core.system.changes.regime import gaps_of
 LEAST_FRAC = 1e-3
 FRESH_PPT = 0.3
 HOSE_L_MIN = 8.0
+USUAL_SOLIDS_FRAC = 0.25
+"""Step in dissolved solids that ordinary animals bear at once."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -167,22 +169,80 @@ def mix_near(
     exchanged: tuple[Exchanged, ...], tanks: tuple[Tank, ...], mixed_c: float, mix_apart_k: float
 ) -> Verdict:
     apart = [
-        (abs(mixed_c - line.water_c), tanks[row.tank])
-        for row in exchanged
-        if (line := tanks[row.tank].line) is not None
+        (abs(mixed_c - kept), kept, row.name) for row in exchanged if (kept := tanks[row.tank].kept_c) is not None
     ]
     if not apart:
         raise NamedCase("no_animals")
-    far, tank = max(apart, key=lambda pair: pair[0])
-    assert tank.line is not None
+    far, kept, name = max(apart)
     reason = say(
         "{tank} is kept at {kept} and gets {mix}; each run is a step, and its heater makes up the rest.",
-        tank=tank.name,
-        kept=Term(tank.line.water_c, "temperature"),
+        tank=name,
+        kept=Term(kept, "temperature"),
         mix=Term(mixed_c, "temperature"),
     )
     verdict = at_most(far, mix_apart_k, "temperature_difference", reason)
     return by_practice(verdict, mix_apart_k, 100.0)
+
+
+@dataclass(frozen=True, slots=True)
+class Strange:
+    """How far a tank's dissolved solids are from the changer's water, as a share, and what one day moves of it."""
+
+    name: str
+    us_cm: float
+    apart_frac: float
+    day_frac: float
+    borne_frac: float
+
+
+@step()
+def strangest(exchanged: tuple[Exchanged, ...], tanks: tuple[Tank, ...], supply_us_cm: float) -> Strange:
+    """The tank on a zone whose own water is farthest from what the changer brings."""
+    found = []
+    for row in exchanged:
+        line = tanks[row.tank].line
+        if line and line.us_cm and line.salinity_ppt <= FRESH_PPT:
+            apart = abs(supply_us_cm - line.us_cm) / line.us_cm
+            borne = line.borne_solids_frac or USUAL_SOLIDS_FRAC
+            found.append(Strange(row.name, line.us_cm, apart, apart * row.exchanged_frac, borne))
+    if not found:
+        raise NamedCase("no_animals")
+    return max(found, key=lambda s: s.apart_frac)
+
+
+@figure(
+    "Farthest from the changer's water",
+    formula="|{supply_us_cm} − its own| ÷ its own, of {strangest}",
+    source="balance",
+    kind="share",
+)
+def strange_frac(strangest: Strange, supply_us_cm: float) -> float:
+    return strangest.apart_frac
+
+
+@check("It is their water", stage="tanks", judges="strange_frac", glass="water")
+def their_water(strangest: Strange, strange_frac: float, supply_us_cm: float, made_water_frac: float) -> Verdict:
+    terms: dict[str, Term | str] = {
+        "tank": strangest.name,
+        "own": Term(strangest.us_cm, "conductivity"),
+        "brought": Term(supply_us_cm, "conductivity"),
+        "day": Term(strangest.day_frac, "share"),
+        "borne": Term(strangest.borne_frac, "share"),
+    }
+    text = "{tank} is planned at {own} and the changer brings {brought}: a day moves it by {day}, {borne} at once is borne."
+    if strange_frac > made_water_frac:
+        text += " Its water is made for it, and the changer would undo that: leave it to the hose, or feed its zone from the purified store."
+    reason = say(text, **terms)
+    verdict = at_most(strange_frac, made_water_frac, "share", reason)
+    if strangest.day_frac > strangest.borne_frac and verdict.state != "short":
+        return Verdict(
+            "tight",
+            strangest.borne_frac - strangest.day_frac,
+            say("{day} a day", day=terms["day"]),
+            reason,
+            verdict.gauge,
+        )
+    return verdict
 
 
 @figure("Contact in the carbon", formula="{carbon_l} ÷ {largest_zone_lph} × 60", source="definition")

@@ -371,9 +371,9 @@ def pulses_in(table: Timetable, zone: int) -> int:
 
 def step_of(table: Timetable, row: ZoneFlow, ratio: float, tank: Tank, mixed_c: float) -> float:
     """How far one pulse moves a tank's temperature, K; 0 where its own is not known."""
-    if tank.line is None:
+    if tank.kept_c is None:
         return 0.0
-    return exchanged_frac(ratios=[ratio / pulses_in(table, row.number)]) * abs(mixed_c - tank.line.water_c)
+    return exchanged_frac(ratios=[ratio / pulses_in(table, row.number)]) * abs(mixed_c - tank.kept_c)
 
 
 @check("No run shocks them", stage="timetable", judges="run_step_k", mends=("store.mixed_c", "zones.zone_min"))

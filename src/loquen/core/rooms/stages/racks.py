@@ -65,6 +65,7 @@ class Tank:
     base_cm: float
     from_left_cm: float
     filled_kg: float
+    kept_c: float | None
     line: Line | None
 
     @property
@@ -126,6 +127,7 @@ class Put:
     zone: int
     litres: float | None
     size_cm: tuple[float | None, float | None, float | None]
+    kept_c: float | None
 
 
 @step(row="places")
@@ -140,10 +142,11 @@ def put(
     place_length_cm: float | None,
     place_width_cm: float | None,
     place_height_cm: float | None,
+    place_c: float | None,
     place: int,
 ) -> Put:
     size = (place_length_cm, place_width_cm, place_height_cm)
-    return Put(tank_name or f"Tank {place}", system, rack, shelf, slot, zone, place_l, size)
+    return Put(tank_name or f"Tank {place}", system, rack, shelf, slot, zone, place_l, size, place_c)
 
 
 @step()
@@ -178,6 +181,7 @@ def tanks(put: tuple[Put, ...], standing: tuple[Standing, ...], lines: Mapping[i
             base,
             left,
             line.filled_kg if line and row.litres is None else litres * FILLED_KG_L,
+            row.kept_c if row.kept_c is not None else (line.water_c if line else None),
             line,
         )
     return tuple(found[i] for i in range(len(put)))
