@@ -24,11 +24,9 @@ STAGES = {
 }
 GLASSES = {
     "supply": "Supply",
-    "pressure": "Pressure",
     "even": "Evenness",
     "hot": "Hot store",
     "carbon": "Carbon",
-    "water": "Their water",
     "nitrate": "Nitrate",
     "purified": "Purified",
     "drain": "Drain",

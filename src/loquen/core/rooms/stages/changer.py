@@ -518,7 +518,7 @@ def zones_even(zone_flows: tuple[ZoneFlow, ...], least_even_frac: float, even_wa
     return by_practice(verdict, even_wanted_frac, 0.1)
 
 
-@check("Pressure reaches the manifold", stage="changer", judges="", glass="pressure")
+@check("Pressure reaches the manifold", stage="changer", judges="", glass="supply")
 def pressure_reaches(
     zone_flows: tuple[ZoneFlow, ...],
     valved: tuple[Valved, ...],

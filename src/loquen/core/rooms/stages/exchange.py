@@ -220,7 +220,7 @@ def strange_frac(strangest: Strange, supply_us_cm: float) -> float:
     return strangest.apart_frac
 
 
-@check("It is their water", stage="tanks", judges="strange_frac", glass="water")
+@check("It is their water", stage="tanks", judges="strange_frac")
 def their_water(strangest: Strange, strange_frac: float, supply_us_cm: float, made_water_frac: float) -> Verdict:
     terms: dict[str, Term | str] = {
         "tank": strangest.name,
