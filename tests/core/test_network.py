@@ -155,8 +155,8 @@ def test_behind_a_shut_valve_there_is_no_pressure():
     found = solve_network(**network)
     assert found.pressures_kpa["x"] is None
     assert found.emitters_lph["off"] == 0.0
-    assert found.idle_emitters == ["off"]
-    assert found.spread_frac == 1.0
+    assert found.idle_emitters == found.idle == ["off"]
+    assert found.spread_frac == found.spread == 1.0
 
 
 def test_a_compensating_emitter_out_of_its_range_is_named():

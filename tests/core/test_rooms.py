@@ -1,11 +1,14 @@
 """The numbers a room is built from: handbook values, replays at small steps, exhaustive search on small days."""
 
 import itertools
+import math
 from datetime import date
 
 import pytest
+from scipy.integrate import quad
 
 from loquen.core.errors import NamedCase, OutOfRange
+from loquen.core.rooms.diagnosis import RunSeen, ZoneKnown, suspects
 from loquen.core.rooms.drains import drain_depth_frac, room_drains
 from loquen.core.rooms.labour import labour_week
 from loquen.core.rooms.supply import (
@@ -101,6 +104,13 @@ def replayed(found, zones, windows, house, reserve, gap_min, store=STORE):
         assert abs(row["start_h"] * 60 - round(row["start_h"] * 60)) < 1e-6
     for one, other in itertools.pairwise(rows):
         assert other["start_h"] - one["end_h"] >= gap_min / 60 - 1e-6
+    turns = dict.fromkeys(minutes, 0)
+    for row in rows:
+        turns[row["zone"]] += 1
+        left = [turns[zone] for zone in turns if turns[zone] < sum(r["zone"] == zone for r in rows)]
+        assert turns[row["zone"]] <= min(left, default=turns[row["zone"]]) + 1
+    lengths = {zone: {round(r["end_h"] - r["start_h"], 9) for r in rows if r["zone"] == zone} for zone in minutes}
+    assert all(len(found) == 1 for found in lengths.values())
     for zone in zones:
         assert minutes[zone["id"]] == pytest.approx(zone["minutes"], abs=1e-6)
     usable = store["capacity_l"] * store.get("usable_frac", 0.7)
@@ -353,3 +363,39 @@ def test_labour_of_a_week():
     assert found.payback_weeks["worst"] is None
     assert found.payback_weeks["likely"] == pytest.approx(500 / (98 / 6 - 2))
     assert found.payback_weeks["best"] == pytest.approx(300 / (167.8 / 3 - 1))
+
+
+def test_odds_of_a_blocked_emitter_as_integrated_by_hand():
+    """Two runs at 92 and 94 % in a zone of ten, one at 101 % in another: Bayes' rule, each fault's level spread evenly."""
+    seen = [(1, 0.92), (1, 0.94), (2, 1.01)]
+
+    def density(ratio, level):
+        spread = 0.03 * max(level, 0.1)
+        return math.exp(-0.5 * ((ratio - level) / spread) ** 2) / spread
+
+    def evidence(level_in):
+        return math.prod(density(ratio, level_in(zone)) for zone, ratio in seen)
+
+    def over(low, high, level_in):
+        value = quad(lambda x: evidence(lambda zone: level_in(zone, x)), low, high, limit=200)[0]
+        return value / (high - low)
+
+    weights = {
+        ("well", 0): 0.90 * evidence(lambda _: 1.0),
+        ("meter", 0): 0.012 * over(0.7, 1.3, lambda _, x: x),
+        ("pressure", 0): 0.016 * over(0.5, 0.97, lambda _, x: x),
+    }
+    for mine in (1, 2):
+        weights["blocked", mine] = 0.02 * over(0.3, 1, lambda z, x, m=mine: 1 - x / 10 if z == m else 1.0)
+        weights["stuck_open", mine] = 0.006 * over(1.2, 3, lambda z, x, m=mine: x if z == m else 1.0)
+        weights["stuck_closed", mine] = 0.006 * evidence(lambda z, m=mine: 0.0 if z == m else 1.0)
+    whole = sum(weights.values())
+    found = suspects(
+        [RunSeen(zone, 50.0, 50.0 * ratio, "timetable") for zone, ratio in seen],
+        [ZoneKnown(1, "One", 10), ZoneKnown(2, "Two", 10)],
+    )
+    assert {(row.key, row.zone) for row in found} == {what for what, w in weights.items() if w / whole >= 0.02}
+    for row in found:
+        assert row.odds == pytest.approx(weights[row.key, row.zone] / whole, rel=0.05)
+    with pytest.raises(NamedCase, match="nothing_run"):
+        suspects([], [])

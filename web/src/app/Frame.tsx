@@ -28,7 +28,7 @@ export function Frame() {
     <div className="flex min-h-screen flex-col-reverse sm:flex-row">
       <nav
         aria-label="Main"
-        className="sticky bottom-0 z-20 flex border-t border-line bg-ground sm:top-0 sm:h-screen sm:w-18 sm:flex-col sm:border-t-0 sm:border-r"
+        className="sticky bottom-0 z-20 flex print:hidden border-t border-line bg-ground sm:top-0 sm:h-screen sm:w-18 sm:flex-col sm:border-t-0 sm:border-r"
       >
         <span className="hidden py-3 text-center text-base font-bold text-edge sm:block">loquen</span>
         <Place to="/systems" words="Systems">
@@ -57,7 +57,7 @@ export function Frame() {
         </button>
       </nav>
       <div className="min-w-0 flex-1">
-        <div className="absolute top-2.5 right-3 z-10 flex items-center gap-1 text-sm sm:right-6">
+        <div className="print:hidden absolute top-2.5 right-3 z-10 flex items-center gap-1 text-sm sm:right-6">
           <Tool onClick={() => setOpen("units")} label="Units">
             {units.unit("volume").label}, {units.unit("temperature").label}
           </Tool>

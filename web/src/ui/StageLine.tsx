@@ -19,7 +19,7 @@ export const StageLine = memo(function StageLine({ stages, current, to }: StageL
   return (
     <nav
       aria-label="Stages"
-      className="relative flex gap-1 overflow-x-auto border-b border-line px-3 sm:px-5"
+      className="relative flex gap-1 print:hidden overflow-x-auto border-b border-line px-3 sm:px-5"
     >
       {stages.map(({ key, label, state }) => (
         <Link

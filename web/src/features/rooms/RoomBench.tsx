@@ -105,7 +105,7 @@ export function RoomBench({ stage, figure, closeFigure }: RoomBenchProps) {
         {figure && <RoomSlip figure={figure} close={closeFigure} />}
       </div>
       {sheet && (
-        <footer className="sticky bottom-12 z-10 border-t border-line bg-paper sm:bottom-0">
+        <footer className="print:hidden sticky bottom-12 z-10 border-t border-line bg-paper sm:bottom-0">
           <Glasses glasses={sheet.glasses} pick={pickGlass} />
         </footer>
       )}

@@ -36,6 +36,16 @@ class Flowing:
     steps: int
     balance: Balance
 
+    @property
+    def spread(self) -> float | None:
+        """`spread_frac`, as the network format calls it."""
+        return self.spread_frac
+
+    @property
+    def idle(self) -> list[str]:
+        """`idle_emitters`, in short."""
+        return self.idle_emitters
+
 
 def solve_network(
     *,

@@ -192,7 +192,7 @@ def no_flood(
         "accident": Term(drains.accident_l, "volume"),
         "clears": Term(drains.accident_min or 0.0, "minutes"),
     }
-    if floor_drain_lph >= worst_drain_lph > 0 or (worst_drain_lph == 0 and floor_drain_lph > 0):
+    if floor_drain_lph > 0 and floor_drain_lph >= worst_drain_lph:
         text = "The floor drain takes {floor}, more than the {worst} that can come; a broken tank of {accident} clears in {clears}."
         return at_least(floor_drain_lph, worst_drain_lph, "flow", say(text, **terms))
     if leak_sensor and sensor_l < bund_l:

@@ -89,7 +89,7 @@ export function ChangerStage() {
         <Button onClick={() => add({ zone_name: `Zone ${zones.length + 1}` })}>A zone of your own</Button>
       </Adding>
       <div className="mt-5">
-        <Fields legend="From the street">
+        <Fields legend="From the street, or a pump on a reservoir">
           <NumberField path="supply.static_kpa" />
           <NumberField path="supply.tested_lph" />
           <NumberField path="supply.tested_kpa" />
@@ -97,6 +97,9 @@ export function ChangerStage() {
           <NumberField path="supply.tap_cm" />
           <SwitchField path="supply.air_gap" />
         </Fields>
+        <p className="-mt-3 mb-5 text-sm text-quiet">
+          Of a pump: its pressure against a shut valve, and its greatest flow at no pressure.
+        </p>
         <Fields legend="From the tap to the zones">
           <NumberField path="treatment.feed_m" />
           <NumberField path="treatment.feed_mm" />
