@@ -226,6 +226,35 @@ def test_figures_of_a_zone_as_worked_by_hand():
     assert sheet.value("supply_wanted_lph") == pytest.approx(488, rel=1e-6)
 
 
+def test_the_worst_of_several_decides():
+    """Two racks, one with a shelf of five; a second zone that is smaller: each figure takes the worst."""
+    places = (*room().places, Place("A13", 1, 1, 1, 5), Place("B1", 1, 2, 1, 1, 2), Place("B2", 1, 2, 1, 2, 2))
+    two = room(
+        racks=(
+            Rack("Wall", rack_cm=330, rack_depth_cm=40),
+            Rack("Small", 5.0, rack_cm=150, rack_depth_cm=40, shelf_cm=40),
+        ),
+        places=places,
+        zones=(Zone("One", "compensating", 24, 70, zone_min=24), Zone("Two", "compensating", 8, 70, zone_min=24)),
+        drain=Drain(floor_l_s=0.8),
+    )
+    sheet = told(two)
+    assert sheet.value("fullest_shelf_frac") == pytest.approx((5 * 60 + 4 * 2) / 330)
+    assert sheet.value("least_over_cm") == 10
+    assert sheet.value("heaviest_rack_kg") == 13 * 60 + 60
+    assert sheet.value("most_floor_kpa") == pytest.approx(max(840 / 3.3, 180 / 1.5) / 0.4 * 9.80665 / 1000)
+    assert sheet.value("largest_zone_lph") == pytest.approx(288, rel=1e-6)
+    assert sheet.value("changer_l_d") == pytest.approx((288 + 16) * 0.4, rel=1e-6)
+    assert sheet.value("worst_drain_lph") == pytest.approx(288 + 16 + 600, rel=1e-6)
+    assert sheet.value("ordinary_lph") == pytest.approx(288 + 600, rel=1e-6)
+    assert [tank.name for tank in sheet.value("by_hand")] == ["A13"]
+    assert sheet.value("hand_l_wk") == 15
+    assert sheet.value("hand_min") == 12
+    weakest = max(sheet.value("exchanged"), key=lambda row: row.nitrate)
+    assert sheet.value("worst_nitrate_mg_l") == pytest.approx(weakest.nitrate)
+    assert weakest.name in ("B1", "B2")
+
+
 def test_the_street_as_worked_by_hand():
     sheet = told(room())
     needed = sheet.value("needed_kpa")
