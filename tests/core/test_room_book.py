@@ -9,6 +9,7 @@ import pytest
 from loquen.core.errors import PlanConflict
 from loquen.core.graph.nodes import Verdict
 from loquen.core.model.room import (
+    Blower,
     Drain,
     Household,
     Place,
@@ -62,6 +63,8 @@ def line(**more) -> Line:
         "us_cm": 460.0,
         "change_l_wk": 15.0,
         "work_min_wk": 12.0,
+        "evaporation_l_d": 0.5,
+        "year_kwh": 100.0,
         "animals": 10,
         "shared": False,
     }
@@ -141,6 +144,9 @@ FALLING = {
             "short",
         )
     ],
+    "blower_enough": [({"blower": Blower(blower_lph=500)}, "short")],
+    "blower_reaches": [({"blower": Blower(blower_kpa=4)}, "short"), ({"blower": Blower(air_main_mm=4)}, "short")],
+    "room_dry": [({"blower": Blower(fan_m3_h=0)}, "tight")],
     "collector_holds": [({"drain": Drain(collector_mm=25, collector_fall_frac=0.005)}, "short")],
     "outlets_hold": [
         ({"drain": Drain(outlet_mm=12, outlet_head_mm=8)}, "tight"),
@@ -177,6 +183,7 @@ def test_a_room_that_holds():
         purified=(Purified(),),
         zones=(Zone("One", "compensating", 24, 70, 0.5, 350, zone_min=24, pilot_kpa=70, pilot_lph=60),),
         treatment=Treatment(carbon_l=6),
+        blower=Blower(fan_m3_h=60),
     )
     sheet = told(full)
     states = {key: state(sheet, key) for key, node in sheet.wiring.nodes.items() if node.check}
@@ -277,6 +284,22 @@ def test_flood_and_purified_figures():
     assert sheet.value("purified_us_cm") == pytest.approx(450 * 0.04)
     assert sheet.value("worst_drain_lph") == pytest.approx(sheet.value("largest_zone_lph") + 600 + 3 * made)
     assert sheet.value("flood_min") == pytest.approx(60 / sheet.value("worst_drain_lph") * 60)
+
+
+def test_air_damp_and_power_as_worked_by_hand():
+    sheet = told(room(zones=(), places=tuple(replace(place, zone=0) for place in room().places)))
+    assert sheet.value("wanted_blower_lph") == pytest.approx(12 * 60 * 1.2)
+    speed = 864 / 3.6e6 / (math.pi / 4 * 0.025**2)
+    assert sheet.value("air_main_kpa") == pytest.approx(0.025 * 15 / 0.025 * 1.2 * speed**2 / 2 / 1000)
+    assert sheet.value("wanted_blower_kpa") == pytest.approx(
+        (30 + 20) * 0.0980665 + sheet.value("air_main_kpa"), rel=1e-3
+    )
+    assert sheet.value("room_evaporation_l_d") == 6
+    # Saturated air holds 17.3 g/m³ at 20 °C and 6.8 at 5 °C (steam tables).
+    assert sheet.value("vent_m3_h") == pytest.approx(6000 / 24 / (17.3 * 0.65 - 6.8 * 0.85), rel=0.01)
+    assert sheet.value("room_year_kwh") == pytest.approx(1200 + 60 * 24 * 365.25 / 1000)
+    damp = told(room(blower=Blower(outside_c=25, outside_humid_frac=0.9)))
+    assert verdict_of(damp, "room_dry").state == "unknown"
 
 
 def test_a_softener_on_the_hot_side_sees_only_that():

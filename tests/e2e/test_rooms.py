@@ -7,7 +7,7 @@ from playwright.sync_api import expect
 
 from tests.e2e.acting import choose
 
-STAGES = ["racks", "changer", "timetable", "tanks", "purified", "drain", "hours", "parts", "controller"]
+STAGES = ["racks", "changer", "timetable", "tanks", "purified", "drain", "air", "hours", "parts", "controller"]
 
 
 @pytest.fixture

@@ -1499,6 +1499,74 @@ export interface components {
             /** Leaves */
             leaves: number;
         };
+        /** Blower */
+        Blower: {
+            /**
+             * Air Outlets
+             * @default 1
+             */
+            air_outlets: number;
+            /**
+             * Air Lph
+             * @default 60
+             */
+            air_lph: number;
+            /**
+             * Deepest Air Cm
+             * @default 30
+             */
+            deepest_air_cm: number;
+            /**
+             * Air Main M
+             * @default 15
+             */
+            air_main_m: number;
+            /**
+             * Air Main Mm
+             * @default 25
+             */
+            air_main_mm: number;
+            /**
+             * Blower Lph
+             * @default 4000
+             */
+            blower_lph: number;
+            /**
+             * Blower Kpa
+             * @default 15
+             */
+            blower_kpa: number;
+            /**
+             * Blower W
+             * @default 60
+             */
+            blower_w: number;
+            /**
+             * Air C
+             * @default 20
+             */
+            air_c: number;
+            /**
+             * Humid Frac
+             * @default 0.65
+             */
+            humid_frac: number;
+            /**
+             * Outside C
+             * @default 5
+             */
+            outside_c: number;
+            /**
+             * Outside Humid Frac
+             * @default 0.85
+             */
+            outside_humid_frac: number;
+            /**
+             * Fan M3 H
+             * @default 0
+             */
+            fan_m3_h: number;
+        };
         /**
          * Camp
          * @description One way: when it is clear, the litres it takes, and what the animals are exposed to over each limit, mg·h/L.
@@ -4561,6 +4629,24 @@ export interface components {
              *     }
              */
             drain: components["schemas"]["Drain"];
+            /**
+             * @default {
+             *       "air_outlets": 1,
+             *       "air_lph": 60,
+             *       "deepest_air_cm": 30,
+             *       "air_main_m": 15,
+             *       "air_main_mm": 25,
+             *       "blower_lph": 4000,
+             *       "blower_kpa": 15,
+             *       "blower_w": 60,
+             *       "air_c": 20,
+             *       "humid_frac": 0.65,
+             *       "outside_c": 5,
+             *       "outside_humid_frac": 0.85,
+             *       "fan_m3_h": 0
+             *     }
+             */
+            blower: components["schemas"]["Blower"];
             /**
              * Tasks
              * @default [

@@ -252,6 +252,25 @@ class Drain:
 
 
 @dataclass(frozen=True, slots=True)
+class Blower:
+    """Air from one blower, and the air that carries damp away."""
+
+    air_outlets: Annotated[int, Quantity("Air outlets in each tank", "count", 0, 20, whole=True)] = 1
+    air_lph: Annotated[float, Quantity("Each gives", "flow", 1, 2000)] = 60.0
+    deepest_air_cm: Annotated[float, Quantity("Deepest under the water", "length", 0, 200)] = 30.0
+    air_main_m: Annotated[float, Quantity("Air main", "head", 0, 300)] = 15.0
+    air_main_mm: Annotated[float, Quantity("Its bore", "thickness", 4, 200)] = 25.0
+    blower_lph: Annotated[float, Quantity("Blower gives", "flow", 0, 1_000_000)] = 4000.0
+    blower_kpa: Annotated[float, Quantity("at most against", "pressure", 0.5, 100)] = 15.0
+    blower_w: Annotated[float, Quantity("It takes", "power", 0, 10_000)] = 60.0
+    air_c: Annotated[float, Quantity("Air in the room", "temperature", 5, 40)] = 20.0
+    humid_frac: Annotated[float, Quantity("Humidity at most", "share", 0.3, 1)] = 0.65
+    outside_c: Annotated[float, Quantity("Air outside", "temperature", -30, 40)] = 5.0
+    outside_humid_frac: Annotated[float, Quantity("Humidity outside", "share", 0, 1)] = 0.85
+    fan_m3_h: Annotated[float, Quantity("A fan changes", "ventilation", 0, 20_000)] = 0.0
+
+
+@dataclass(frozen=True, slots=True)
 class Task:
     """Work on each tank, and what the changer takes over of it."""
 
@@ -315,6 +334,7 @@ class Room:
     purified: Annotated[tuple[Purified, ...], Most(40)] = ()
     softener: Softener = field(default_factory=Softener)
     drain: Drain = field(default_factory=Drain)
+    blower: Blower = field(default_factory=Blower)
     tasks: Annotated[tuple[Task, ...], Most(20)] = DEFAULT_TASKS
     worth: Worth = field(default_factory=Worth)
     prices: Annotated[tuple[Price, ...], Most(120)] = ()

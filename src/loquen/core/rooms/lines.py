@@ -36,6 +36,8 @@ class Line:
     us_cm: float | None
     change_l_wk: float | None
     work_min_wk: float | None
+    evaporation_l_d: float | None
+    year_kwh: float
     animals: int
     shared: bool
 
@@ -67,6 +69,9 @@ def line_of(system: int, sheet: Sheet[Plan]) -> Line:
         us_cm=number(sheet, "settled_us_cm"),
         change_l_wk=None if (wk := number(sheet, "change_l_wk")) is None else wk / count,
         work_min_wk=None if (work := number(sheet, "work_min")) is None else work / count,
+        evaporation_l_d=None if (damp := number(sheet, "evaporation_l_d")) is None else damp / count,
+        year_kwh=sum(number(sheet, name) or 0.0 for name in ("heating_kwh", "equipment_kwh", "chilling_kwh"))
+        / count,
         animals=sum(group.number for group in plan.animals),
         shared=plan.flow.way != "none" and count > 1,
     )

@@ -145,6 +145,7 @@ ROOM_CASES: dict[str, tuple[State, str]] = {
     "did_not_settle": ("unknown", "These pipes could not be balanced; Loquen has noted it."),
     "impossible_value": ("unknown", "A value of these pipes can not be."),
     "no_water": ("unknown", "It has no water."),
+    "outside_as_damp": ("unknown", "The air outside holds as much water: changing it dries nothing."),
     "no_buckets": ("unknown", "No bucket was held under an emitter yet."),
     "nothing_run": ("unknown", "Nothing has run yet."),
     "store_would_empty": (

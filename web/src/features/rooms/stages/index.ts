@@ -1,4 +1,5 @@
 import { memo, type ComponentType } from "react";
+import { AirStage } from "./AirStage";
 import { ChangerStage } from "./ChangerStage";
 import { ControllerStage } from "./ControllerStage";
 import { DrainStage } from "./DrainStage";
@@ -23,6 +24,7 @@ export const STAGES: RoomStage[] = [
   { key: "tanks", label: "Tanks", Stage: memo(TanksStage) },
   { key: "purified", label: "Purified", Stage: memo(PurifiedStage) },
   { key: "drain", label: "Drain", Stage: memo(DrainStage) },
+  { key: "air", label: "Air and power", Stage: memo(AirStage) },
   { key: "hours", label: "Hours", Stage: memo(HoursStage) },
   { key: "parts", label: "Parts", Stage: memo(PartsStage) },
   { key: "controller", label: "Controller", Stage: memo(ControllerStage) },
