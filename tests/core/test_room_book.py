@@ -233,6 +233,23 @@ def test_figures_of_a_zone_as_worked_by_hand():
     assert sheet.value("supply_wanted_lph") == pytest.approx(488, rel=1e-6)
 
 
+def test_speed_surge_and_valve_as_worked_by_hand():
+    sheet = told(room(zones=(Zone("One", "compensating", 24, 70, 0.5, 350, zone_min=24),)))
+    speed = 288 / 3.6e6 / (math.pi / 4 * 0.013**2)
+    assert sheet.value("zones.0.zone_speed_m_s") == pytest.approx(speed, rel=1e-5)
+    assert sheet.value("fastest_m_s") == pytest.approx(speed, rel=1e-5)
+    assert sheet.value("zones.0.zone_surge_kpa") == pytest.approx(997.05 * 400 * speed / 1000, rel=1e-4)
+    assert sheet.value("zones.0.zone_valve_kpa") == pytest.approx((0.288 / 2) ** 2 * 100, rel=1e-3)
+    assert sheet.value("zones.0.zone_even_frac") == pytest.approx(1, rel=1e-6)
+    assert sheet.value("least_even_frac") == pytest.approx(1, rel=1e-6)
+
+
+def test_a_heat_pump_makes_three_times_the_hot_water():
+    plain, pump = (told(room(store=Store(mixed_c=25, hot_yield=yields))) for yields in (1.0, 3.0))
+    assert pump.value("changer_kwh") == pytest.approx(plain.value("changer_kwh") / 3)
+    assert pump.value("winter_recovery_lph") == pytest.approx(3600 * (9000 - 60) / (4186 * 53))
+
+
 def test_the_worst_of_several_decides():
     """Two racks, one with a shelf of five; a second zone that is smaller: each figure takes the worst."""
     places = (*room().places, Place("A13", 1, 1, 1, 5), Place("B1", 1, 2, 1, 1, 2), Place("B2", 1, 2, 1, 2, 2))
