@@ -7,6 +7,7 @@ from datetime import date
 import pytest
 
 from loquen.core.errors import PlanConflict
+from loquen.core.graph import asking
 from loquen.core.graph.nodes import Verdict
 from loquen.core.model.room import (
     Blower,
@@ -14,6 +15,7 @@ from loquen.core.model.room import (
     Household,
     Place,
     Price,
+    Pulses,
     Purified,
     Purifier,
     Rack,
@@ -436,6 +438,38 @@ def test_a_failed_mix_is_stood_before_or_cut_short():
     assert state(bare, "mix_failure_borne") == "holds"
     hopeless = told(room(store=Store(mixed_c=25, thermostatic=False), windows=(Window(0, 0.1),)), narrow)
     assert state(hopeless, "mix_failure_borne") == "short"
+
+
+def test_each_tank_is_told_what_a_pulse_does_to_it():
+    """The handbook's worked cases: a third of a tank at 25 °C, in one pulse without short cut, and its four quarters."""
+    third = 60 * 47 / 3 / 24
+    whole = room(
+        zones=(Zone("One", "compensating", 24, 70, 0.5, 350, zone_min=third),),
+        pulses=Pulses(straight_frac=0.0, shortest_min=third),
+        supply=Supply(air_gap=True, winter_c=24.9, summer_c=24.9),
+        store=Store(mixed_c=25),
+    )
+    (row, *_) = told(whole).value("failing")
+    assert row.scalded_c == pytest.approx(34.9, abs=0.06)
+    assert row.step_k == pytest.approx(0)
+    cooler = replace(whole, store=Store(mixed_c=24.95))
+    assert told(cooler).value("failing")[0].step_k == pytest.approx(0.05 * 0.2835, abs=1e-4)
+
+
+def test_the_least_that_mends_a_day_itself_holds():
+    sheet = told(
+        room(
+            store=Store(mixed_c=25, store_l=60, hot_w=500),
+            windows=(Window(0, 3),),
+            zones=(Zone("One", zone_min=60),),
+        )
+    )
+    assert state(sheet, "day_fits") == "short"
+    ways = asking.remedies(sheet, "day_fits")
+    paths = {path for way in ways for path in way.changes}
+    assert {"store.hot_w", "store.store_l", "zones.0.zone_min"} <= paths
+    for way in ways:
+        assert state(sheet.changed(way.changes), "day_fits") == "holds"
 
 
 def test_what_could_go_wrong_goes_wrong():

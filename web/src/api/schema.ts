@@ -2293,11 +2293,13 @@ export interface components {
         };
         /**
          * Failing
-         * @description A tank after a run whose mix fails, at its worst: both ways, and a valve stuck for eight hours.
+         * @description What a pulse does to a tank: its step as planned (K), and where it ends when the mix fails either way or the valve sticks.
          */
         Failing: {
             /** Tank */
             tank: string;
+            /** Step K */
+            step_k: number;
             /** Scalded C */
             scalded_c: number;
             /** Chilled C */

@@ -409,9 +409,10 @@ def runs_borne(
 
 @dataclass(frozen=True, slots=True)
 class Failing:
-    """A tank after a run whose mix fails, at its worst: both ways, and a valve stuck for eight hours."""
+    """What a pulse does to a tank: its step as planned (K), and where it ends when the mix fails either way or the valve sticks."""
 
     tank: str
+    step_k: float
     scalded_c: float
     chilled_c: float
     stuck_c: float
@@ -425,23 +426,25 @@ def failing(
     seasons: tuple[Season, ...],
     zone_flows: tuple[ZoneFlow, ...],
     tanks: tuple[Tank, ...],
+    mixed_c: float,
     winter_c: float,
     hot_c: float,
 ) -> tuple[Failing, ...]:
     """What a run does to each tank when the cold side fails, the hot runs out, or the valve sticks open on cold water."""
     found = []
     for row, flow in pairs(zone_flows):
-        line = tanks[flow.tank].line
-        if line is None or row.minutes <= 0:
+        kept = tanks[flow.tank].kept_c
+        if kept is None or row.minutes <= 0:
             continue
         ratio = flow.ratio / pulses_in(seasons[0].table, row.number)
         stuck = flow.ratio / row.minutes * 60 * STUCK_H
         found.append(
             Failing(
                 tanks[flow.tank].name,
-                failed_mix_c(tank_c=line.water_c, fed_c=hot_c, ratio=ratio),
-                failed_mix_c(tank_c=line.water_c, fed_c=winter_c, ratio=ratio),
-                failed_mix_c(tank_c=line.water_c, fed_c=winter_c, ratio=stuck),
+                step_of(seasons[0].table, row, flow.ratio, tanks[flow.tank], mixed_c),
+                failed_mix_c(tank_c=kept, fed_c=hot_c, ratio=ratio),
+                failed_mix_c(tank_c=kept, fed_c=winter_c, ratio=ratio),
+                failed_mix_c(tank_c=kept, fed_c=winter_c, ratio=stuck),
             )
         )
     return tuple(found)

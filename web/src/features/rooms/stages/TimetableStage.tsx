@@ -3,7 +3,8 @@ import { Adding, LINE, Remove, useRows, Worded } from "@/ui/editing/rows";
 import { Button } from "@/ui/controls";
 import { Fields } from "@/ui/fields/Row";
 import { DayChart } from "../charts/DayChart";
-import { useRoomSheet } from "../context";
+import { useUnits } from "@/ui/units";
+import { useRoomInUse, useRoomSheet } from "../context";
 import { Figures } from "../Figures";
 
 /** Hot water over the day: when each zone runs in winter and in summer, and the store under it. */
@@ -35,6 +36,7 @@ export function TimetableStage() {
           "run_step_k",
         ]}
       />
+      <Steps />
       <fieldset className="mb-5">
         <legend className="mb-1 text-sm font-semibold">Hours in which zones may run</legend>
         {Array.from({ length: windows.count }, (_, i) => (
@@ -90,5 +92,50 @@ export function TimetableStage() {
         </Adding>
       </fieldset>
     </>
+  );
+}
+
+/** What one pulse does to each tank's warmth in winter: as planned, and when something fails. */
+function Steps() {
+  const rows = useRoomSheet((sheet) => sheet.failing) ?? [];
+  const tanks = useRoomSheet((sheet) => sheet.tanks) ?? [];
+  const { pick } = useRoomInUse();
+  const units = useUnits();
+  if (rows.length === 0) return null;
+  const cell = "num py-0.5 pl-3 text-right whitespace-nowrap";
+  return (
+    <div className="mb-5 max-h-56 overflow-auto">
+      <table className="w-full text-left text-sm">
+        <caption className="mb-1 text-left font-semibold">One pulse in winter, tank by tank</caption>
+        <thead className="sticky top-0 bg-ground text-quiet">
+          <tr className="border-b border-line">
+            {["Tank", "step", "cold side failed", "no hot left", "stuck 8 h, cold"].map((words, i) => (
+              <th key={words} scope="col" className={`py-1 font-normal ${i ? "pl-3 text-right" : ""}`}>
+                {words}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.tank} className="border-b border-line/70">
+              <th scope="row" className="py-0.5 font-normal">
+                <button
+                  type="button"
+                  onClick={() => pick(tanks.find(({ name }) => name === row.tank)?.number ?? null)}
+                  className="min-h-8 px-1 text-edge-deep hover:underline pointer-coarse:min-h-11"
+                >
+                  {row.tank}
+                </button>
+              </th>
+              <td className={cell}>{units.text(row.step_k, "temperature_difference")}</td>
+              <td className={cell}>{units.text(row.scalded_c, "temperature")}</td>
+              <td className={cell}>{units.text(row.chilled_c, "temperature")}</td>
+              <td className={cell}>{units.text(row.stuck_c, "temperature")}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }
