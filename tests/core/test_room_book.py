@@ -381,6 +381,13 @@ def test_hot_show_fish_on_a_cold_mix_are_shocked():
     assert state(sheet, "mix_near") == "tight"
 
 
+def test_summer_has_a_mix_of_its_own():
+    same, cooler = (told(room(store=Store(mixed_c=25, summer_mixed_c=c))).value("seasons") for c in (None, 21.0))
+    assert same[1].table.hot_share_frac == pytest.approx(8 / 43)
+    assert cooler[1].table.hot_share_frac == pytest.approx(4 / 43)
+    assert cooler[0].table == same[0].table
+
+
 def test_cool_natives_need_no_hot_water():
     cool = line(water_c=14.0, low_c=6.0, high_c=20.0)
     sheet = told(room(store=Store(mixed_c=14), supply=Supply(winter_c=14, air_gap=True)), cool)

@@ -5356,6 +5356,8 @@ export interface components {
              * @default 24
              */
             mixed_c: number;
+            /** Summer Mixed C */
+            summer_mixed_c?: number | null;
             /**
              * Store L
              * @default 200

@@ -121,7 +121,9 @@ def day_of(sheet: Sheet[Room], season: str) -> dict[str, Any]:
         {"zone": row.number, "name": row.name, "flow_lph": round(row.lph, 3), "emitters": len(row.tanks)}
         for row in flows
     ]
-    body = {"mixed_c": sheet.root.store.mixed_c, "zones": zones, "pulses": pulses}
+    store = sheet.root.store
+    mixed = store.summer_mixed_c if season == "summer" and store.summer_mixed_c is not None else store.mixed_c
+    body = {"mixed_c": mixed, "zones": zones, "pulses": pulses}
     return {"id": f"{season}-{crc32(repr(body).encode()):08x}", **body}
 
 

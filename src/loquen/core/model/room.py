@@ -65,6 +65,7 @@ class Store:
     """The hot store and the temperature that zones are mixed to."""
 
     mixed_c: Annotated[float, Quantity("Mixed to", "temperature", 4, 36)] = 24.0
+    summer_mixed_c: Annotated[float | None, Quantity("In summer mixed to", "temperature", 4, 36)] = None
     store_l: Annotated[float, Quantity("Hot store", "volume", 0, 10_000)] = 200.0
     hot_c: Annotated[float, Quantity("kept at", "temperature", 30, 90)] = 60.0
     usable_frac: Annotated[float, Quantity("Of it usable", "share", 0.3, 1)] = 0.7

@@ -1,6 +1,6 @@
 """Hot water over a day: what each season asks, when each zone runs, and what would mend a day that does not fit."""
 
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, replace
 from functools import lru_cache
 from typing import Any
 
@@ -280,6 +280,7 @@ def seasons(
     shortest_min: float,
     winter_c: float,
     summer_c: float,
+    summer_mixed_c: float | None,
 ) -> tuple[Season, ...]:
     longest = max(pulse_bound.minutes, 0.01) if pulse_bound else None
     zones = tuple((row.number, row.lph, row.minutes) for row in zone_flows)
@@ -289,14 +290,21 @@ def seasons(
             cold,
             zones,
             allowed_h,
-            hot_store,
+            store,
             house_draws,
             reserve_l,
             gap_min,
             longest,
             min(shortest_min, longest) if longest else shortest_min,
         )
-        for name, cold in (("winter", winter_c), ("summer", summer_c))
+        for name, cold, store in (
+            ("winter", winter_c, hot_store),
+            (
+                "summer",
+                summer_c,
+                replace(hot_store, mix_c=hot_store.mix_c if summer_mixed_c is None else summer_mixed_c),
+            ),
+        )
     )
 
 

@@ -56,6 +56,7 @@ export function TimetableStage() {
       </fieldset>
       <Fields legend="The hot store">
         <NumberField path="store.mixed_c" />
+        <NumberField path="store.summer_mixed_c" placeholder="same" />
         <NumberField path="store.store_l" />
         <NumberField path="store.hot_c" />
         <NumberField path="store.hot_w" />
