@@ -1,10 +1,12 @@
 """Rooms over HTTP: kept, computed, laid out; their controller, its faults and what comes back to the logs."""
 
+import io
 import threading
 from http.server import BaseHTTPRequestHandler, HTTPServer, ThreadingHTTPServer
 
 import pytest
 from fastapi.testclient import TestClient
+from pypdf import PdfReader
 
 from loquen.api.app import create_api
 from loquen.core.rooms.diagnosis import RunSeen, ZoneKnown, suspects
@@ -147,6 +149,29 @@ def test_a_rack_of_one_system_takes_its_litres(client):
     assert {place["system"] for place in made["places"]} == {3}
     sheet = client.post("/api/room/sheet", json={"room": made}).json()
     assert sheet["tanks"][0]["litres"] == pytest.approx(91.2, abs=0.1)
+
+
+def test_a_rooms_book_and_parts_are_taken_away(client):
+    room = the_room(client)["room"]
+    room["prices"] = [{"priced_part": "Strainer", "price_money": 12.5}]
+    book = client.post("/api/room/book/book.pdf", json={"room": room, "units": {"flow": "gal/h"}})
+    text = "\n".join(page.extract_text() for page in PdfReader(io.BytesIO(book.content)).pages)
+    for words in (
+        "Sluice Street",
+        "A12",
+        "gal/h",
+        "Strainer",
+        "12.5",
+        "licensed person",
+        "Even along each zone",
+        "00:00:00",
+    ):
+        assert words in text
+    table = client.post("/api/room/book/parts.csv", json={"room": room}).text.splitlines()
+    assert table[0] == "part,quantity,unit,spare,for,price of one"
+    assert "Strainer,1,pieces,1,tap,12.5" in table
+    empty = client.post("/api/room/book/book.pdf", json={"room": {"name": "New"}})
+    assert empty.status_code == 422
 
 
 # The controller ---------------------------------------------------------------------------------

@@ -73,6 +73,11 @@ def test_twelve_tanks_from_rack_to_parts(new_room):
     expect(page.get_by_role("row", name=re.compile("Emitter, 40 L.h at 100 kPa"))).to_contain_text("12")
     expect(page.get_by_role("region", name="Taking it into use")).to_contain_text("licensed person")
     expect(page.get_by_role("button", name="Print")).to_be_visible()
+    page.get_by_label("Price of one: Strainer").fill("12.5")
+    expect(page.get_by_text(re.compile(r"^Parts 25 "))).to_be_visible()
+    with page.expect_download() as download:
+        page.get_by_role("button", name="Room book, PDF").click()
+    assert download.value.suggested_filename == "New room, book.pdf"
 
 
 def test_a_fault_is_switched_on_found_and_in_the_log(new_room):

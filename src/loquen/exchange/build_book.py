@@ -1,7 +1,7 @@
 """The build book: a PDF that a builder takes to the workshop, from the section to the last test."""
 
 import io
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from pathlib import Path
 from typing import Any
 
@@ -107,7 +107,7 @@ def build_book(sheet: Sheet, chosen: dict[str, str]) -> bytes:
         *piping(sheet, chosen, looks),
         *power(sheet, chosen, looks),
         PageBreak(),
-        *verdicts(sheet, chosen, looks),
+        *verdicts(sheet, chosen, looks, STAGES),
         *cautions(looks),
         *service(sheet, chosen, looks),
     ]
@@ -216,9 +216,11 @@ def power(sheet: Sheet, chosen: dict[str, str], looks: dict[str, ParagraphStyle]
     return [KeepTogether([words("What plugs in", looks["head"]), table, words(line, looks["body"])])]
 
 
-def verdicts(sheet: Sheet, chosen: dict[str, str], looks: dict[str, ParagraphStyle]) -> list[Flowable]:
+def verdicts(
+    sheet: Sheet, chosen: dict[str, str], looks: dict[str, ParagraphStyle], stages: Mapping[str, str]
+) -> list[Flowable]:
     rows = []
-    for stage, label in STAGES.items():
+    for stage, label in stages.items():
         for key, node in sheet.wiring.nodes.items():
             if node.check is None or node.check.stage != stage:
                 continue

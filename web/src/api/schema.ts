@@ -1103,6 +1103,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/room/book/{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Room Book
+         * @description What a builder takes away of a room's draft.
+         */
+        post: operations["room_book_api_room_book__form__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/room/rack": {
         parameters: {
             query?: never;
@@ -4779,6 +4799,17 @@ export interface components {
             racks: number;
             /** Tanks */
             tanks: number;
+        };
+        /**
+         * RoomOrder
+         * @description A room to build, and the units to write it in, by kind.
+         */
+        RoomOrder: {
+            room: components["schemas"]["Room"];
+            /** Units */
+            units?: {
+                [key: string]: string;
+            };
         };
         /**
          * RoomOut
@@ -11232,6 +11263,57 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Trials"];
                 };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    room_book_api_room_book__form__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                form: "book.pdf" | "parts.csv";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoomOrder"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {

@@ -1,7 +1,7 @@
 """Rooms: listing, starting, saving, undoing, deleting; drafts computed, racks and zones proposed, mishaps tried."""
 
 from collections.abc import Callable
-from typing import Any, TypeVar
+from typing import Any, Literal, TypeVar
 
 from fastapi import APIRouter, Request, Response
 from pydantic import BaseModel
@@ -15,6 +15,7 @@ from loquen.api.rooms.schema import (
     RackOfTanks,
     RoomDraft,
     RoomName,
+    RoomOrder,
     RoomOut,
     RoomQuestion,
     RoomUpdate,
@@ -197,6 +198,27 @@ async def room_trials(tried: ZoneTried, request: Request, database: Kept) -> Tri
         )
 
     return await computed(whole)
+
+
+@drafts.post("/book/{form}", response_class=Response)
+async def room_book(
+    form: Literal["book.pdf", "parts.csv"], order: RoomOrder, request: Request, database: Kept
+) -> Response:
+    """What a builder takes away of a room's draft."""
+
+    def whole() -> Response:
+        from loquen.exchange import room_book, tables
+
+        sheet = sheet_from(request, database, order.room)
+        if form == "parts.csv":
+            return written(tables.as_csv(room_book.PARTS, room_book.part_rows(sheet)), "text/csv", form)
+        return written(room_book.room_book(sheet, order.units), "application/pdf", form)
+
+    return await computed(whole)
+
+
+def written(content: bytes | str, media: str, name: str) -> Response:
+    return Response(content, media_type=media, headers={"Content-Disposition": f'attachment; filename="{name}"'})
 
 
 @drafts.post("/rack")

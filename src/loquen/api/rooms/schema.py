@@ -49,6 +49,12 @@ class RoomDraft(Strict):
     room: RoomSchema
 
 
+class RoomOrder(RoomDraft):
+    """A room to build, and the units to write it in, by kind."""
+
+    units: dict[str, str] = Field(default_factory=dict, max_length=60)
+
+
 class RoomQuestion(RoomDraft):
     """A figure to explain; with a target, also what it would take."""
 

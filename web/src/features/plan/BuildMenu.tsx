@@ -2,6 +2,7 @@ import { Download } from "lucide-react";
 import { useState } from "react";
 import { asked, client, type BuildForm } from "@/api/client";
 import { Menu } from "@/ui/controls";
+import { save } from "@/lib/save";
 import { useUnits } from "@/ui/units";
 import { usePlanInUse } from "./context";
 
@@ -58,12 +59,4 @@ export function BuildMenu() {
       )}
     </>
   );
-}
-
-function save(content: Blob, name: string): void {
-  const link = document.createElement("a");
-  link.href = URL.createObjectURL(content);
-  link.download = name;
-  link.click();
-  URL.revokeObjectURL(link.href);
 }

@@ -1,9 +1,12 @@
+import { useMutation } from "@tanstack/react-query";
+import { asked, client } from "@/api/client";
+import { save } from "@/lib/save";
 import { Says } from "@/ui/figures/Says";
 import { Button } from "@/ui/controls";
 import { NumberField } from "@/ui/editing/fields";
 import { useUnits } from "@/ui/units";
 import { PartPrice } from "../PartPrice";
-import { useRoomSheet } from "../context";
+import { useRoomInUse, useRoomSheet } from "../context";
 
 /** What to buy, and how it is taken into use: made to be printed. */
 export function PartsStage() {
@@ -55,9 +58,7 @@ export function PartsStage() {
           </tbody>
         </table>
         <QuoteLine />
-        <Button className="mt-3 print:hidden" onClick={() => window.print()}>
-          Print
-        </Button>
+        <Take />
       </section>
       <section aria-labelledby="into-use" className="mb-6">
         <h3 id="into-use" className="mb-1 font-semibold">
@@ -98,5 +99,39 @@ function QuoteLine() {
         <NumberField path="worth.margin_frac" />
       </div>
     </div>
+  );
+}
+
+/** Paper, a book for whoever builds it, and the parts as a table. */
+function Take() {
+  const { session } = useRoomInUse();
+  const units = useUnits();
+  const take = useMutation({
+    mutationFn: async (form: "book.pdf" | "parts.csv") => {
+      const room = session.state.content;
+      const body = { room, units: units.choice };
+      const answer = client.POST("/api/room/book/{form}", {
+        params: { path: { form } },
+        body,
+        parseAs: "blob",
+      });
+      save((await asked<unknown>(answer)) as Blob, `${room.name}, ${form}`);
+    },
+  });
+  return (
+    <p className="mt-3 flex flex-wrap gap-2 print:hidden">
+      <Button onClick={() => window.print()}>Print</Button>
+      <Button disabled={take.isPending} onClick={() => take.mutate("book.pdf")}>
+        Room book, PDF
+      </Button>
+      <Button disabled={take.isPending} onClick={() => take.mutate("parts.csv")}>
+        Parts, CSV
+      </Button>
+      {take.error && (
+        <span role="alert" className="text-short">
+          {take.error.message}
+        </span>
+      )}
+    </p>
   );
 }
