@@ -150,6 +150,7 @@ function useChanges() {
       else await asked(client.POST("/api/systems/{system_id}/restore", { params }));
       return id;
     },
-    onSettled: () => queries.invalidateQueries(ALL_SYSTEMS),
+    // Not waited for: what was done, and its undo, is said before the list is another.
+    onSettled: () => void queries.invalidateQueries(ALL_SYSTEMS),
   });
 }
