@@ -35,7 +35,7 @@ from loquen.core.rooms.commissioning import steps
 from loquen.core.rooms.lines import Line, line_of
 from loquen.core.rooms.parts import parts, quote
 from loquen.core.rooms.propose import proposed_zones, rack_of
-from loquen.core.rooms.stages.changer import trials
+from loquen.core.rooms.stages.plumbing import trials
 from loquen.core.system.book import sheet_of as system_sheet
 from loquen.core.system.told import verdict_of
 from loquen.demo import sluice_street

@@ -22,8 +22,8 @@ from loquen.core.model.log import Entry
 from loquen.core.model.room import Room
 from loquen.core.rooms.book import sheet_of
 from loquen.core.rooms.diagnosis import RunSeen, Suspect, ZoneKnown, suspects
-from loquen.core.rooms.stages.changer import ZoneFlow
 from loquen.core.rooms.stages.hot import Season, sendable
+from loquen.core.rooms.stages.plumbing import ZoneFlow
 from loquen.core.system.told import rows_of
 from loquen.devices.controller_link import NONSENSE, ControllerLink, ControllerTrouble
 from loquen.store import log, runs, systems

@@ -35,7 +35,7 @@ from loquen.core.model.room import ROOM, Room
 from loquen.core.model.room_conflicts import conflicts
 from loquen.core.rooms.book import sheet_of
 from loquen.core.rooms.propose import ZoneProposal, proposed_zones, rack_of
-from loquen.core.rooms.stages.changer import Trial, trials
+from loquen.core.rooms.stages.plumbing import Trial, trials
 from loquen.store import systems
 from loquen.store import tables as kept_as
 from loquen.store.database import Database

@@ -3,7 +3,7 @@
 from loquen.core.graph.engine import Sheet
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.model.room import Room
-from loquen.core.rooms.stages.changer import TankFlow, ZoneFlow
+from loquen.core.rooms.stages.plumbing import TankFlow, ZoneFlow
 
 TEST_FACTOR = 1.5
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from loquen.core.graph.engine import Sheet
 from loquen.core.model.room import Room
-from loquen.core.rooms.stages.changer import Valved, ZoneFlow
+from loquen.core.rooms.stages.plumbing import Valved, ZoneFlow
 from loquen.core.rooms.stages.racks import HEADER_OVER_CM, Tank
 from loquen.core.system.build.buying import PIPE_SPARE, PartLine
 

@@ -8,8 +8,8 @@ from loquen.core.graph.engine import Key, Sheet
 from loquen.core.graph.nodes import Remedy, Verdict
 from loquen.core.model.quantity import Term, say
 from loquen.core.model.room import Room
-from loquen.core.rooms.stages.changer import BORES_MM, COMPENSATES_KPA, TankFlow, ZoneFlow
 from loquen.core.rooms.stages.exchange import Exchanged
+from loquen.core.rooms.stages.plumbing import BORES_MM, COMPENSATES_KPA, TankFlow, ZoneFlow
 
 MOST_LARGER = 2
 LONGEST_FACTOR = 6.0

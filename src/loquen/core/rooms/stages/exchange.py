@@ -9,7 +9,7 @@ from loquen.core.graph.nodes import State, Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics.chemistry import contact_min
 from loquen.core.physics.dilution import settled_cycle
-from loquen.core.rooms.stages.changer import ZoneFlow
+from loquen.core.rooms.stages.plumbing import ZoneFlow
 from loquen.core.rooms.stages.racks import Tank
 from loquen.core.rooms.supply import cartridge_change_date
 from loquen.core.rooms.zones import exchanged_frac

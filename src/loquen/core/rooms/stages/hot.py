@@ -9,7 +9,7 @@ from loquen.core.graph.judging import at_least, by_practice
 from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics.chemistry import gas_saturation_frac
-from loquen.core.rooms.stages.changer import ZoneFlow
+from loquen.core.rooms.stages.plumbing import ZoneFlow
 from loquen.core.rooms.stages.racks import Tank
 from loquen.core.rooms.stores import recovery_lph, store_levels
 from loquen.core.rooms.timetable import Timetable, hot_share_frac, longest_pulse_min, timetable
