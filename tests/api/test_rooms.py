@@ -193,7 +193,7 @@ def test_a_timetable_is_sent_read_back_and_verified(controlled):
     assert after["sent"]["verified"]
     assert after["sent"]["current"]
     sheet = client.post("/api/room/sheet", json={"room": the_room(client)["room"]}).json()
-    planned = sheet["seasons"][0]["table"]["schedule"]
+    planned = sheet["seasons"][0]["hot"]["table"]["schedule"]
     assert [row["zone"] for row in controller.timetable["pulses"]] == [row["zone"] for row in planned]
     room = the_room(client)["room"]
     room["zones"][0]["zone_min"] = 30

@@ -19,6 +19,7 @@ from loquen.core.model.room import (
     Purified,
     Purifier,
     Rack,
+    Reservoir,
     Room,
     Softener,
     Store,
@@ -32,7 +33,7 @@ from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.rooms import remedies
 from loquen.core.rooms.book import room_book, sheet_of
 from loquen.core.rooms.commissioning import steps
-from loquen.core.rooms.lines import Line, line_of
+from loquen.core.rooms.lines import line_of
 from loquen.core.rooms.parts import parts, quote
 from loquen.core.rooms.propose import proposed_zones, rack_of
 from loquen.core.rooms.stages.plumbing import trials
@@ -40,65 +41,16 @@ from loquen.core.system.book import sheet_of as system_sheet
 from loquen.core.system.told import verdict_of
 from loquen.demo import sluice_street
 from loquen.demo.fish_room import cellar_room
-
-
-def line(**more) -> Line:
-    """A tank of ordinary fish at 25 °C."""
-    usual = {
-        "system": 1,
-        "name": "Fish",
-        "tanks": 1,
-        "litres": 47.0,
-        "length_cm": 60.0,
-        "width_cm": 30.0,
-        "height_cm": 30.0,
-        "filled_kg": 60.0,
-        "water_c": 25.0,
-        "low_c": 23.0,
-        "high_c": 28.0,
-        "rise_nitrate_mg_l_d": 0.4,
-        "limit_nitrate_mg_l": 40 / NITRATE_PER_N,
-        "used_dkh_d": 0.1,
-        "salinity_ppt": 0.0,
-        "borne_k": 2.0,
-        "borne_solids_frac": 0.25,
-        "us_cm": 460.0,
-        "change_l_wk": 15.0,
-        "work_min_wk": 12.0,
-        "evaporation_l_d": 0.5,
-        "year_kwh": 100.0,
-        "animals": 10,
-        "shared": False,
-    }
-    return Line(**{**usual, **more})
-
-
-def room(**more) -> Room:
-    """Twelve tanks of 47 L on three shelves and one zone, which holds."""
-    usual = {
-        "name": "Twelve",
-        "supply": Supply(air_gap=True, house_lph=200, supply_nitrate_mg_l=5 / NITRATE_PER_N),
-        "store": Store(mixed_c=25),
-        "racks": (Rack("Wall", rack_cm=260, rack_depth_cm=40),),
-        "places": tuple(Place(f"A{i + 1}", 1, 1, 3 - i // 4, i % 4 + 1, 1) for i in range(12)),
-        "zones": (Zone("One", zone_min=24),),
-        "drain": Drain(floor_l_s=0.8, floor_kn_m2=8),
-    }
-    return Room(**{**usual, **more})
-
-
-def told(given: Room, *lines: Line):
-    known = {row.system: row for row in (lines or (line(),))}
-    return sheet_of(given, known)
-
-
-def state(sheet, key):
-    verdict = verdict_of(sheet, key)
-    return verdict and verdict.state
-
+from tests.core.rooms import line, room, state, told
 
 SMALL_HEADER = {"zones": (Zone("One", header_mm=4, drop_mm=4, nominal_lph=40, zone_min=24),)}
 """A header no wider than its drops: the usual first mistake."""
+
+PUMPED = {
+    "zones": (Zone("One", "compensating", 24, 70, zone_min=24, fed_from="reservoir"),),
+    "reservoir": Reservoir(300, reservoir_c=25),
+}
+"""The same twelve on a reservoir that is large enough."""
 
 FALLING = {
     "rack_floor_bears": [({"drain": Drain(floor_l_s=0.8, floor_kn_m2=1)}, "short")],
@@ -131,6 +83,16 @@ FALLING = {
         (SMALL_HEADER, "short"),
     ],
     "valves_work": [({"zones": (Zone("One", pilot_kpa=260, pilot_lph=60, zone_min=24),)}, "short")],
+    "pump_lifts": [
+        (PUMPED, "holds"),
+        ({**PUMPED, "reservoir": Reservoir(300, pump_kpa=75, pump_tested_kpa=40)}, "tight"),
+        ({**PUMPED, "reservoir": Reservoir(300, pump_kpa=40, pump_tested_kpa=10)}, "short"),
+    ],
+    "reservoir_lasts": [
+        (PUMPED, "holds"),
+        ({**PUMPED, "reservoir": Reservoir(60, refill_lph=5)}, "short"),
+        ({**PUMPED, "reservoir": Reservoir(60, reservoir_w=100)}, "short"),
+    ],
     "kept_apart": [({"supply": Supply(air_gap=False)}, "short")],
     "day_fits": [({"store": Store(mixed_c=25, store_l=30, hot_w=200)}, "short")],
     "runs_borne": [({"store": Store(mixed_c=10)}, None)],
@@ -189,7 +151,9 @@ def test_a_room_that_holds():
     )
     sheet = told(full)
     states = {key: state(sheet, key) for key, node in sheet.wiring.nodes.items() if node.check}
-    usual = {"rack_floor_bears": "tight", "mix_failure_borne": "tight", "salt_stays": None, "as_caught": None}
+    usual = {"rack_floor_bears": "tight", "mix_failure_borne": "tight"} | dict.fromkeys(
+        ("salt_stays", "as_caught", "pump_lifts", "reservoir_lasts")
+    )
     assert {key: found for key, found in states.items() if found != "holds"} == usual
 
 
@@ -383,9 +347,9 @@ def test_hot_show_fish_on_a_cold_mix_are_shocked():
 
 def test_summer_has_a_mix_of_its_own():
     same, cooler = (told(room(store=Store(mixed_c=25, summer_mixed_c=c))).value("seasons") for c in (None, 21.0))
-    assert same[1].table.hot_share_frac == pytest.approx(8 / 43)
-    assert cooler[1].table.hot_share_frac == pytest.approx(4 / 43)
-    assert cooler[0].table == same[0].table
+    assert same[1].hot.table.hot_share_frac == pytest.approx(8 / 43)
+    assert cooler[1].hot.table.hot_share_frac == pytest.approx(4 / 43)
+    assert cooler[0].hot.table == same[0].hot.table
 
 
 def test_cool_natives_need_no_hot_water():
@@ -401,8 +365,8 @@ def test_a_day_that_repeats_is_the_one_that_is_shown():
         room(store=Store(mixed_c=25, store_l=200, hot_w=200, standing_w=60), household=(Household(7, 9, 30),))
     )
     winter = sheet.value("seasons")[0]
-    assert not winter.table.feasible
-    assert winter.table.reason in ("not_enough_heat", "house_alone_empties", "no_room_for_pulses")
+    assert not winter.hot.table.feasible
+    assert winter.hot.table.reason in ("not_enough_heat", "house_alone_empties", "no_room_for_pulses")
 
 
 def test_lines_come_from_the_systems_own_sheet():

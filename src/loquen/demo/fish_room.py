@@ -10,6 +10,7 @@ from loquen.core.model.room import (
     Purifier,
     Rack,
     Room,
+    Stations,
     Store,
     Supply,
     Treatment,
@@ -86,6 +87,7 @@ def cellar_room(today: date, walk_b: int, shelf: tuple[int, int]) -> Room:
             air_gap=True,
         ),
         treatment=Treatment(
+            feed_m=6.0,
             carbon_l=30.0,
             cartridge_l=30_000.0,
             cartridge_on=(today - timedelta(days=RUNS_SINCE_D)).isoformat(),
@@ -93,6 +95,9 @@ def cellar_room(today: date, walk_b: int, shelf: tuple[int, int]) -> Room:
         ),
         store=Store(mixed_c=23.0, store_l=200.0, hot_w=3000.0),
         household=(Household(6.5, 7.5, 30.0), Household(18.0, 19.0, 45.0)),
+        stations=Stations(
+            purifier_x_m=1.7, purifier_y_m=2.9, sink_x_m=2.6, sink_y_m=2.9, drain_x_m=3.6, drain_y_m=2.9
+        ),
         racks=(
             Rack("Rope Walk A", 0.8, 0.0, "wall", 255.0, 36.0, 3, 25.0, 58.0, 55.0),
             Rack("Rope Walk B", 4.3, 0.0, "wall", 315.0, 46.0, 2, 45.0, 75.0, 70.0),

@@ -113,7 +113,8 @@ class Controller:
         zone = next(zone for zone in self.timetable["zones"] if zone["zone"] == number)
         chance = random.Random(self.seed * 1_000_003 + len(self.runs))
         planned = zone["flow_lph"] * minutes / 60
-        flows, lasts, ended, mixed = zone["flow_lph"], minutes, "timetable", self.timetable["mixed_c"]
+        flows, lasts, ended = zone["flow_lph"], minutes, "timetable"
+        mixed = zone.get("fed_c", self.timetable["mixed_c"])
         hit = {name for name, at in self.faults.items() if at in (0, number)}
         if "stuck_closed" in hit:
             flows, ended = 0.0, "timetable"
@@ -122,7 +123,7 @@ class Controller:
         if "stuck_open" in hit:
             lasts, ended = minutes * LIMIT_TIMES, "litres limit"
             self.master_open = False
-        if "empty_store" in hit:
+        if "empty_store" in hit and zone.get("from", "street") == "street":
             # The mixing valve shuts when its hot side fails.
             lasts, ended, mixed = min(lasts, MIXED_FAILS_MIN), "mix too cold", self.cold_c
         if "leak" in hit:

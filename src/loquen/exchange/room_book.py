@@ -68,7 +68,7 @@ def day(sheet: Sheet[Room], looks: Looks) -> list[Flowable]:
     rows = [
         (season.name, row["zone"], clock(row["start_h"]), clock(row["end_h"]))
         for season in rows_of(sheet, "seasons")
-        for row in season.table.schedule
+        for row in season.schedule
     ]
     return [words("Timetable", looks["head"]), grid(("season", "zone", "from", "to"), rows, (0.25,) * 4, looks)]
 

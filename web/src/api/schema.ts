@@ -2262,6 +2262,8 @@ export interface components {
             name: string;
             /** Zone */
             zone: number;
+            /** Fed From */
+            fed_from: string;
             /** Lph */
             lph: number;
             /** Kpa */
@@ -2313,11 +2315,13 @@ export interface components {
         };
         /**
          * Failing
-         * @description What a pulse does to a tank: its step as planned (K), and where it ends when the mix fails either way or the valve sticks.
+         * @description What a pulse does to a tank: its step as planned (K), and where it ends when the warmth fails either way or the valve sticks.
          */
         Failing: {
             /** Tank */
             tank: string;
+            /** Fed From */
+            fed_from: string;
             /** Step K */
             step_k: number;
             /** Scalded C */
@@ -4489,6 +4493,91 @@ export interface components {
             /** Text */
             text: string;
         };
+        /** Reservoir */
+        Reservoir: {
+            /**
+             * Reservoir L
+             * @default 0
+             */
+            reservoir_l: number;
+            /**
+             * Reservoir Usable Frac
+             * @default 0.85
+             */
+            reservoir_usable_frac: number;
+            /**
+             * Reservoir Reserve L
+             * @default 10
+             */
+            reservoir_reserve_l: number;
+            /**
+             * Reservoir C
+             * @default 24
+             */
+            reservoir_c: number;
+            /**
+             * Reservoir W
+             * @default 1000
+             */
+            reservoir_w: number;
+            /**
+             * Reservoir Loss W
+             * @default 60
+             */
+            reservoir_loss_w: number;
+            /**
+             * Refill Lph
+             * @default 60
+             */
+            refill_lph: number;
+            /**
+             * Reservoir Purified Frac
+             * @default 0
+             */
+            reservoir_purified_frac: number;
+            /**
+             * Added Us Cm
+             * @default 0
+             */
+            added_us_cm: number;
+            /**
+             * Added Dkh
+             * @default 0
+             */
+            added_dkh: number;
+            /**
+             * Reservoir Cm
+             * @default 60
+             */
+            reservoir_cm: number;
+            /**
+             * Pump Kpa
+             * @default 250
+             */
+            pump_kpa: number;
+            /**
+             * Pump Lph
+             * @default 1500
+             */
+            pump_lph: number;
+            /**
+             * Pump Tested Kpa
+             * @default 120
+             */
+            pump_tested_kpa: number;
+            /**
+             * Pump W
+             * @default 250
+             */
+            pump_w: number;
+            /** Reservoir Pipe M */
+            reservoir_pipe_m?: number | null;
+            /**
+             * Reservoir Pipe Mm
+             * @default 20
+             */
+            reservoir_pipe_mm: number;
+        };
         /**
          * RevisionOut
          * @description One kept revision of a plan; `why` says why it can not be read, None where it can.
@@ -4528,7 +4617,6 @@ export interface components {
             supply: components["schemas"]["Supply"];
             /**
              * @default {
-             *       "feed_m": 6,
              *       "feed_mm": 16,
              *       "feed_bends": 6,
              *       "cartridge_kpa": 25,
@@ -4562,10 +4650,48 @@ export interface components {
              */
             store: components["schemas"]["Store"];
             /**
+             * @default {
+             *       "reservoir_l": 0,
+             *       "reservoir_usable_frac": 0.85,
+             *       "reservoir_reserve_l": 10,
+             *       "reservoir_c": 24,
+             *       "reservoir_w": 1000,
+             *       "reservoir_loss_w": 60,
+             *       "refill_lph": 60,
+             *       "reservoir_purified_frac": 0,
+             *       "added_us_cm": 0,
+             *       "added_dkh": 0,
+             *       "reservoir_cm": 60,
+             *       "pump_kpa": 250,
+             *       "pump_lph": 1500,
+             *       "pump_tested_kpa": 120,
+             *       "pump_w": 250,
+             *       "reservoir_pipe_mm": 20
+             *     }
+             */
+            reservoir: components["schemas"]["Reservoir"];
+            /**
              * Household
              * @default []
              */
             household: components["schemas"]["Household"][];
+            /**
+             * @default {
+             *       "tap_x_m": 0.2,
+             *       "tap_y_m": 1.6,
+             *       "hot_x_m": 0.3,
+             *       "hot_y_m": 0.5,
+             *       "tub_x_m": 0.3,
+             *       "tub_y_m": 1.1,
+             *       "purifier_x_m": 0.2,
+             *       "purifier_y_m": 2,
+             *       "sink_x_m": 0.4,
+             *       "sink_y_m": 2.4,
+             *       "drain_x_m": 0.5,
+             *       "drain_y_m": 2.8
+             *     }
+             */
+            stations: components["schemas"]["Stations"];
             /**
              * Racks
              * @default []
@@ -5007,18 +5133,15 @@ export interface components {
         };
         /**
          * Season
-         * @description A day at one temperature of the cold water: its timetable, and the store's level by the hour.
+         * @description A day at one temperature of the cold water: what is mixed from the hot store, and what the reservoir gives.
          */
         Season: {
             /** Name */
             name: string;
             /** Cold C */
             cold_c: number;
-            table: components["schemas"]["Timetable"];
-            /** Levels */
-            levels: components["schemas"]["Level"][];
-            /** End L */
-            end_l: number;
+            hot: components["schemas"]["StoreDay"];
+            reservoir: components["schemas"]["StoreDay"] | null;
         };
         /**
          * Section
@@ -5371,6 +5494,69 @@ export interface components {
              */
             way: "weir" | "holes";
         };
+        /** Stations */
+        Stations: {
+            /**
+             * Tap X M
+             * @default 0.2
+             */
+            tap_x_m: number;
+            /**
+             * Tap Y M
+             * @default 1.6
+             */
+            tap_y_m: number;
+            /**
+             * Hot X M
+             * @default 0.3
+             */
+            hot_x_m: number;
+            /**
+             * Hot Y M
+             * @default 0.5
+             */
+            hot_y_m: number;
+            /**
+             * Tub X M
+             * @default 0.3
+             */
+            tub_x_m: number;
+            /**
+             * Tub Y M
+             * @default 1.1
+             */
+            tub_y_m: number;
+            /**
+             * Purifier X M
+             * @default 0.2
+             */
+            purifier_x_m: number;
+            /**
+             * Purifier Y M
+             * @default 2
+             */
+            purifier_y_m: number;
+            /**
+             * Sink X M
+             * @default 0.4
+             */
+            sink_x_m: number;
+            /**
+             * Sink Y M
+             * @default 2.4
+             */
+            sink_y_m: number;
+            /**
+             * Drain X M
+             * @default 0.5
+             */
+            drain_x_m: number;
+            /**
+             * Drain Y M
+             * @default 2.8
+             */
+            drain_y_m: number;
+        };
         /** Stocking */
         Stocking: {
             /**
@@ -5429,6 +5615,17 @@ export interface components {
              * @default true
              */
             thermostatic: boolean;
+        };
+        /**
+         * StoreDay
+         * @description A day of one store: the pulses drawn from it, its level by the hour, and what is left at midnight.
+         */
+        StoreDay: {
+            table: components["schemas"]["Timetable"];
+            /** Levels */
+            levels: components["schemas"]["Level"][];
+            /** End L */
+            end_l: number;
         };
         /** Sump */
         Sump: {
@@ -6057,11 +6254,8 @@ export interface components {
         };
         /** Treatment */
         Treatment: {
-            /**
-             * Feed M
-             * @default 6
-             */
-            feed_m: number;
+            /** Feed M */
+            feed_m?: number | null;
             /**
              * Feed Mm
              * @default 16
@@ -6582,6 +6776,12 @@ export interface components {
             zone_min: number;
             /** Riser M */
             riser_m?: number | null;
+            /**
+             * Fed From
+             * @default street
+             * @enum {string}
+             */
+            fed_from: "street" | "reservoir";
         };
         /**
          * ZoneFlow
@@ -6592,6 +6792,8 @@ export interface components {
             number: number;
             /** Name */
             name: string;
+            /** Fed From */
+            fed_from: string;
             /** Lph */
             lph: number;
             /** Minutes */

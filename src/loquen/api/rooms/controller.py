@@ -22,7 +22,7 @@ from loquen.core.model.log import Entry
 from loquen.core.model.room import Room
 from loquen.core.rooms.book import sheet_of
 from loquen.core.rooms.diagnosis import RunSeen, Suspect, ZoneKnown, suspects
-from loquen.core.rooms.stages.hot import Season, sendable
+from loquen.core.rooms.stages.days import Season, sendable
 from loquen.core.rooms.stages.plumbing import ZoneFlow
 from loquen.core.system.told import rows_of
 from loquen.devices.controller_link import NONSENSE, ControllerLink, ControllerTrouble
@@ -115,14 +115,21 @@ def day_of(sheet: Sheet[Room], season: str) -> dict[str, Any]:
             "start_min": round(row["start_h"] * 60, 3),
             "end_min": round(row["end_h"] * 60, 3),
         }
-        for row in (day.table.schedule if day else [])
-    ]
-    zones = [
-        {"zone": row.number, "name": row.name, "flow_lph": round(row.lph, 3), "emitters": len(row.tanks)}
-        for row in flows
+        for row in (day.schedule if day else [])
     ]
     store = sheet.root.store
     mixed = store.summer_mixed_c if season == "summer" and store.summer_mixed_c is not None else store.mixed_c
+    zones = [
+        {
+            "zone": row.number,
+            "name": row.name,
+            "from": row.fed_from,
+            "fed_c": mixed if row.fed_from == "street" else sheet.root.reservoir.reservoir_c,
+            "flow_lph": round(row.lph, 3),
+            "emitters": len(row.tanks),
+        }
+        for row in flows
+    ]
     body = {"mixed_c": mixed, "zones": zones, "pulses": pulses}
     return {"id": f"{season}-{crc32(repr(body).encode()):08x}", **body}
 

@@ -193,9 +193,8 @@ async def room_trials(tried: ZoneTried, request: Request, database: Kept) -> Tri
         valved = tuple(sheet.value(f"zones.{i}.valved") for i in range(count))
         standing = tuple(sheet.value(f"racks.{i}.standing") for i in range(dict(rows)["racks"]))
         straight = sheet.root.pulses.straight_frac
-        return Trials(
-            rows=trials(tried.zone, sheet.value("feed"), valved, standing, sheet.value("tanks"), straight)
-        )
+        feed = sheet.value("feed" if valved[tried.zone - 1].fed_from == "street" else "pumped_feed")
+        return Trials(rows=trials(tried.zone, feed, valved, standing, sheet.value("tanks"), straight))
 
     return await computed(whole)
 

@@ -13,10 +13,11 @@ from loquen.core.rooms.book import GLASSES, STAGES, sheet_of
 from loquen.core.rooms.commissioning import steps
 from loquen.core.rooms.lines import Line
 from loquen.core.rooms.parts import Quote, parts, quote
+from loquen.core.rooms.stages.days import Level, Season
 from loquen.core.rooms.stages.exchange import Exchanged, Walked
-from loquen.core.rooms.stages.hot import Failing, Level, Season
 from loquen.core.rooms.stages.plumbing import ZoneFlow
 from loquen.core.rooms.stages.racks import Standing
+from loquen.core.rooms.stages.shocks import Failing
 from loquen.core.system.build.buying import PartLine
 from loquen.core.system.told import rows_of, where_known
 

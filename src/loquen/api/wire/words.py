@@ -70,6 +70,8 @@ CONFLICTS: dict[str, tuple[str, dict[str, str]]] = {
     "ends_before_it_begins": ("It ends before it begins.", {}),
     "range_turned_round": ("The likely one lies between the least and the most.", {}),
     "test_not_lower": ("With water running it can not stay at {static}: read it again.", {"static": "pressure"}),
+    "no_reservoir": ("Zone {zone} is fed from it: it holds nothing.", {"zone": "count"}),
+    "nothing_purifies": ("There is no reverse osmosis in this room yet.", {}),
     "summer_colder": ("Warmer than the coldest of the year, {nearest}.", {"nearest": "temperature"}),
     "mix_hotter_than_store": ("The store is no hotter than the mix that is made from it.", {}),
 }

@@ -42,7 +42,7 @@ class Supply:
 class Treatment:
     """The line from the tap to the manifold: strainer, cartridges, mixing valve, regulator."""
 
-    feed_m: Annotated[float, Quantity("Pipe from tap to manifold", "head", 0.1, 200)] = 6.0
+    feed_m: Annotated[float | None, Quantity("Pipe from tap to manifold", "head", 0.1, 200)] = None
     feed_mm: Annotated[float, Quantity("Its bore", "thickness", 4, 100)] = 16.0
     feed_bends: Annotated[int, Quantity("Bends in it", "count", 0, 60, whole=True)] = 6
     cartridge_kpa: Annotated[float, Quantity("Cartridges lose at 1000 L/h, new", "pressure", 0, 200)] = 25.0
@@ -77,6 +77,29 @@ class Store:
 
 
 @dataclass(frozen=True, slots=True)
+class Reservoir:
+    """Water that stands ready in the room and is pumped to the zones that are fed from it."""
+
+    reservoir_l: Annotated[float, Quantity("Reservoir", "volume", 0, 20_000)] = 0.0
+    reservoir_usable_frac: Annotated[float, Quantity("The pump reaches", "share", 0.1, 1)] = 0.85
+    reservoir_reserve_l: Annotated[float, Quantity("Never to be pumped", "volume", 0, 5000)] = 10.0
+    reservoir_c: Annotated[float, Quantity("Kept at", "temperature", 4, 36)] = 24.0
+    reservoir_w: Annotated[float, Quantity("Its heater", "power", 0, 100_000)] = 1000.0
+    reservoir_loss_w: Annotated[float, Quantity("It loses to the room", "power", 0, 2000)] = 60.0
+    refill_lph: Annotated[float, Quantity("Refilled at most with", "flow", 1, 5000)] = 60.0
+    reservoir_purified_frac: Annotated[float, Quantity("Of it purified", "share", 0, 1)] = 0.0
+    added_us_cm: Annotated[float, Quantity("Salts added bring", "conductivity", 0, 5000)] = 0.0
+    added_dkh: Annotated[float, Quantity("and KH", "carbonate", 0, 20)] = 0.0
+    reservoir_cm: Annotated[float, Quantity("Its water above the floor", "length", -300, 400)] = 60.0
+    pump_kpa: Annotated[float, Quantity("Pump against a shut valve", "pressure", 5, 1000)] = 250.0
+    pump_lph: Annotated[float, Quantity("With so much running", "flow", 10, 20_000)] = 1500.0
+    pump_tested_kpa: Annotated[float, Quantity("it holds", "pressure", 0, 1000)] = 120.0
+    pump_w: Annotated[float, Quantity("It takes", "power", 0, 10_000)] = 250.0
+    reservoir_pipe_m: Annotated[float | None, Quantity("Pipe from pump to its manifold", "head", 0.1, 200)] = None
+    reservoir_pipe_mm: Annotated[float, Quantity("Its bore", "thickness", 4, 100)] = 20.0
+
+
+@dataclass(frozen=True, slots=True)
 class Household:
     """Hot water that the house draws from the same store each day."""
 
@@ -103,6 +126,24 @@ class Rack:
     rack_kg: Annotated[float, Quantity("Its own weight", "mass", 0, 2000)] = 60.0
     rack_drain_mm: Annotated[float, Quantity("Drain down its side", "thickness", 10, 200)] = 40.0
     shared_sump_l: Annotated[float, Quantity("Runs to one sump of", "volume", 0, 5000)] = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Stations:
+    """Where what is no rack stands: pipe and hose are reckoned from there, along the walls."""
+
+    tap_x_m: Annotated[float, Quantity("Tap from the left wall", "head", 0, 100)] = 0.2
+    tap_y_m: Annotated[float, Quantity("from the back wall", "head", 0, 100)] = 1.7
+    hot_x_m: Annotated[float, Quantity("Hot store from the left wall", "head", 0, 100)] = 0.3
+    hot_y_m: Annotated[float, Quantity("from the back wall", "head", 0, 100)] = 1.15
+    tub_x_m: Annotated[float, Quantity("Reservoir from the left wall", "head", 0, 100)] = 0.3
+    tub_y_m: Annotated[float, Quantity("from the back wall", "head", 0, 100)] = 2.3
+    purifier_x_m: Annotated[float, Quantity("Reverse osmosis from the left wall", "head", 0, 100)] = 1.2
+    purifier_y_m: Annotated[float, Quantity("from the back wall", "head", 0, 100)] = 2.8
+    sink_x_m: Annotated[float, Quantity("Sink from the left wall", "head", 0, 100)] = 2.1
+    sink_y_m: Annotated[float, Quantity("from the back wall", "head", 0, 100)] = 2.8
+    drain_x_m: Annotated[float, Quantity("Floor drain from the left wall", "head", 0, 100)] = 2.9
+    drain_y_m: Annotated[float, Quantity("from the back wall", "head", 0, 100)] = 2.8
 
 
 @dataclass(frozen=True, slots=True)
@@ -153,6 +194,10 @@ class Zone:
     pilot_lph: Annotated[float, Quantity("and at least", "flow", 0, 2000)] = 0.0
     zone_min: Annotated[float, Quantity("Runs a day", "minutes", 0, 1440)] = 20.0
     riser_m: Annotated[float | None, Quantity("Manifold to header, as measured", "head", 0, 200)] = None
+    fed_from: Annotated[
+        Literal["street", "reservoir"],
+        Choice("Fed from", {"street": "the street", "reservoir": "the reservoir"}),
+    ] = "street"
 
 
 @dataclass(frozen=True, slots=True)
@@ -325,7 +370,9 @@ class Room:
     supply: Supply = field(default_factory=Supply)
     treatment: Treatment = field(default_factory=Treatment)
     store: Store = field(default_factory=Store)
+    reservoir: Reservoir = field(default_factory=Reservoir)
     household: Annotated[tuple[Household, ...], Most(12)] = ()
+    stations: Stations = field(default_factory=Stations)
     racks: Annotated[tuple[Rack, ...], Most(40)] = ()
     places: Annotated[tuple[Place, ...], Most(300)] = ()
     zones: Annotated[tuple[Zone, ...], Most(24)] = ()

@@ -6,7 +6,7 @@ from loquen.core.model.room import BY_HAND, ROOM, Room
 
 def conflicts(room: Room) -> list[PlanConflict]:
     """Every contradiction in a room, with the nearest value that works; empty when it makes sense."""
-    return [*lists(room), *spots(room), *hours(room), *supply(room)]
+    return [*lists(room), *spots(room), *hours(room), *supply(room), *reservoir(room)]
 
 
 def lists(room: Room) -> list[PlanConflict]:
@@ -74,4 +74,18 @@ def supply(room: Room) -> list[PlanConflict]:
         found.append(PlanConflict("summer_colder", "supply.summer_c", room.supply.winter_c))
     if room.store.hot_c <= room.store.mixed_c:
         found.append(PlanConflict("mix_hotter_than_store", "store.hot_c", min(90.0, room.store.mixed_c + 10)))
+    return found
+
+
+def reservoir(room: Room) -> list[PlanConflict]:
+    own = room.reservoir
+    fed = [i for i, zone in enumerate(room.zones) if zone.fed_from == "reservoir"]
+    found = []
+    if fed and own.reservoir_l <= 0:
+        found.append(PlanConflict("no_reservoir", "reservoir.reservoir_l", 100.0, zone=fed[0] + 1))
+    if own.reservoir_l > 0 and own.pump_tested_kpa >= own.pump_kpa:
+        lower = max(0.0, own.pump_kpa - 50)
+        found.append(PlanConflict("test_not_lower", "reservoir.pump_tested_kpa", lower, static=own.pump_kpa))
+    if fed and own.reservoir_purified_frac > 0 and not room.purifier.purifier_fitted:
+        found.append(PlanConflict("nothing_purifies", "reservoir.reservoir_purified_frac", 0.0))
     return found

@@ -11,7 +11,22 @@ from loquen.core.graph.nodes import collected
 from loquen.core.model.room import ROOM, Room
 from loquen.core.model.room_conflicts import conflicts
 from loquen.core.rooms.lines import Line
-from loquen.core.rooms.stages import air, buckets, changer, drainage, exchange, hot, hours, purified, racks
+from loquen.core.rooms.stages import (
+    air,
+    buckets,
+    changer,
+    days,
+    drainage,
+    exchange,
+    hot,
+    hours,
+    pulses,
+    purified,
+    racks,
+    reservoir,
+    shocks,
+    stations,
+)
 
 STAGES = {
     "racks": "Racks",
@@ -49,7 +64,24 @@ NO_LINES: Mapping[int, Line] = {}
 @cache
 def room_book() -> Book:
     """All nodes of a room, wired once."""
-    nodes = collected([racks, changer, buckets, hot, exchange, purified, drainage, air, hours])
+    nodes = collected(
+        [
+            racks,
+            stations,
+            changer,
+            buckets,
+            hot,
+            reservoir,
+            pulses,
+            days,
+            shocks,
+            exchange,
+            purified,
+            drainage,
+            air,
+            hours,
+        ]
+    )
     asked: dict[str, Any] = {"lines": NO_LINES}
     return Book(nodes, ROOM, constants(), asked, Domain(row_label, contradicts=lambda room: bool(conflicts(room))))
 

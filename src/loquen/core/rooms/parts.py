@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from loquen.core.graph.engine import Sheet
 from loquen.core.model.room import Room
 from loquen.core.rooms.stages.plumbing import Valved, ZoneFlow
-from loquen.core.rooms.stages.racks import HEADER_OVER_CM, Tank
+from loquen.core.rooms.stages.racks import Tank
 from loquen.core.system.build.buying import PIPE_SPARE, PartLine
 
 
@@ -30,9 +30,11 @@ def parts(sheet: Sheet[Room]) -> tuple[PartLine, ...]:
         lines.append(
             PartLine(f"Pressure regulator, set to {room.treatment.setpoint_kpa:g} kPa", 1, "pieces", 1, "manifold")
         )
+    if any(zone.fed_from == "reservoir" for zone in zones):
+        lines += pumped(room)
     lines += valves(zones)
     lines += emitters(zones)
-    lines += pipes(room, zones, tanks, {row.number: row for row in flows})
+    lines += pipes(sheet, zones, tanks, {row.number: row for row in flows})
     # Two to each part that is ever serviced: mixer, regulator, meter, cartridges, and every zone's valve.
     serviced = 4 + len(zones)
     lines.append(
@@ -44,6 +46,25 @@ def parts(sheet: Sheet[Room]) -> tuple[PartLine, ...]:
     lines.append(PartLine("Leak sensor", len(room.racks), "pieces", 1, "floor"))
     lines.append(PartLine("Residual-current device, 30 mA, in front of everything", 1, "pieces", 0, "power"))
     return tuple(lines)
+
+
+def pumped(room: Room) -> list[PartLine]:
+    """What a reservoir asks for beside its zones."""
+    own = room.reservoir
+    return [
+        PartLine(f"Reservoir of {own.reservoir_l:g} L with a lid", 1, "pieces", 0, "reservoir"),
+        PartLine("Float valve over the rim, an air gap under it", 1, "pieces", 1, "reservoir"),
+        PartLine("Low-level switch that stops pump and heater", 1, "pieces", 1, "reservoir"),
+        PartLine(
+            f"Pump, {own.pump_lph:g} L/h at {own.pump_tested_kpa:g} kPa, {own.pump_kpa:g} kPa shut",
+            1,
+            "pieces",
+            0,
+            "reservoir",
+        ),
+        PartLine(f"Heater for it, {own.reservoir_w:g} W, with a cut-out of its own", 1, "pieces", 0, "reservoir"),
+        PartLine("Check valve behind the pump", 1, "pieces", 1, "reservoir"),
+    ]
 
 
 def valves(zones: list[Valved]) -> list[PartLine]:
@@ -72,10 +93,15 @@ def emitters(zones: list[Valved]) -> list[PartLine]:
     ]
 
 
-def pipes(room: Room, zones: list[Valved], tanks: tuple[Tank, ...], flows: dict[int, ZoneFlow]) -> list[PartLine]:
+def pipes(
+    sheet: Sheet[Room], zones: list[Valved], tanks: tuple[Tank, ...], flows: dict[int, ZoneFlow]
+) -> list[PartLine]:
     """Metres by bore, with a tenth to spare."""
+    room = sheet.root
     metres: defaultdict[tuple[float, str], float] = defaultdict(float)
-    metres[room.treatment.feed_mm, "Pipe"] += room.treatment.feed_m
+    metres[room.treatment.feed_mm, "Pipe"] += sheet.value("feed_run_m")
+    if any(zone.fed_from == "reservoir" for zone in zones):
+        metres[room.reservoir.reservoir_pipe_mm, "Pipe"] += sheet.value("reservoir_run_m")
     tees: Counter[float] = Counter()
     for zone in zones:
         metres[zone.header_mm, "Pipe"] += flows[zone.number].header_m
@@ -96,11 +122,10 @@ def pipes(room: Room, zones: list[Valved], tanks: tuple[Tank, ...], flows: dict[
         lines.append(
             PartLine(f"Waste pipe, {bore:g} mm, down the racks", round(drop / 100 * PIPE_SPARE, 1), "m", 0, "drain")
         )
-    run = sum(rack.rack_cm for rack in room.racks) + HEADER_OVER_CM
     lines.append(
         PartLine(
             f"Collector, {room.drain.collector_mm:g} mm at {room.drain.collector_fall_frac:.1%}",
-            round(run / 100 * PIPE_SPARE, 1),
+            round(sheet.value("collector_m") * PIPE_SPARE, 1),
             "m",
             0,
             "drain",

@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import dataclass, replace
+from typing import Literal
 
 from loquen.core.errors import NamedCase
 from loquen.core.graph.engine import Sheet
@@ -10,6 +11,7 @@ from loquen.core.model.room import BY_HAND, NO_SYSTEM, Place, Rack, Room, Window
 from loquen.core.rooms.lines import Line
 from loquen.core.rooms.stages.racks import BETWEEN_CM, Tank
 
+Source = Literal["street", "reservoir"]
 SOLD_LPH = (2.0, 4.0, 8.0, 16.0, 24.0, 40.0, 60.0, 90.0)
 """Emitters that are sold, at 100 kPa."""
 MINUTES = 20.0
@@ -85,30 +87,28 @@ def proposed_zones(sheet: Sheet[Room], share: float) -> tuple[Room, tuple[ZonePr
     Salt water and water that is made for its animals stay by hand. Raise NamedCase no_tanks_placed.
     """
     room, tanks = sheet.root, sheet.value("tanks")
-    groups: dict[tuple[int, int], list[Tank]] = {}
+    groups: dict[tuple[int, int, Source], list[Tank]] = {}
     by_hand: list[Tank] = []
     for tank in sorted(tanks, key=lambda t: (t.rack, -t.shelf, t.slot)):
-        if tank.line and not fed_by_the_street(
-            tank.line, room.supply.supply_us_cm, sheet.constants["made_water_frac"].value
-        ):
+        source = source_of(tank.line, sheet)
+        if source is None:
             by_hand.append(tank)
             continue
         warmth = round(tank.line.water_c / 2) if tank.line else 0
-        groups.setdefault((tank.rack, warmth), []).append(tank)
+        groups.setdefault((tank.rack, warmth, source), []).append(tank)
     zones: list[Zone] = []
     told: list[ZoneProposal] = []
     zone_of = dict.fromkeys((tank.number for tank in by_hand), BY_HAND)
-    for (rack, _), members in groups.items():
+    for (rack, _, source), members in groups.items():
         for part in split(members):
             middle = sorted(tank.litres for tank in part)[len(part) // 2]
             nominal = nearest_sold(share * middle / (MINUTES / 60) / (1 - room.pulses.straight_frac))
             # The regulator's pressure is over the emitters' rating: their flow goes with its root.
-            gives = nominal * math.sqrt(
-                max(room.treatment.setpoint_kpa if room.treatment.regulated else 100.0, 1.0) / 100
-            )
+            regulated = room.treatment.regulated and source == "street"
+            gives = nominal * math.sqrt(max(room.treatment.setpoint_kpa if regulated else 100.0, 1.0) / 100)
             minutes = max(2.0, float(round(share * middle / (1 - room.pulses.straight_frac) / gives * 60)))
             name = f"{room.racks[rack - 1].rack_name}, {shelf_words(part)}"
-            zones.append(Zone(zone_name=name[:80], nominal_lph=nominal, zone_min=minutes))
+            zones.append(Zone(zone_name=name[:80], fed_from=source, nominal_lph=nominal, zone_min=minutes))
             for tank in part:
                 zone_of[tank.number] = len(zones)
             told.append(
@@ -133,11 +133,21 @@ def proposed_zones(sheet: Sheet[Room], share: float) -> tuple[Room, tuple[ZonePr
     return replace(room, zones=tuple(zones), places=places, windows=windows), tuple(told)
 
 
-def fed_by_the_street(line: Line, street_us_cm: float, made_water_frac: float) -> bool:
-    """Whether a system may live on the street's water: fresh, and not on water that is made for it."""
+def source_of(line: Line | None, sheet: Sheet[Room]) -> Source | None:
+    """Which source a system may live on: fresh, and not of water that is made for it; None where it stays by hand."""
+    if line is None:
+        return "street"
     if line.salinity_ppt > SALTY_PPT:
-        return False
-    return line.us_cm is None or abs(street_us_cm - line.us_cm) / line.us_cm <= made_water_frac
+        return None
+    most = sheet.constants["made_water_frac"].value
+    if line.us_cm is None or apart_frac(line.us_cm, sheet.root.supply.supply_us_cm) <= most:
+        return "street"
+    stands = sheet.root.reservoir.reservoir_l > 0
+    return "reservoir" if stands and apart_frac(line.us_cm, sheet.value("reservoir_us_cm")) <= most else None
+
+
+def apart_frac(own_us_cm: float, brought_us_cm: float) -> float:
+    return abs(brought_us_cm - own_us_cm) / own_us_cm
 
 
 def split(members: list[Tank]) -> list[list[Tank]]:

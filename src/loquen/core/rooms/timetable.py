@@ -138,23 +138,43 @@ def timetable(
         standing_loss_w=store.get("standing_loss_w", 0.0),
     )
     day = Day(windows, usable, start, inflow, tuple((f, t, float(n)) for f, t, n in house), reserve_l, gap_min / 60)
+    return placed_day(day, zones, share, longest_pulse_min, shortest_pulse_min)
+
+
+def placed_day(
+    day: Day, zones: Sequence[Mapping[str, Any]], share: float, longest: float | None, shortest: float
+) -> Timetable:
+    """A day of pulses that take `share` of their water from a store, or why there is none."""
     wanted = [zone for zone in zones if zone["minutes"] > 0]
     need = sum(zone["flow_lph"] * zone["minutes"] / 60 * share for zone in wanted)
-    known = (share, inflow, usable, need)
-    if sum(zone["minutes"] for zone in wanted) / 60 > sum(end - begin for begin, end in windows) + SLACK_H:
+    known = (share, day.inflow_lph, day.usable_l, need)
+    if sum(zone["minutes"] for zone in wanted) / 60 > sum(end - begin for begin, end in day.windows) + SLACK_H:
         return refused("not_enough_hours", 1.0, *known)
-    if day.least_l(()) < reserve_l - SLACK_L:
+    if day.least_l(()) < day.reserve_l - SLACK_L:
         return refused("house_alone_empties", 0.0, *known)
     fits = heat_that_fits(day, need)
     if fits < 1 - SLACK_H:
         return refused("not_enough_heat", fits, *known)
-    found = fewest_starts(day, wanted, share, longest_pulse_min, shortest_pulse_min)
+    found = fewest_starts(day, wanted, share, longest, shortest)
     if found is None:
         return refused("no_room_for_pulses", fits, *known)
     schedule = [{"zone": pulse.zone, "start_h": at, "end_h": at + pulse.hours} for pulse, at in found]
     draws = [(at, at + pulse.hours, pulse.hot_l) for pulse, at in found]
     finish = max((row["end_h"] for row in schedule), default=None)
     return Timetable(True, None, 1.0, *known, schedule, len(schedule), finish, day.least_l(draws))
+
+
+def windows_left(
+    windows: Sequence[tuple[float, float]], taken: Iterable[tuple[float, float]], gap_h: float
+) -> tuple[tuple[float, float], ...]:
+    """What is left of some hours when others, with a gap on either side, are taken out."""
+    left = list(windows)
+    for start, end in taken:
+        cut = []
+        for begin, stop in left:
+            cut += [(begin, min(stop, start - gap_h)), (max(begin, end + gap_h), stop)]
+        left = [(begin, stop) for begin, stop in cut if stop - begin > SLACK_H]
+    return tuple(left)
 
 
 def refused(reason: str, fits: float, share: float, inflow: float, usable: float, need: float) -> Timetable:

@@ -132,6 +132,9 @@ ROOM_CASES: dict[str, tuple[State, str]] = {
     "no_racks": ("unknown", "No rack yet."),
     "zone_without_tanks": ("unknown", "No tank is on this zone yet."),
     "no_zones": ("unknown", "No tank is on a zone yet."),
+    "none_by_hand": ("holds", "No tank of a rack is changed by hand."),
+    "none_pumped": ("unknown", "No zone is fed from a reservoir."),
+    "none_on_the_street": ("holds", "Every zone is fed from the reservoir."),
     "no_loads": ("unknown", "No tank on a zone has a system, or a rise of nitrate entered."),
     "no_hours_allowed": ("short", "No hours are allowed: no zone ever runs."),
     "no_timetable": ("short", "There is no such day."),
@@ -163,6 +166,7 @@ ROOM_CASES: dict[str, tuple[State, str]] = {
 INAPPLICABLE = {
     "no_buckets",
     "not_needed",
+    "none_pumped",
     "not_heated",
     "no_move",
     "no_crowd_fish",

@@ -8,6 +8,7 @@ from loquen.core.rooms.network import surge_kpa
 from loquen.core.rooms.stages.plumbing import Drop, Feed, Valved, ZoneFlow, opened, uneven, zone_flow_of
 from loquen.core.rooms.stages.racks import Standing, Tank
 
+PUMP_BENDS = 4
 STRAINS_KPA = 250.0
 """From here on push-fit tube and small emitters are strained by a tap without a regulator."""
 
@@ -19,7 +20,8 @@ def feed(
     tested_kpa: float,
     tap_cm: float,
     house_lph: float,
-    feed_m: float,
+    refill_draw_lph: float,
+    feed_run_m: float,
     feed_mm: float,
     feed_bends: int,
     cartridge_kpa: float,
@@ -38,8 +40,8 @@ def feed(
         tested_lph,
         tested_kpa,
         tap_cm / 100,
-        house_lph,
-        feed_m,
+        house_lph + refill_draw_lph,
+        feed_run_m,
         feed_mm,
         feed_bends,
         cartridge_kpa * cartridge_worn,
@@ -51,9 +53,51 @@ def feed(
     )
 
 
+@figure(
+    "The reservoir's refill draws",
+    formula="{refill_lph} × (1 − {reservoir_purified_frac}) where a zone is fed from it ({fed_from})",
+    source="definition",
+)
+def refill_draw_lph(refill_lph: float, reservoir_purified_frac: float, fed_from: tuple[str, ...]) -> float:
+    return refill_lph * (1 - reservoir_purified_frac) if "reservoir" in fed_from else 0.0
+
+
+@step()
+def pumped_feed(
+    pump_kpa: float,
+    pump_lph: float,
+    pump_tested_kpa: float,
+    reservoir_cm: float,
+    reservoir_run_m: float,
+    reservoir_pipe_mm: float,
+    manifold_cm: float,
+    manifold_x_m: float,
+    manifold_y_m: float,
+    reservoir_c: float,
+) -> Feed:
+    """From the reservoir's pump: no house beside it, no cartridges, no mixing valve; its manifold beside the other."""
+    return Feed(
+        pump_kpa,
+        pump_lph,
+        pump_tested_kpa,
+        reservoir_cm / 100,
+        0.0,
+        reservoir_run_m,
+        reservoir_pipe_mm,
+        PUMP_BENDS,
+        0.0,
+        None,
+        None,
+        1.0,
+        (manifold_x_m, manifold_y_m, manifold_cm / 100),
+        reservoir_c,
+    )
+
+
 @step(row="zones")
 def valved(
     zone_name: str,
+    fed_from: str,
     emitter: str,
     nominal_lph: float,
     nominal_kpa: float,
@@ -85,6 +129,7 @@ def valved(
     return Valved(
         place,
         zone_name or f"Zone {place}",
+        fed_from,
         emitter,
         nominal_kpa,
         exponent,
@@ -102,11 +147,17 @@ def valved(
 
 @step(row="zones")
 def zone_flow(
-    valved: Valved, feed: Feed, standing: tuple[Standing, ...], tanks: tuple[Tank, ...], straight_frac: float
+    valved: Valved,
+    feed: Feed,
+    pumped_feed: Feed,
+    standing: tuple[Standing, ...],
+    tanks: tuple[Tank, ...],
+    straight_frac: float,
 ) -> ZoneFlow:
     if not valved.drops:
         raise NamedCase("zone_without_tanks")
-    flowing, drawn = opened(feed, (valved,), standing, tanks)
+    own = feed if valved.fed_from == "street" else pumped_feed
+    flowing, drawn = opened(own, (valved,), standing, tanks)
     return zone_flow_of(valved, flowing, drawn, tanks, straight_frac)
 
 
@@ -116,6 +167,27 @@ def zone_flows(zone_flow: tuple[ZoneFlow | None, ...]) -> tuple[ZoneFlow, ...]:
     found = tuple(row for row in zone_flow if row is not None)
     if not found:
         raise NamedCase("no_zones")
+    return found
+
+
+def fed(rows: tuple[ZoneFlow, ...], source: str) -> tuple[ZoneFlow, ...]:
+    """The zones that one source feeds."""
+    return tuple(row for row in rows if row.fed_from == source)
+
+
+@step()
+def street_flows(zone_flows: tuple[ZoneFlow, ...]) -> tuple[ZoneFlow, ...]:
+    found = fed(zone_flows, "street")
+    if not found:
+        raise NamedCase("none_on_the_street")
+    return found
+
+
+@step()
+def pumped_flows(zone_flows: tuple[ZoneFlow, ...]) -> tuple[ZoneFlow, ...]:
+    found = fed(zone_flows, "reservoir")
+    if not found:
+        raise NamedCase("none_pumped")
     return found
 
 
@@ -154,14 +226,47 @@ def zone_surge_kpa(zone_flow: ZoneFlow, mixed_c: float) -> float:
     return float(surge_kpa(zone_flow.header_speed_m_s, temp_c=mixed_c))
 
 
-@figure("Largest zone", formula="most of {zone_flows}", source="todini1988")
-def largest_zone_lph(zone_flows: tuple[ZoneFlow, ...]) -> float:
-    return max(row.lph for row in zone_flows)
+@figure("Largest zone on the street", formula="most of {street_flows}", source="todini1988")
+def largest_zone_lph(street_flows: tuple[ZoneFlow, ...]) -> float:
+    return max(row.lph for row in street_flows)
+
+
+@figure(
+    "Most through the cartridges at once",
+    formula="largest zone on the street, {zone_flows}, + {refill_draw_lph}",
+    source="balance",
+)
+def cartridges_lph(zone_flows: tuple[ZoneFlow, ...], refill_draw_lph: float) -> float:
+    return max((row.lph for row in fed(zone_flows, "street")), default=0.0) + refill_draw_lph
+
+
+@figure(
+    "Mixed from the street a day",
+    formula="flow × minutes over the street's zones in {zone_flows}",
+    source="balance",
+    kind="volume_per_day",
+)
+def street_l_d(zone_flows: tuple[ZoneFlow, ...]) -> float:
+    return litres_d(fed(zone_flows, "street"))
+
+
+@figure(
+    "Pumped from the reservoir a day",
+    formula="flow × minutes over its zones in {zone_flows}",
+    source="balance",
+    kind="volume_per_day",
+)
+def pumped_l_d(zone_flows: tuple[ZoneFlow, ...]) -> float:
+    return litres_d(fed(zone_flows, "reservoir"))
+
+
+def litres_d(rows: tuple[ZoneFlow, ...]) -> float:
+    return sum(row.lph * row.minutes / 60 for row in rows)
 
 
 @figure("Water a day", formula="flow × minutes over {zone_flows}", source="balance", kind="volume_per_day")
 def changer_l_d(zone_flows: tuple[ZoneFlow, ...]) -> float:
-    return sum(row.lph * row.minutes / 60 for row in zone_flows)
+    return litres_d(zone_flows)
 
 
 @figure("Least even zone", formula="least of {zone_flows}", source="todini1988", kind="share")
@@ -195,13 +300,13 @@ def zones_even(zone_flows: tuple[ZoneFlow, ...], least_even_frac: float, even_wa
 
 @check("Pressure reaches the manifold", stage="changer", judges="", glass="supply")
 def pressure_reaches(
-    zone_flows: tuple[ZoneFlow, ...],
+    street_flows: tuple[ZoneFlow, ...],
     valved: tuple[Valved, ...],
     regulated: bool,
     setpoint_kpa: float,
     static_kpa: float,
 ) -> Verdict:
-    row = min(zone_flows, key=lambda z: z.before_kpa)
+    row = min(street_flows, key=lambda z: z.before_kpa)
     terms: dict[str, Term | str] = {
         "zone": row.name,
         "tap": Term(row.tap_kpa, "pressure"),
@@ -210,7 +315,7 @@ def pressure_reaches(
         "still": Term(static_kpa, "pressure"),
     }
     if not regulated:
-        rated = min(zone.nominal_kpa for zone in valved if zone.drops)
+        rated = min(zone.nominal_kpa for zone in valved if zone.drops and zone.fed_from == "street")
         text = (
             "With {zone} open the tap holds {tap} and the manifold {at}, where its emitters are rated at {rated}. Without a "
             "regulator the flow follows the street, and {still} stand on every joint when nothing runs."
@@ -242,18 +347,38 @@ def supply_most_lph(static_kpa: float, tested_lph: float, tested_kpa: float, nee
 
 @figure(
     "Pressure needed at the tap",
-    formula="what the largest of {zone_flows} leaves between tap and manifold, and {setpoint_kpa} where there is a regulator",
+    formula="what the largest of {street_flows} leaves between tap and manifold, and {setpoint_kpa} where there is a regulator",
     source="balance",
 )
-def needed_kpa(zone_flows: tuple[ZoneFlow, ...], regulated: bool, setpoint_kpa: float) -> float:
-    row = max(zone_flows, key=lambda z: z.lph)
+def needed_kpa(street_flows: tuple[ZoneFlow, ...], regulated: bool, setpoint_kpa: float) -> float:
+    row = max(street_flows, key=lambda z: z.lph)
     lost = row.tap_kpa - row.before_kpa
     return lost + (setpoint_kpa if regulated else row.manifold_kpa * 0.5)
 
 
-@figure("Wanted with the house", formula="{largest_zone_lph} + {house_lph}", source="balance")
-def supply_wanted_lph(largest_zone_lph: float, house_lph: float) -> float:
-    return largest_zone_lph + house_lph
+@check("The pump lifts it", stage="changer", judges="", glass="supply", mends=("reservoir.pump_kpa",))
+def pump_lifts(pumped_flows: tuple[ZoneFlow, ...], valved: tuple[Valved, ...]) -> Verdict:
+    rated = {zone.number: zone.nominal_kpa for zone in valved}
+    row = min(pumped_flows, key=lambda z: z.manifold_kpa / rated[z.number])
+    reason = say(
+        "With {zone} open the pump holds {pump} and its manifold {at}, where the emitters are rated at {rated}; it gives {lph}.",
+        zone=row.name,
+        pump=Term(row.tap_kpa, "pressure"),
+        at=Term(row.manifold_kpa, "pressure"),
+        rated=Term(rated[row.number], "pressure"),
+        lph=Term(row.lph, "flow"),
+    )
+    verdict = at_least(row.manifold_kpa, rated[row.number], "pressure", reason, scale=rated[row.number])
+    return by_practice(verdict, rated[row.number], 0.5 * rated[row.number])
+
+
+@figure(
+    "Wanted with the house",
+    formula="{largest_zone_lph} + {house_lph} + {refill_draw_lph}",
+    source="balance",
+)
+def supply_wanted_lph(largest_zone_lph: float | None, house_lph: float, refill_draw_lph: float) -> float:
+    return (largest_zone_lph or 0.0) + house_lph + refill_draw_lph
 
 
 @check("The street gives enough", stage="changer", judges="supply_wanted_lph", glass="supply")

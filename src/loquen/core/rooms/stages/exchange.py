@@ -11,6 +11,7 @@ from loquen.core.physics.chemistry import contact_min
 from loquen.core.physics.dilution import settled_cycle
 from loquen.core.rooms.stages.plumbing import ZoneFlow
 from loquen.core.rooms.stages.racks import Tank
+from loquen.core.rooms.stages.reservoir import Waters
 from loquen.core.rooms.supply import cartridge_change_date
 from loquen.core.rooms.zones import exchanged_frac
 from loquen.core.system.changes.regime import gaps_of
@@ -29,6 +30,7 @@ class Exchanged:
     tank: int
     name: str
     zone: int
+    fed_from: str
     lph: float
     kpa: float | None
     litres_d: float
@@ -51,8 +53,7 @@ def exchanged(
     zone_flows: tuple[ZoneFlow, ...],
     tanks: tuple[Tank, ...],
     run_days: tuple[str, ...],
-    supply_nitrate_mg_l: float,
-    supply_kh_dkh: float,
+    fed_waters: Waters,
     place_nitrate_mg_l_d: tuple[float | None, ...],
     place_limit_nitrate_mg_l: tuple[float | None, ...],
 ) -> tuple[Exchanged, ...]:
@@ -60,6 +61,7 @@ def exchanged(
     gaps = gaps_of(run_days)
     found = []
     for row in zone_flows:
+        water = fed_waters.of(row.fed_from)
         for flow in row.tanks:
             tank = tanks[flow.tank]
             line = tank.line
@@ -67,7 +69,7 @@ def exchanged(
             own, limit = place_nitrate_mg_l_d[tank.number], place_limit_nitrate_mg_l[tank.number]
             rise = own if own is not None else (line.rise_nitrate_mg_l_d if line else None)
             most = limit if limit is not None else (line.limit_nitrate_mg_l if line else None)
-            nitrate = settled(rise, supply_nitrate_mg_l, gaps, frac)
+            nitrate = settled(rise, water.nitrate_mg_l, gaps, frac)
             used = line.used_dkh_d if line else None
             spent = settled(used, 0.0, gaps, frac)
             litres = flow.lph * row.minutes / 60
@@ -76,6 +78,7 @@ def exchanged(
                     tank=tank.number,
                     name=tank.name,
                     zone=row.number,
+                    fed_from=row.fed_from,
                     lph=flow.lph,
                     kpa=flow.kpa,
                     litres_d=litres,
@@ -85,7 +88,7 @@ def exchanged(
                     week_frac=exchanged_frac(ratios=[flow.ratio] * len(gaps)),
                     nitrate=nitrate,
                     limit=most,
-                    kh_dkh=None if spent is None else max(0.0, supply_kh_dkh - spent),
+                    kh_dkh=None if spent is None else max(0.0, water.kh_dkh - spent),
                     state=state_of(nitrate, most, rise, frac),
                 )
             )
@@ -128,7 +131,7 @@ def worst_of(exchanged: tuple[Exchanged, ...]) -> Exchanged:
     judges="worst_nitrate_mg_l",
     glass="nitrate",
 )
-def room_nitrate_held(exchanged: tuple[Exchanged, ...], supply_nitrate_mg_l: float) -> Verdict:
+def room_nitrate_held(exchanged: tuple[Exchanged, ...]) -> Verdict:
     row = worst_of(exchanged)
     over = [r for r in exchanged if r.state == "short"]
     limit = row.limit or 0.0
@@ -164,21 +167,23 @@ def salt_stays(zone_flows: tuple[ZoneFlow, ...], tanks: tuple[Tank, ...]) -> Ver
     return Verdict("short", -1.0, say("washed out"), reason)
 
 
-@check("The mix is near their warmth", stage="tanks", judges="", mends=("store.mixed_c",))
+@check("The water is near their warmth", stage="tanks", judges="", mends=("store.mixed_c", "reservoir.reservoir_c"))
 def mix_near(
-    exchanged: tuple[Exchanged, ...], tanks: tuple[Tank, ...], mixed_c: float, mix_apart_k: float
+    exchanged: tuple[Exchanged, ...], tanks: tuple[Tank, ...], fed_waters: Waters, mix_apart_k: float
 ) -> Verdict:
     apart = [
-        (abs(mixed_c - kept), kept, row.name) for row in exchanged if (kept := tanks[row.tank].kept_c) is not None
+        (abs(fed_waters.of(row.fed_from).temp_c - kept), kept, row.name, fed_waters.of(row.fed_from).temp_c)
+        for row in exchanged
+        if (kept := tanks[row.tank].kept_c) is not None
     ]
     if not apart:
         raise NamedCase("no_animals")
-    far, kept, name = max(apart)
+    far, kept, name, fed_c = max(apart)
     reason = say(
         "{tank} is kept at {kept} and gets {mix}; each run is a step, and its heater makes up the rest.",
         tank=name,
         kept=Term(kept, "temperature"),
-        mix=Term(mixed_c, "temperature"),
+        mix=Term(fed_c, "temperature"),
     )
     verdict = at_most(far, mix_apart_k, "temperature_difference", reason)
     return by_practice(verdict, mix_apart_k, 100.0)
@@ -189,22 +194,27 @@ class Strange:
     """How far a tank's dissolved solids are from the changer's water, as a share, and what one day moves of it."""
 
     name: str
+    fed_from: str
     us_cm: float
+    brought_us_cm: float
     apart_frac: float
     day_frac: float
     borne_frac: float
 
 
 @step()
-def strangest(exchanged: tuple[Exchanged, ...], tanks: tuple[Tank, ...], supply_us_cm: float) -> Strange:
+def strangest(exchanged: tuple[Exchanged, ...], tanks: tuple[Tank, ...], fed_waters: Waters) -> Strange:
     """The tank on a zone whose own water is farthest from what the changer brings."""
     found = []
     for row in exchanged:
         line = tanks[row.tank].line
         if line and line.us_cm and line.salinity_ppt <= FRESH_PPT:
-            apart = abs(supply_us_cm - line.us_cm) / line.us_cm
+            brought = fed_waters.of(row.fed_from).us_cm
+            apart = abs(brought - line.us_cm) / line.us_cm
             borne = line.borne_solids_frac or USUAL_SOLIDS_FRAC
-            found.append(Strange(row.name, line.us_cm, apart, apart * row.exchanged_frac, borne))
+            found.append(
+                Strange(row.name, row.fed_from, line.us_cm, brought, apart, apart * row.exchanged_frac, borne)
+            )
     if not found:
         raise NamedCase("no_animals")
     return max(found, key=lambda s: s.apart_frac)
@@ -212,26 +222,28 @@ def strangest(exchanged: tuple[Exchanged, ...], tanks: tuple[Tank, ...], supply_
 
 @figure(
     "Farthest from the changer's water",
-    formula="|{supply_us_cm} − its own| ÷ its own, of {strangest}",
+    formula="|what is brought − its own| ÷ its own, of {strangest}",
     source="balance",
     kind="share",
 )
-def strange_frac(strangest: Strange, supply_us_cm: float) -> float:
+def strange_frac(strangest: Strange) -> float:
     return strangest.apart_frac
 
 
 @check("It is their water", stage="tanks", judges="strange_frac")
-def their_water(strangest: Strange, strange_frac: float, supply_us_cm: float, made_water_frac: float) -> Verdict:
+def their_water(strangest: Strange, strange_frac: float, made_water_frac: float) -> Verdict:
     terms: dict[str, Term | str] = {
         "tank": strangest.name,
         "own": Term(strangest.us_cm, "conductivity"),
-        "brought": Term(supply_us_cm, "conductivity"),
+        "brought": Term(strangest.brought_us_cm, "conductivity"),
         "day": Term(strangest.day_frac, "share"),
         "borne": Term(strangest.borne_frac, "share"),
     }
     text = "{tank} is planned at {own} and the changer brings {brought}: a day moves it by {day}, {borne} at once is borne."
-    if strange_frac > made_water_frac:
-        text += " Its water is made for it, and the changer would undo that: leave it to the hose, or feed its zone from the purified store."
+    if strange_frac > made_water_frac and strangest.fed_from == "reservoir":
+        text += " Make the reservoir's water for it: its purified share, and the salts that are added."
+    elif strange_frac > made_water_frac:
+        text += " Its water is made for it, and the changer would undo that: leave it to the hose, or feed its zone from a reservoir of such water."
     reason = say(text, **terms)
     verdict = at_most(strange_frac, made_water_frac, "share", reason)
     if strangest.day_frac > strangest.borne_frac and verdict.state != "short":
@@ -245,11 +257,11 @@ def their_water(strangest: Strange, strange_frac: float, supply_us_cm: float, ma
     return verdict
 
 
-@figure("Contact in the carbon", formula="{carbon_l} ÷ {largest_zone_lph} × 60", source="definition")
-def room_contact_min(carbon_l: float, largest_zone_lph: float, supply_disinfectant: str) -> float:
+@figure("Contact in the carbon", formula="{carbon_l} ÷ {cartridges_lph} × 60", source="definition")
+def room_contact_min(carbon_l: float, cartridges_lph: float, supply_disinfectant: str) -> float:
     if supply_disinfectant == "none":
         raise NamedCase("not_needed")
-    return float(contact_min(carbon_l, largest_zone_lph))
+    return float(contact_min(carbon_l, cartridges_lph))
 
 
 @figure(
@@ -276,13 +288,13 @@ def room_carbon_enough(
     needed_contact_min: float,
     supply_disinfectant: str,
     carbon_l: float,
-    largest_zone_lph: float,
+    cartridges_lph: float,
 ) -> Verdict:
-    needed_l = needed_contact_min * largest_zone_lph / 60
+    needed_l = needed_contact_min * cartridges_lph / 60
     reason = say(
         "At {flow} water spends {time} in {carbon} of carbon; {what} wants {needed}, that is {bed}. House cartridges are made "
         "for a tap.",
-        flow=of(largest_zone_lph, "largest_zone_lph"),
+        flow=of(cartridges_lph, "cartridges_lph"),
         time=of(room_contact_min, "room_contact_min"),
         carbon=Term(carbon_l, "volume"),
         what=supply_disinfectant,

@@ -5,6 +5,7 @@ from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.rooms.labour import LabourWeek, labour_week
 from loquen.core.rooms.stages.exchange import hose_l_wk
+from loquen.core.rooms.stages.plumbing import ZoneFlow
 from loquen.core.rooms.stages.racks import Tank
 from loquen.core.rooms.stores import WATER_J_L_K
 
@@ -14,12 +15,26 @@ RANGE = (0.8, 1.0, 1.25)
 
 
 @figure(
-    "Heat in the changer's water a week in winter",
-    formula="{through_l_wk} × 4186 × ({mixed_c} − {winter_c}) ÷ 3.6e6 ÷ {hot_yield}",
+    "Heat and pump of the changer a week in winter",
+    formula="number of {run_days} × (4186 × ({street_l_d} × ({mixed_c} − {winter_c}) ÷ {hot_yield} + {pumped_l_d} × ({reservoir_c} − "
+    "{winter_c})) ÷ 3.6e6 + {pump_w} ÷ 1000 × hours of the pumped of {zone_flows})",
     source="balance",
 )
-def changer_kwh(through_l_wk: float, mixed_c: float, winter_c: float, hot_yield: float) -> float:
-    return max(0.0, through_l_wk * WATER_J_L_K * (mixed_c - winter_c)) / J_PER_KWH / hot_yield
+def changer_kwh(
+    run_days: tuple[str, ...],
+    street_l_d: float,
+    pumped_l_d: float,
+    mixed_c: float,
+    reservoir_c: float,
+    winter_c: float,
+    hot_yield: float,
+    pump_w: float,
+    zone_flows: tuple[ZoneFlow, ...],
+) -> float:
+    pumped_h = sum(row.minutes for row in zone_flows if row.fed_from == "reservoir") / 60
+    mixed = max(0.0, street_l_d * (mixed_c - winter_c)) / hot_yield
+    stood = max(0.0, pumped_l_d * (reservoir_c - winter_c))
+    return len(set(run_days)) * (WATER_J_L_K * (mixed + stood) / J_PER_KWH + pump_w / 1000 * pumped_h)
 
 
 @figure(

@@ -21,7 +21,7 @@ SIDE_M = 0.3
 
 @dataclass(frozen=True, slots=True)
 class Feed:
-    """What leads from the tap to the manifold."""
+    """What leads from a tap, or from the reservoir's pump, to a manifold; a pump's curve is entered as a tap's."""
 
     static_kpa: float
     tested_lph: float
@@ -32,7 +32,7 @@ class Feed:
     feed_mm: float
     feed_bends: int
     cartridge_kpa: float
-    mixer_kv: float
+    mixer_kv: float | None
     setpoint_kpa: float | None
     regulator_kv: float
     manifold_m: tuple[float, float, float]
@@ -55,6 +55,7 @@ class Valved:
 
     number: int
     name: str
+    fed_from: str
     emitter: str
     nominal_kpa: float
     exponent: float
@@ -100,6 +101,7 @@ class ZoneFlow:
 
     number: int
     name: str
+    fed_from: str
     lph: float
     minutes: float
     tanks: tuple[TankFlow, ...]
@@ -236,7 +238,10 @@ def solved_line(
     drawn.pipe("tap", "fed", feed.feed_m, feed.feed_mm, ENTRY_K + feed.feed_bends * BEND_K)
     drawn.node("clean", manifold_m, 0.0)
     drawn.node("mixed", manifold_m, 0.0)
-    drawn.valves.append({"id": "mixer", "from": "clean", "to": "mixed", "kv_m3_h": feed.mixer_kv})
+    if feed.mixer_kv is None:
+        drawn.pipe("clean", "mixed", 0.1, feed.feed_mm, 0.0)
+    else:
+        drawn.valves.append({"id": "mixer", "from": "clean", "to": "mixed", "kv_m3_h": feed.mixer_kv})
     drawn.node("M", manifold_m, 0.0)
     regulators = []
     if feed.setpoint_kpa is not None:
@@ -305,6 +310,7 @@ def zone_flow_of(
     return ZoneFlow(
         number=zone.number,
         name=zone.name,
+        fed_from=zone.fed_from,
         lph=lph,
         minutes=zone.minutes,
         tanks=tuple(found),
@@ -362,7 +368,8 @@ def trials(
     if not own.drops:
         raise NamedCase("zone_without_tanks")
     larger = next((bore for bore in BORES_MM if bore > own.header_mm), own.header_mm)
-    other = max((z for z in valved if z.number != zone and z.drops), key=lambda z: len(z.drops), default=None)
+    others = [z for z in valved if z.number != zone and z.drops and z.fed_from == own.fed_from]
+    other = max(others, key=lambda z: len(z.drops), default=None)
     far = own.drops[-1]
     blocked = replace(own, drops=(*own.drops[:-1], replace(far, open_frac=far.open_frac / 2)))
     compensating = replace(
@@ -376,9 +383,11 @@ def trials(
         ("middle", "fed in the middle", feed, (replace(own, header="middle"),)),
         ("compensating", "compensating emitters", feed, (compensating,)),
         ("one_blocked", f"half blocked at {tanks[far.tank].name}", feed, (blocked,)),
-        ("worn", "cartridges half blocked", replace(feed, cartridge_kpa=2 * feed.cartridge_kpa), (own,)),
-        ("weak", "street at 60 %", weak, (own,)),
+        ("weak", "street at 60 %" if own.fed_from == "street" else "pump at 60 %", weak, (own,)),
     ]
+    if own.fed_from == "street":
+        worn = replace(feed, cartridge_kpa=2 * feed.cartridge_kpa)
+        rows.append(("worn", "cartridges half blocked", worn, (own,)))
     if other is not None:
         rows.append(("two_open", f"{other.name} open too, by mistake", feed, (own, other)))
     found = []

@@ -59,6 +59,10 @@ def purified_week(
     purified_h: tuple[float, ...],
     purified_min: tuple[float, ...],
     drawn_l: tuple[float, ...],
+    reservoir_purified_l_d: float | None,
+    run_days: tuple[str, ...],
+    window_to_h: tuple[float, ...],
+    refill_lph: float,
 ) -> OsmosisWeek:
     if not purifier_fitted:
         raise NamedCase("no_membrane")
@@ -73,18 +77,40 @@ def purified_week(
         store_l=purified_l,
         demand=[
             {"day": DAYS.index(day), "hour": hour, "minutes": minutes, "litres": litres}
-            for day, hour, minutes, litres in zip(purified_day, purified_h, purified_min, drawn_l, strict=True)
+            for day, hour, minutes, litres in [
+                *zip(purified_day, purified_h, purified_min, drawn_l, strict=True),
+                *reservoir_draws(reservoir_purified_l_d or 0.0, run_days, window_to_h, refill_lph),
+            ]
         ],
         rated_kpa=membrane_kpa,
         back_kpa=back_kpa,
     )
 
 
-@figure("Drawn a week", formula="sum of {drawn_l}", source="definition")
-def purified_l_wk(drawn_l: tuple[float, ...], purifier_fitted: bool) -> float:
+def reservoir_draws(
+    litres_d: float, run_days: tuple[str, ...], window_to_h: tuple[float, ...], refill_lph: float
+) -> list[tuple[str, float, float, float]]:
+    """What the reservoir draws: after the last hour in which zones run, as fast as it is refilled."""
+    if litres_d <= 0:
+        return []
+    after = max(window_to_h, default=0.0) % 24
+    return [(day, after, min(1440.0, 60 * litres_d / refill_lph), litres_d) for day in dict.fromkeys(run_days)]
+
+
+@figure(
+    "Drawn a week",
+    formula="sum of {drawn_l} + {reservoir_purified_l_d} × number of {run_days}",
+    source="definition",
+)
+def purified_l_wk(
+    drawn_l: tuple[float, ...],
+    reservoir_purified_l_d: float | None,
+    run_days: tuple[str, ...],
+    purifier_fitted: bool,
+) -> float:
     if not purifier_fitted:
         raise NamedCase("no_membrane")
-    return sum(drawn_l)
+    return sum(drawn_l) + (reservoir_purified_l_d or 0.0) * len(set(run_days))
 
 
 @figure("Made a week at most in winter", formula="{purified_lph} × 168", source="balance")
@@ -159,11 +185,13 @@ def softened_l(softener_on: str, resin_grains: float, resin_frac: float, removed
 
 @figure(
     "Days between regenerations",
-    formula="{softened_l} ÷ {changer_l_d} of the side it is on ({softener_on}, {winter_hot_frac})",
+    formula="{softened_l} ÷ {changer_l_d}, or on the hot side ({softener_on}) {street_l_d} × {winter_hot_frac}",
     source="balance",
 )
-def softener_d(softened_l: float, changer_l_d: float, softener_on: str, winter_hot_frac: float) -> float:
-    through = changer_l_d * (winter_hot_frac if softener_on == "hot" else 1.0)
+def softener_d(
+    softened_l: float, changer_l_d: float, street_l_d: float, softener_on: str, winter_hot_frac: float
+) -> float:
+    through = street_l_d * winter_hot_frac if softener_on == "hot" else changer_l_d
     if through <= 0:
         raise NamedCase("not_needed")
     return softened_l / through

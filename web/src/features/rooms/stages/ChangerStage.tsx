@@ -22,6 +22,7 @@ export function ChangerStage() {
   const shown = Math.min(open, zones.length - 1);
   const zone = zones[shown];
   const buckets = useRoom((room) => room.places?.some(({ caught_l_min }) => caught_l_min != null));
+  const pumped = zones.some(({ fed_from }) => fed_from === "reservoir");
   const measured = buckets ? ["caught_frac", "caught_kpa"] : [];
   return (
     <>
@@ -60,6 +61,7 @@ export function ChangerStage() {
           />
           <PressureChart zone={shown + 1} />
           <div key={`n${shown}`} className="mb-3 grid gap-x-7 md:grid-cols-2">
+            <ChoiceField path={`zones.${shown}.fed_from`} />
             <ChoiceField path={`zones.${shown}.emitter`} />
             <NumberField path={`zones.${shown}.nominal_lph`} />
             <NumberField
@@ -89,7 +91,7 @@ export function ChangerStage() {
         <Button onClick={() => add({ zone_name: `Zone ${zones.length + 1}` })}>A zone of your own</Button>
       </Adding>
       <div className="mt-5">
-        <Fields legend="From the street, or a pump on a reservoir">
+        <Fields legend="From the street">
           <NumberField path="supply.static_kpa" />
           <NumberField path="supply.tested_lph" />
           <NumberField path="supply.tested_kpa" />
@@ -97,11 +99,19 @@ export function ChangerStage() {
           <NumberField path="supply.tap_cm" />
           <SwitchField path="supply.air_gap" />
         </Fields>
-        <p className="-mt-3 mb-5 text-sm text-quiet">
-          Of a pump: its pressure against a shut valve, and its greatest flow at no pressure.
-        </p>
+        {pumped && (
+          <Fields legend="From the reservoir">
+            <NumberField path="reservoir.pump_kpa" />
+            <NumberField path="reservoir.pump_lph" />
+            <NumberField path="reservoir.pump_tested_kpa" />
+            <NumberField path="reservoir.pump_w" />
+            <NumberField path="reservoir.reservoir_cm" />
+            <NumberField path="reservoir.reservoir_pipe_m" placeholder="reckoned" />
+            <NumberField path="reservoir.reservoir_pipe_mm" />
+          </Fields>
+        )}
         <Fields legend="From the tap to the zones">
-          <NumberField path="treatment.feed_m" />
+          <NumberField path="treatment.feed_m" placeholder="reckoned" />
           <NumberField path="treatment.feed_mm" />
           <NumberField path="treatment.feed_bends" />
           <NumberField path="treatment.cartridge_kpa" />
@@ -111,8 +121,6 @@ export function ChangerStage() {
           <NumberField path="treatment.setpoint_kpa" />
           <NumberField path="treatment.regulator_kv" />
           <NumberField path="treatment.manifold_cm" />
-          <NumberField path="treatment.manifold_x_m" />
-          <NumberField path="treatment.manifold_y_m" />
         </Fields>
       </div>
     </>

@@ -61,7 +61,49 @@ export function RacksStage() {
       <div className="mt-5">
         <NumberField path="drain.floor_kn_m2" />
       </div>
+      <Standing />
       <RackDialog open={asking} onOpenChange={setAsking} />
     </>
+  );
+}
+
+const STATIONS = [
+  ["tap", "Tap"],
+  ["hot", "Hot store"],
+  ["tub", "Reservoir"],
+  ["purifier", "Reverse osmosis"],
+  ["sink", "Sink"],
+  ["drain", "Floor drain"],
+] as const;
+
+/** Where what is no rack stands, and the pipe and hose that are reckoned from there. */
+function Standing() {
+  return (
+    <fieldset className="mt-5 mb-5">
+      <legend className="mb-1 text-sm font-semibold">Where the rest stands</legend>
+      {STATIONS.map(([key, label]) => (
+        <div key={key} className={LINE}>
+          <span className="w-32">{label}</span>
+          <Worded words="from the left">
+            <NumberField path={`stations.${key}_x_m`} bare />
+          </Worded>
+          <Worded words="from the back">
+            <NumberField path={`stations.${key}_y_m`} bare />
+          </Worded>
+        </div>
+      ))}
+      <div className={LINE}>
+        <span className="w-32">Manifold</span>
+        <Worded words="from the left">
+          <NumberField path="treatment.manifold_x_m" bare />
+        </Worded>
+        <Worded words="from the back">
+          <NumberField path="treatment.manifold_y_m" bare />
+        </Worded>
+      </div>
+      <div className="mt-2">
+        <Figures keys={["feed_run_m", "hot_leg_l", "collector_m", "collector_drop_cm", "hose_m"]} />
+      </div>
+    </fieldset>
   );
 }

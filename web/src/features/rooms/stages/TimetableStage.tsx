@@ -2,9 +2,9 @@ import { NumberField, SwitchField } from "@/ui/editing/fields";
 import { Adding, LINE, Remove, useRows, Worded } from "@/ui/editing/rows";
 import { Button } from "@/ui/controls";
 import { Fields } from "@/ui/fields/Row";
-import { DayChart } from "../charts/DayChart";
+import { DayChart, daysOf, scheduleOf } from "../charts/DayChart";
 import { useUnits } from "@/ui/units";
-import { useRoomInUse, useRoomSheet } from "../context";
+import { useRoom, useRoomInUse, useRoomSheet } from "../context";
 import { Figures } from "../Figures";
 
 /** Hot water over the day: when each zone runs in winter and in summer, and the store under it. */
@@ -12,14 +12,15 @@ export function TimetableStage() {
   const seasons = useRoomSheet((sheet) => sheet.seasons) ?? [];
   const windows = useRows("windows");
   const household = useRows("household");
+  const pumped = useRoom((room) => (room.zones ?? []).some(({ fed_from }) => fed_from === "reservoir"));
   return (
     <>
       {seasons.map((season) => (
         <figure key={season.name} className="mb-4">
           <figcaption className="mb-1 text-sm">
             <b className="capitalize">{season.name}</b>
-            {season.table.feasible
-              ? `: ${season.table.starts} starts, no two at once; the store refills between`
+            {daysOf(season).every(({ table }) => table.feasible)
+              ? `: ${scheduleOf(season).length} starts, no two at once; what they draw from refills between`
               : ": there is no such day"}
           </figcaption>
           <DayChart season={season} />
@@ -34,6 +35,7 @@ export function TimetableStage() {
           "least_store_l",
           "store_pulse_min",
           "run_step_k",
+          ...(pumped ? ["pumped_l_d", "reservoir_serves_l", "ready_winter_lph", "least_reservoir_l"] : []),
         ]}
       />
       <Steps />
@@ -68,6 +70,21 @@ export function TimetableStage() {
         <NumberField path="supply.summer_c" />
         <SwitchField path="store.thermostatic" />
       </Fields>
+      <Fields legend="A reservoir that is pumped">
+        <NumberField path="reservoir.reservoir_l" />
+        <NumberField path="reservoir.reservoir_c" />
+        <NumberField path="reservoir.reservoir_w" />
+        <NumberField path="reservoir.reservoir_loss_w" />
+        <NumberField path="reservoir.refill_lph" />
+        <NumberField path="reservoir.reservoir_usable_frac" />
+        <NumberField path="reservoir.reservoir_reserve_l" />
+        <NumberField path="reservoir.reservoir_purified_frac" />
+        <NumberField path="reservoir.added_us_cm" />
+        <NumberField path="reservoir.added_dkh" />
+      </Fields>
+      <p className="-mt-3 mb-5 text-sm text-quiet">
+        Which zones are fed from it is said at each zone, its pump at the changer.
+      </p>
       <Fields legend="Pulses">
         <NumberField path="pulses.gap_min" />
         <NumberField path="pulses.shortest_min" />
@@ -110,7 +127,7 @@ function Steps() {
         <caption className="mb-1 text-left font-semibold">One pulse in winter, tank by tank</caption>
         <thead className="sticky top-0 bg-ground text-quiet">
           <tr className="border-b border-line">
-            {["Tank", "step", "cold side failed", "no hot left", "stuck 8 h, cold"].map((words, i) => (
+            {["Tank", "step", "cold side failed", "no warmth left", "stuck 8 h"].map((words, i) => (
               <th key={words} scope="col" className={`py-1 font-normal ${i ? "pl-3 text-right" : ""}`}>
                 {words}
               </th>
