@@ -130,8 +130,9 @@ def book(system: int, target: Path, db: Present = None, demo: Demo = False) -> N
     from loquen.api.wire.documents import read_document
     from loquen.core.model.documents import Unreadable
     from loquen.core.system.book import sheet_of
+    from loquen.core.system.build import system_quote
     from loquen.exchange.build_book import build_book
-    from loquen.store import systems
+    from loquen.store import prices, systems
     from loquen.store.database import open_database
     from loquen.store.faults import UnusableFile
 
@@ -143,13 +144,15 @@ def book(system: int, target: Path, db: Present = None, demo: Demo = False) -> N
         try:
             with database.reading() as session:
                 plan = read_document(systems.read(session, system).document)
+                known = prices.everything(session)
         except systems.NoSuchSystem:
             raise UnusableFile("no_system", path=path, system=system) from None
         except Unreadable as fault:
             raise UnusableFile("no_plan", path=path, system=system, why=fault.sentence) from None
         finally:
             database.close()
-        target.write_bytes(build_book(sheet_of(plan), {}))
+        sheet = sheet_of(plan)
+        target.write_bytes(build_book(sheet, system_quote(sheet, known), {}))
         typer.echo(f"{plan.name}: {target}")
 
 

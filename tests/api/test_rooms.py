@@ -153,7 +153,7 @@ def test_a_rack_of_one_system_takes_its_litres(client):
 
 def test_a_rooms_book_and_parts_are_taken_away(client):
     room = the_room(client)["room"]
-    room["prices"] = [{"priced_part": "Strainer", "price_money": 12.5}]
+    client.put("/api/prices", json={"part": "Strainer", "money": 12.5})
     book = client.post("/api/room/book/book.pdf", json={"room": room, "units": {"flow": "gal/h"}})
     text = "\n".join(page.extract_text() for page in PdfReader(io.BytesIO(book.content)).pages)
     for words in (
@@ -168,8 +168,8 @@ def test_a_rooms_book_and_parts_are_taken_away(client):
     ):
         assert words in text
     table = client.post("/api/room/book/parts.csv", json={"room": room}).text.splitlines()
-    assert table[0] == "part,quantity,unit,spare,for,price of one"
-    assert "Strainer,1,pieces,1,tap,12.5" in table
+    assert table[0] == "part,quantity,unit,spare,for,price of one,together"
+    assert "Strainer,1,pieces,1,tap,12.5,25.0" in table
     empty = client.post("/api/room/book/book.pdf", json={"room": {"name": "New"}})
     assert empty.status_code == 422
 

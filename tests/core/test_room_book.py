@@ -14,7 +14,6 @@ from loquen.core.model.room import (
     Drain,
     Household,
     Place,
-    Price,
     Pulses,
     Purified,
     Purifier,
@@ -34,7 +33,7 @@ from loquen.core.rooms import remedies
 from loquen.core.rooms.book import room_book, sheet_of
 from loquen.core.rooms.commissioning import steps
 from loquen.core.rooms.lines import line_of
-from loquen.core.rooms.parts import parts, quote
+from loquen.core.rooms.parts import parts, room_quote
 from loquen.core.rooms.propose import proposed_zones, rack_of
 from loquen.core.rooms.stages.plumbing import trials
 from loquen.core.system.book import sheet_of as system_sheet
@@ -109,7 +108,11 @@ FALLING = {
         )
     ],
     "blower_enough": [({"blower": Blower(blower_lph=500)}, "short")],
-    "blower_reaches": [({"blower": Blower(blower_kpa=4)}, "short"), ({"blower": Blower(air_main_mm=4)}, "short")],
+    "blower_reaches": [
+        ({"blower": Blower(blower_kpa=4)}, "short"),
+        ({"blower": Blower(air_main_mm=4)}, "short"),
+        ({"blower": Blower(air_branch_mm=4, blower_kpa=8)}, "short"),
+    ],
     "room_dry": [({"blower": Blower(fan_m3_h=0)}, "tight")],
     "collector_holds": [({"drain": Drain(collector_mm=25, collector_fall_frac=0.005)}, "short")],
     "outlets_hold": [
@@ -275,8 +278,11 @@ def test_air_damp_and_power_as_worked_by_hand():
     speed = 864 / 3.6e6 / (math.pi / 4 * 0.025**2)
     assert sheet.value("air_main_kpa") == pytest.approx(0.025 * 15 / 0.025 * 1.2 * speed**2 / 2 / 1000)
     assert sheet.value("wanted_blower_kpa") == pytest.approx(
-        (30 + 20) * 0.0980665 + sheet.value("air_main_kpa"), rel=1e-3
+        (30 + 20) * 0.0980665 + sheet.value("air_main_kpa") + sheet.value("air_branch_kpa"), rel=1e-3
     )
+    # All 864 L/h along three shelves of 2.6 m in 20 mm, a third of it as they leave on the way.
+    along = 864 / 3.6e6 / (math.pi / 4 * 0.02**2)
+    assert sheet.value("air_branch_kpa") == pytest.approx(0.025 * 7.8 / 0.02 * 1.2 * along**2 / 2 / 1000 / 3)
     assert sheet.value("room_evaporation_l_d") == 6
     # Saturated air holds 17.3 g/m³ at 20 °C and 6.8 at 5 °C (steam tables).
     assert sheet.value("vent_m3_h") == pytest.approx(6000 / 24 / (17.3 * 0.65 - 6.8 * 0.85), rel=0.01)
@@ -317,16 +323,34 @@ def test_buckets_tell_a_blocked_emitter_from_a_weak_street():
     assert state(with_buckets({0: 1.03, 11: 0.98}), "as_caught") == "holds"
 
 
+def test_buckets_find_a_header_that_is_worse_than_planned():
+    """A made scaled header: buckets caught under it bring its factor back, and with it entered all is as caught."""
+    narrow = Zone("One", header_mm=9, nominal_lph=60, zone_min=24)
+    scaled = told(room(zones=(replace(narrow, header_x=8.0),))).value("zone_flows")[0]
+    lph = {flow.tank: flow.lph for flow in scaled.tanks}
+    places = tuple(
+        replace(place, caught_l_min=lph[i] / 60) if i in (0, 5, 11) else place
+        for i, place in enumerate(room().places)
+    )
+    found = told(room(zones=(narrow,), places=places))
+    assert found.value("caught_header_x") == pytest.approx(8.0, rel=0.01)
+    assert state(found, "as_caught") == "tight"
+    entered = told(room(zones=(replace(narrow, header_x=8.0),), places=places))
+    assert state(entered, "as_caught") == "holds"
+    assert entered.value("zone_flows")[0].header_m == pytest.approx(found.value("zone_flows")[0].header_m)
+    blocked = tuple(replace(place, caught_l_min=0.02) if i == 11 else place for i, place in enumerate(places))
+    assert state(told(room(zones=(narrow,), places=blocked)), "as_caught") == "tight"
+
+
 def test_a_quote_has_parts_hours_and_margin():
-    given = room(prices=(Price("Emitter, 24 L/h at 100 kPa", 1.5), Price("Strainer", 12)))
-    given = replace(given, worth=replace(given.worth, build_h=10, hour_money=20, margin_frac=0.25))
-    lines = parts(told(given))
-    found = quote(given, lines)
+    given = replace(room(), worth=replace(room().worth, build_h=10, hour_money=20, margin_frac=0.25))
+    found = room_quote(told(given), {"Emitter, 24 L/h at 100 kPa": 1.5, "Strainer": 12, "Nowhere listed": 99})
     assert found.parts_money == pytest.approx(14 * 1.5 + 2 * 12)
     assert found.hours_money == 200
     assert found.margin_money == pytest.approx(245 / 4)
     assert found.whole_money == pytest.approx(245 * 1.25)
-    assert found.unpriced == len(lines) - 2
+    assert found.unpriced == len(found.lines) - 2
+    assert {line.sum_money for line in found.lines} == {None, 14 * 1.5, 2 * 12}
 
 
 def test_a_changer_washes_salt_out():

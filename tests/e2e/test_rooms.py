@@ -74,7 +74,7 @@ def test_twelve_tanks_from_rack_to_parts(new_room):
     expect(page.get_by_role("region", name="Taking it into use")).to_contain_text("licensed person")
     expect(page.get_by_role("button", name="Print")).to_be_visible()
     page.get_by_label("Price of one: Strainer").fill("12.5")
-    expect(page.get_by_text(re.compile(r"^Parts 25 "))).to_be_visible()
+    expect(page.get_by_role("row", name=re.compile("^Strainer")).get_by_role("cell").last).to_have_text("25")
     with page.expect_download() as download:
         page.get_by_role("button", name="Room book, PDF").click()
     assert download.value.suggested_filename == "New room, book.pdf"
@@ -98,6 +98,47 @@ def test_a_fault_is_switched_on_found_and_in_the_log(new_room):
     expect(speaks).to_contain_text("Nothing is wrong")
     page.goto(re.sub(r"/rooms/.*", "/systems/3/log", page.url))
     expect(page.get_by_role("region", name="Entries")).to_contain_text("changer, Rope Walk C")
+
+
+def test_a_zone_is_fed_from_a_pumped_reservoir(new_room):
+    page = new_room
+    put_rack(page, "Wall")
+    take_zones(page)
+    choose(page, "Fed from", "the reservoir")
+    # It holds nothing yet: said where it is typed, with a value that works.
+    expect(page.get_by_text("Zone 1 is fed from it: it holds nothing.").first).to_be_visible()
+    page.get_by_role("button", name=re.compile("Set Reservoir to 100")).first.click()
+    expect(check(page, "The pump lifts it")).to_contain_text("holds")
+    stage(page, "Timetable")
+    expect(page.get_by_role("img", name=re.compile("A winter day: .*the reservoir store falls to"))).to_be_visible()
+    lasts = check(page, "The reservoir lasts the day")
+    expect(lasts).to_contain_text("holds")
+    page.get_by_label("Refilled at most with").fill("1")
+    expect(lasts).to_contain_text("no such day")
+    page.keyboard.press("Control+z")
+    stage(page, "Parts")
+    expect(page.get_by_role("row", name=re.compile("Low-level switch"))).to_be_visible()
+
+
+def test_prices_entered_in_a_room_stand_in_a_systems_quote(new_room):
+    page = new_room
+    put_rack(page, "Wall")
+    take_zones(page)
+    stage(page, "Parts")
+    guard = "Price of one: Residual-current device, 30 mA, in front of everything"
+    page.get_by_label(guard).fill("35")
+    whole = page.get_by_role("row", name=re.compile("^Residual-current")).get_by_role("cell").last
+    expect(whole).to_have_text("35")
+    page.goto(re.sub(r"/rooms/.*", "/systems/3/tank", page.url))
+    page.get_by_role("button", name="Build: book, drawings, lists").click()
+    page.get_by_role("menuitem", name="Parts, prices and a quote").click()
+    dialog = page.get_by_role("dialog")
+    expect(dialog.get_by_label(guard)).to_have_value("35")
+    expect(dialog.get_by_role("status")).to_contain_text("without a price")
+    dialog.get_by_label("Hours to build it").fill("10")
+    expect(dialog.get_by_role("status")).to_contain_text("hours 120")
+    dialog.get_by_label(guard).fill("nothing")
+    expect(dialog.get_by_label(guard)).to_have_attribute("aria-invalid", "true")
 
 
 def test_a_tank_is_picked_by_keyboard_and_moved_by_hand(new_room):

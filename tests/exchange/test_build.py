@@ -16,13 +16,17 @@ from loquen.core.model.plan import Group
 from loquen.core.system import build
 from loquen.core.system.book import sheet_of
 from loquen.demo.sluice_street import long_hall, old_copper, tidal_corner
+from loquen.exchange import build_book as bound
 from loquen.exchange import drawing, tables
-from loquen.exchange.build_book import build_book
 
 
 @pytest.fixture(scope="module")
 def hall():
     return sheet_of(long_hall())
+
+
+def build_book(sheet, units, prices=None):
+    return bound.build_book(sheet, build.system_quote(sheet, prices or {}), units)
 
 
 def text_of(content):
@@ -127,7 +131,7 @@ def test_the_pipework_in_the_order_of_the_water(hall):
 def test_lists_as_csv_and_spreadsheet(hall):
     rows = list(csv.DictReader(io.StringIO(tables.as_csv(tables.CUTS, tables.cut_rows(hall)))))
     assert rows[0]["width mm"] == "1830"
-    book = load_workbook(io.BytesIO(tables.as_workbook(hall)))
+    book = load_workbook(io.BytesIO(tables.as_workbook(hall, build.system_quote(hall, {}))))
     assert book.sheetnames == ["Parts", "Cutting list"]
     assert book["Cutting list"].max_row == len(rows) + 1
 
@@ -161,3 +165,19 @@ def test_a_hostile_name_stays_words():
 
     sheet = sheet_of(replace(long_hall(), name="<b>&=HYPERLINK()"))
     assert "<b>&=HYPERLINK()" in text_of(build_book(sheet, {}))
+
+
+def test_prices_entered_for_the_house_stand_in_a_systems_book(hall):
+    plan = replace(hall.root, building=replace(hall.root.building, build_h=10, hour_money=20, margin_frac=0.25))
+    sheet = sheet_of(plan)
+    (labelled, *_) = [line for line in build.parts(sheet) if line.spare == 1]
+    quoted = build.system_quote(sheet, {labelled.label: 8.0})
+    priced = 8 * (labelled.quantity + 1)
+    assert quoted.parts_money == priced
+    assert quoted.hours_money == 200
+    assert quoted.whole_money == pytest.approx((priced + 200) * 1.25)
+    text = text_of(build_book(sheet, {}, {labelled.label: 8.0}))
+    assert f"({len(quoted.lines) - 1} without a price)" in text
+    assert [row for row in tables.part_rows(quoted) if row[-1] != ""] == [
+        (labelled.label, labelled.quantity, labelled.unit, 1, labelled.where, 8.0, priced)
+    ]

@@ -1,5 +1,6 @@
 """The database's file: what is opened and what is left alone, copies and putting them back, one file when closed."""
 
+import json
 import os
 import sqlite3
 import stat
@@ -10,9 +11,11 @@ from pathlib import Path
 
 import pytest
 
-from loquen.store import copies, files, systems
+from loquen.api.wire.documents import read_room
+from loquen.store import copies, files, prices, systems
 from loquen.store.database import open_database
 from loquen.store.faults import Busy, CanNotWrite, UnusableFile
+from loquen.store.tables import ROOM
 
 
 def plan(n):
@@ -304,4 +307,38 @@ def test_a_writer_that_waits_too_long_is_told_to_come_again(path, monkeypatch):
         other.execute("BEGIN IMMEDIATE")
         with pytest.raises(Busy), database.writing() as session:
             systems.create(session, plan(2))
+    database.close()
+
+
+def test_prices_that_stood_in_rooms_become_the_houses(tmp_path):
+    from alembic import command
+    from alembic.config import Config
+
+    database = open_database(tmp_path / "loquen.db")
+    config = Config()
+    config.set_main_option("script_location", str(files.MIGRATIONS))
+
+    def to(turn, revision):
+        with database.writing_engine.begin() as connection:
+            config.attributes["connection"] = connection
+            turn(config, revision)
+
+    to(command.downgrade, "0006")
+    priced = {"name": "Room", "version": 1, "prices": [{"priced_part": "Strainer", "price_money": 12.5}]}
+    with database.writing() as session:
+        kept = systems.create(session, json.dumps(priced), ROOM)
+    to(command.upgrade, "head")
+    with database.reading() as session:
+        assert prices.everything(session) == {"Strainer": 12.5}
+        assert read_room(systems.read(session, kept.id, ROOM).document).name == "Room"
+    database.close()
+
+
+def test_a_price_is_kept_changed_and_forgotten(tmp_path):
+    database = open_database(tmp_path / "loquen.db")
+    for money, stands in ((3.0, {"Strainer": 3.0}), (4.5, {"Strainer": 4.5}), (None, {}), (None, {})):
+        with database.writing() as session:
+            prices.put(session, "Strainer", money)
+        with database.reading() as session:
+            assert prices.everything(session) == stands
     database.close()

@@ -4,7 +4,7 @@ from importlib.metadata import version
 
 from fastapi import FastAPI
 
-from loquen.api import building, fits, forecasts, library, own, sump
+from loquen.api import building, fits, forecasts, library, own, prices, sump
 from loquen.api.log import routes as log
 from loquen.api.rooms import controller
 from loquen.api.rooms import routes as rooms
@@ -29,7 +29,7 @@ def create_api(database: Database, controller_port: int | None = None) -> FastAP
     api.state.controller = ControllerLink(controller_port)
     faults.install(api)
     library.whole_library.cache_clear()
-    for routes in (library, own, sheet, fits, sump, building, systems, waters, log, forecasts):
+    for routes in (library, own, sheet, fits, sump, building, prices, systems, waters, log, forecasts):
         api.include_router(routes.router)
     api.include_router(rooms.router)
     api.include_router(rooms.drafts)

@@ -91,7 +91,7 @@ class Picture(Flowable):  # type: ignore[misc]
                 canvas.restoreState()
 
 
-def build_book(sheet: Sheet, chosen: dict[str, str]) -> bytes:
+def build_book(sheet: Sheet, quoted: build.Quote, chosen: dict[str, str]) -> bytes:
     """The whole book of one system, in the reader's units."""
     looks = styles()
     out = io.BytesIO()
@@ -103,7 +103,7 @@ def build_book(sheet: Sheet, chosen: dict[str, str]) -> bytes:
         *opening(sheet, chosen, looks),
         PageBreak(),
         *cutting(sheet, chosen, looks),
-        *buying(sheet, chosen, looks),
+        *buying(quoted, chosen, looks),
         *piping(sheet, chosen, looks),
         *power(sheet, chosen, looks),
         PageBreak(),
@@ -171,14 +171,29 @@ def cutting(sheet: Sheet, chosen: dict[str, str], looks: dict[str, ParagraphStyl
     ]
 
 
-def buying(sheet: Sheet, _: dict[str, str], looks: dict[str, ParagraphStyle]) -> list[Flowable]:
+def buying(quoted: build.Quote, chosen: dict[str, str], looks: dict[str, ParagraphStyle]) -> list[Flowable]:
+    """The parts with their prices, and what it all comes to."""
     rows = [
-        (label, f"{float(count):g} {unit}", spare or "", where)
-        for label, count, unit, spare, where in tables.part_rows(sheet)
+        (
+            row.label,
+            f"{float(row.quantity):g} {row.unit}",
+            row.spare or "",
+            row.where,
+            "" if row.price_money is None else written(row.price_money, "money", chosen),
+        )
+        for row in quoted.lines
     ]
+    said = (
+        f"Parts {written(quoted.parts_money, 'money', chosen)} ({quoted.unpriced} without a price), hours "
+        f"{written(quoted.hours_money, 'money', chosen)}, margin {written(quoted.margin_money, 'money', chosen)}: together "
+        f"{written(quoted.whole_money, 'money', chosen)}."
+    )
+    heads = ("part", "quantity", "spare", "for", "price of one")
     return [
         words("Parts, with spares", looks["head"]),
-        grid(("part", "quantity", "spare", "for"), rows, (0.6, 0.16, 0.1, 0.14), looks),
+        grid(heads, rows, (0.5, 0.14, 0.08, 0.14, 0.14), looks),
+        Spacer(1, 6),
+        words(said, looks["strong"]),
     ]
 
 

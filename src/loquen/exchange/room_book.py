@@ -12,16 +12,14 @@ from loquen.core.model.quantity import as_text, written
 from loquen.core.model.room import Room
 from loquen.core.rooms.book import STAGES
 from loquen.core.rooms.commissioning import steps
-from loquen.core.rooms.parts import parts, quote
+from loquen.core.system.build import Quote
 from loquen.core.system.told import rows_of, sentence_of
-from loquen.exchange.build_book import SIDE, footer, grid, styles, verdicts, words
-from loquen.exchange.tables import Cell
+from loquen.exchange.build_book import SIDE, buying, footer, grid, styles, verdicts, words
 
-PARTS = ("part", "quantity", "unit", "spare", "for", "price of one")
 Looks = dict[str, ParagraphStyle]
 
 
-def room_book(sheet: Sheet[Room], chosen: dict[str, str]) -> bytes:
+def room_book(sheet: Sheet[Room], quoted: Quote, chosen: dict[str, str]) -> bytes:
     """The whole book of one room, in the reader's units; raise NamedCase while no tank is on a zone."""
     looks = styles()
     out = io.BytesIO()
@@ -37,7 +35,7 @@ def room_book(sheet: Sheet[Room], chosen: dict[str, str]) -> bytes:
         *zones(sheet, chosen, looks),
         *day(sheet, looks),
         PageBreak(),
-        *buying(sheet, chosen, looks),
+        *buying(quoted, chosen, looks),
         PageBreak(),
         *verdicts(sheet, chosen, looks, STAGES),
         *cautions(sheet, looks),
@@ -77,33 +75,6 @@ def clock(hours: float) -> str:
     """An hour of the day with its seconds, as a controller is set."""
     seconds = round(hours * 3600)
     return f"{seconds // 3600:02d}:{seconds % 3600 // 60:02d}:{seconds % 60:02d}"
-
-
-def part_rows(sheet: Sheet[Room]) -> list[tuple[Cell, ...]]:
-    prices = {row.priced_part: row.price_money for row in sheet.root.prices}
-    return [
-        (row.label, row.quantity, row.unit, row.spare, row.where, prices.get(row.label, "")) for row in parts(sheet)
-    ]
-
-
-def buying(sheet: Sheet[Room], chosen: dict[str, str], looks: Looks) -> list[Flowable]:
-    rows = [
-        (label, f"{float(count):g} {unit}", spare or "", where, price)
-        for label, count, unit, spare, where, price in part_rows(sheet)
-    ]
-    whole = quote(sheet.root, parts(sheet))
-    said = (
-        f"Parts {written(whole.parts_money, 'money', chosen)} ({whole.unpriced} without a price), hours "
-        f"{written(whole.hours_money, 'money', chosen)}, margin {written(whole.margin_money, 'money', chosen)}: together "
-        f"{written(whole.whole_money, 'money', chosen)}."
-    )
-    heads = ("part", "quantity", "spare", "for", "price of one")
-    return [
-        words("Parts, with spares", looks["head"]),
-        grid(heads, rows, (0.5, 0.14, 0.08, 0.14, 0.14), looks),
-        Spacer(1, 6),
-        words(said, looks["strong"]),
-    ]
 
 
 def cautions(sheet: Sheet[Room], looks: Looks) -> list[Flowable]:

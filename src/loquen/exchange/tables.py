@@ -9,7 +9,7 @@ from loquen.core.system import build
 
 RUNS_AS_FORMULA = ("=", "+", "-", "@", "\t", "\r")
 CUTS = ("pane", "pieces", "width mm", "height mm", "thickness mm", "holes (x, y, bore mm from lower left)")
-PARTS = ("part", "quantity", "unit", "spare", "for")
+PARTS = ("part", "quantity", "unit", "spare", "for", "price of one", "together")
 GAP_MM = 60.0
 
 Cell = str | float | int
@@ -36,8 +36,20 @@ def cut_rows(sheet: Sheet) -> list[tuple[Cell, ...]]:
     ]
 
 
-def part_rows(sheet: Sheet) -> list[tuple[Cell, ...]]:
-    return [(row.label, row.quantity, row.unit, row.spare, row.where) for row in build.parts(sheet)]
+def part_rows(quoted: build.Quote) -> list[tuple[Cell, ...]]:
+    """Parts with their prices; an empty cell where none is entered."""
+    return [
+        (
+            row.label,
+            row.quantity,
+            row.unit,
+            row.spare,
+            row.where,
+            "" if row.price_money is None else row.price_money,
+            "" if row.sum_money is None else round(row.sum_money, 2),
+        )
+        for row in quoted.lines
+    ]
 
 
 def as_csv(heads: Sequence[str], rows: Sequence[Sequence[Cell]]) -> str:
@@ -49,7 +61,7 @@ def as_csv(heads: Sequence[str], rows: Sequence[Sequence[Cell]]) -> str:
     return out.getvalue()
 
 
-def as_workbook(sheet: Sheet) -> bytes:
+def as_workbook(sheet: Sheet, quoted: build.Quote) -> bytes:
     """Parts and cutting list as a spreadsheet of two sheets."""
     from openpyxl import Workbook
 
@@ -57,7 +69,7 @@ def as_workbook(sheet: Sheet) -> bytes:
     first = book.active
     assert first is not None
     for page, title, heads, rows in (
-        (first, "Parts", PARTS, part_rows(sheet)),
+        (first, "Parts", PARTS, part_rows(quoted)),
         (book.create_sheet(), "Cutting list", CUTS, cut_rows(sheet)),
     ):
         page.title = title

@@ -72,6 +72,15 @@ class RunRow(SQLModel, table=True):
     ended_by: str
 
 
+class PriceRow(SQLModel, table=True):
+    """What one of a part costs, by the words that it is listed under."""
+
+    __tablename__ = "price"
+
+    part: str = Field(primary_key=True)
+    money: float
+
+
 class OwnRow(SQLModel, table=True):
     """A row of the keeper's own library, by its kind and key, as cells of text."""
 

@@ -54,6 +54,7 @@ export type RoomSheet = Schemas["RoomAnswer"];
 export type TankDrawn = Schemas["TankDrawn"];
 export type ZoneFlow = Schemas["ZoneFlow"];
 export type Season = Schemas["Season"];
+export type Quote = Schemas["Quote"];
 export type StoreDay = Schemas["StoreDay"];
 export type Controller = Schemas["ControllerAnswer"];
 export type Level = Schemas["Level"];

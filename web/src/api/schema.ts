@@ -242,6 +242,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Price
+         * @description Keep or forget a price for every room and system.
+         */
+        put: operations["put_price_api_prices_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan/quote": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Quote Plan
+         * @description What a system comes to, part by part.
+         */
+        post: operations["quote_plan_api_plan_quote_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/systems": {
         parameters: {
             query?: never;
@@ -1103,6 +1143,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/room/quote": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Quote Room
+         * @description What a room's changer comes to, part by part.
+         */
+        post: operations["quote_room_api_room_quote_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/room/book/{form}": {
         parameters: {
             query?: never;
@@ -1586,6 +1646,24 @@ export interface components {
              * @default 0
              */
             fan_m3_h: number;
+        };
+        /** Building */
+        Building: {
+            /**
+             * Build H
+             * @default 6
+             */
+            build_h: number;
+            /**
+             * Hour Money
+             * @default 12
+             */
+            hour_money: number;
+            /**
+             * Margin Frac
+             * @default 0
+             */
+            margin_frac: number;
         };
         /**
          * Camp
@@ -4017,6 +4095,14 @@ export interface components {
              */
             quarantine: components["schemas"]["Quarantine"];
             /**
+             * @default {
+             *       "build_h": 6,
+             *       "hour_money": 12,
+             *       "margin_frac": 0
+             *     }
+             */
+            building: components["schemas"]["Building"];
+            /**
              * Version
              * @default 3
              */
@@ -4054,15 +4140,35 @@ export interface components {
              */
             plant_cover_frac: number;
         };
-        /** Price */
-        Price: {
-            /** Priced Part */
-            priced_part: string;
-            /**
-             * Price Money
-             * @default 0
-             */
-            price_money: number;
+        /**
+         * PriceIn
+         * @description The price of one of a part; none forgets it.
+         */
+        PriceIn: {
+            /** Part */
+            part: string;
+            /** Money */
+            money: number | null;
+        };
+        /**
+         * PricedLine
+         * @description A part with its price of one and what all of it costs, spares too; None where no price is entered.
+         */
+        PricedLine: {
+            /** Label */
+            label: string;
+            /** Quantity */
+            quantity: number;
+            /** Unit */
+            unit: string;
+            /** Spare */
+            spare: number;
+            /** Where */
+            where: string;
+            /** Price Money */
+            price_money: number | null;
+            /** Sum Money */
+            sum_money: number | null;
         };
         /**
          * Proposed
@@ -4252,9 +4358,11 @@ export interface components {
         };
         /**
          * Quote
-         * @description What the changer costs to build for somebody; `unpriced` parts are not in it.
+         * @description What a build costs; `unpriced` parts are not in it.
          */
         Quote: {
+            /** Lines */
+            lines: components["schemas"]["PricedLine"][];
             /** Parts Money */
             parts_money: number;
             /** Unpriced */
@@ -4265,6 +4373,13 @@ export interface components {
             margin_money: number;
             /** Whole Money */
             whole_money: number;
+        };
+        /**
+         * QuotedPlan
+         * @description A system to quote for.
+         */
+        QuotedPlan: {
+            plan: components["schemas"]["Plan"];
         };
         /** Rack */
         Rack: {
@@ -4678,16 +4793,16 @@ export interface components {
             /**
              * @default {
              *       "tap_x_m": 0.2,
-             *       "tap_y_m": 1.6,
+             *       "tap_y_m": 1.7,
              *       "hot_x_m": 0.3,
-             *       "hot_y_m": 0.5,
+             *       "hot_y_m": 1.15,
              *       "tub_x_m": 0.3,
-             *       "tub_y_m": 1.1,
-             *       "purifier_x_m": 0.2,
-             *       "purifier_y_m": 2,
-             *       "sink_x_m": 0.4,
-             *       "sink_y_m": 2.4,
-             *       "drain_x_m": 0.5,
+             *       "tub_y_m": 2.3,
+             *       "purifier_x_m": 1.2,
+             *       "purifier_y_m": 2.8,
+             *       "sink_x_m": 2.1,
+             *       "sink_y_m": 2.8,
+             *       "drain_x_m": 2.9,
              *       "drain_y_m": 2.8
              *     }
              */
@@ -4851,18 +4966,13 @@ export interface components {
              */
             worth: components["schemas"]["Worth"];
             /**
-             * Prices
-             * @default []
-             */
-            prices: components["schemas"]["Price"][];
-            /**
              * Notes
              * @default
              */
             notes: string;
             /**
              * Version
-             * @default 1
+             * @default 2
              */
             version: number;
         };
@@ -4901,7 +5011,6 @@ export interface components {
             purified: components["schemas"]["Level"][];
             /** Parts */
             parts: components["schemas"]["PartLine"][];
-            quote: components["schemas"]["Quote"];
             /** Commissioning */
             commissioning: components["schemas"]["Sentence"][];
         };
@@ -5503,7 +5612,7 @@ export interface components {
             tap_x_m: number;
             /**
              * Tap Y M
-             * @default 1.6
+             * @default 1.7
              */
             tap_y_m: number;
             /**
@@ -5513,7 +5622,7 @@ export interface components {
             hot_x_m: number;
             /**
              * Hot Y M
-             * @default 0.5
+             * @default 1.15
              */
             hot_y_m: number;
             /**
@@ -5523,32 +5632,32 @@ export interface components {
             tub_x_m: number;
             /**
              * Tub Y M
-             * @default 1.1
+             * @default 2.3
              */
             tub_y_m: number;
             /**
              * Purifier X M
-             * @default 0.2
+             * @default 1.2
              */
             purifier_x_m: number;
             /**
              * Purifier Y M
-             * @default 2
+             * @default 2.8
              */
             purifier_y_m: number;
             /**
              * Sink X M
-             * @default 0.4
+             * @default 2.1
              */
             sink_x_m: number;
             /**
              * Sink Y M
-             * @default 2.4
+             * @default 2.8
              */
             sink_y_m: number;
             /**
              * Drain X M
-             * @default 0.5
+             * @default 2.9
              */
             drain_x_m: number;
             /**
@@ -7629,6 +7738,106 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    put_price_api_prices_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PriceIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    quote_plan_api_plan_quote_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["QuotedPlan"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Quote"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {
@@ -11464,6 +11673,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Trials"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    quote_room_api_room_quote_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoomDraft"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Quote"];
                 };
             };
             /** @description Unprocessable Entity */

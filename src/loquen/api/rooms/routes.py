@@ -34,9 +34,11 @@ from loquen.core.model.documents import Unreadable, document, name_of
 from loquen.core.model.room import ROOM, Room
 from loquen.core.model.room_conflicts import conflicts
 from loquen.core.rooms.book import sheet_of
+from loquen.core.rooms.parts import room_quote
 from loquen.core.rooms.propose import ZoneProposal, proposed_zones, rack_of
 from loquen.core.rooms.stages.plumbing import Trial, trials
-from loquen.store import systems
+from loquen.core.system.build import Quote
+from loquen.store import prices, systems
 from loquen.store import tables as kept_as
 from loquen.store.database import Database
 
@@ -199,6 +201,18 @@ async def room_trials(tried: ZoneTried, request: Request, database: Kept) -> Tri
     return await computed(whole)
 
 
+@drafts.post("/quote", response_model=Quote)
+async def quote_room(draft: RoomDraft, request: Request, database: Kept) -> Response:
+    """What a room's changer comes to, part by part."""
+
+    def whole() -> Quote:
+        sheet = sheet_from(request, database, draft.room)
+        with database.reading() as session:
+            return room_quote(sheet, prices.everything(session))
+
+    return await asked(whole)
+
+
 @drafts.post("/book/{form}", response_class=Response)
 async def room_book(
     form: Literal["book.pdf", "parts.csv"], order: RoomOrder, request: Request, database: Kept
@@ -209,9 +223,11 @@ async def room_book(
         from loquen.exchange import room_book, tables
 
         sheet = sheet_from(request, database, order.room)
+        with database.reading() as session:
+            quoted = room_quote(sheet, prices.everything(session))
         if form == "parts.csv":
-            return written(tables.as_csv(room_book.PARTS, room_book.part_rows(sheet)), "text/csv", form)
-        return written(room_book.room_book(sheet, order.units), "application/pdf", form)
+            return written(tables.as_csv(tables.PARTS, tables.part_rows(quoted)), "text/csv", form)
+        return written(room_book.room_book(sheet, quoted, order.units), "application/pdf", form)
 
     return await computed(whole)
 

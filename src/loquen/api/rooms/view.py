@@ -12,7 +12,7 @@ from loquen.core.rooms import remedies
 from loquen.core.rooms.book import GLASSES, STAGES, sheet_of
 from loquen.core.rooms.commissioning import steps
 from loquen.core.rooms.lines import Line
-from loquen.core.rooms.parts import Quote, parts, quote
+from loquen.core.rooms.parts import parts
 from loquen.core.rooms.stages.days import Level, Season
 from loquen.core.rooms.stages.exchange import Exchanged, Walked
 from loquen.core.rooms.stages.plumbing import ZoneFlow
@@ -61,7 +61,6 @@ class RoomAnswer:
     cartridges_due: str
     purified: tuple[Level, ...]
     parts: tuple[PartLine, ...]
-    quote: Quote
     commissioning: tuple[Sentence, ...]
 
 
@@ -107,7 +106,6 @@ def view(room: Room, lines: Mapping[int, Line]) -> RoomAnswer:
         cartridges_due=where_known(lambda: str(sheet.value("cartridges_due")), ""),
         purified=where_known(lambda: purified_levels(sheet), ()),
         parts=bought,
-        quote=quote(room, bought),
         commissioning=where_known(lambda: steps(sheet), ()),
     )
 

@@ -69,7 +69,10 @@ PLAN_STEPS: dict[int, Step] = {
 }
 
 
-ROOM_STEPS: dict[int, Step] = {}
+ROOM_STEPS: dict[int, Step] = {
+    # Version 1: prices stood in the room; they are the house's, and have been taken over there.
+    1: lambda found: {**{name: rows for name, rows in found.items() if name != "prices"}, "version": 2},
+}
 
 
 class Unreadable(Exception):

@@ -683,6 +683,15 @@ class Changes:
 
 
 @dataclass(frozen=True, slots=True)
+class Building:
+    """What building it for somebody asks beside the parts."""
+
+    build_h: Annotated[float, Quantity("Hours to build it", "hours", 0, 2000)] = 6.0
+    hour_money: Annotated[float, Quantity("An hour", "money", 0, 1000)] = 12.0
+    margin_frac: Annotated[float, Quantity("Margin on a quote", "share", 0, 2)] = 0.0
+
+
+@dataclass(frozen=True, slots=True)
 class Plan:
     """One system, whole."""
 
@@ -711,6 +720,7 @@ class Plan:
     changes: Changes = field(default_factory=Changes)
     bags: Annotated[tuple[Bag, ...], Most(16)] = ()
     quarantine: Quarantine = field(default_factory=Quarantine)
+    building: Building = field(default_factory=Building)
     version: int = PLAN_VERSION
 
 

@@ -8,7 +8,7 @@ from loquen.core.model.quantity import Choice, Most, Quantity
 from loquen.core.model.shape import Shape
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 
-ROOM_VERSION = 1
+ROOM_VERSION = 2
 BY_HAND = 0
 """The zone of a tank that a hose changes."""
 NO_SYSTEM = 0
@@ -194,6 +194,7 @@ class Zone:
     pilot_lph: Annotated[float, Quantity("and at least", "flow", 0, 2000)] = 0.0
     zone_min: Annotated[float, Quantity("Runs a day", "minutes", 0, 1440)] = 20.0
     riser_m: Annotated[float | None, Quantity("Manifold to header, as measured", "head", 0, 200)] = None
+    header_x: Annotated[float, Quantity("It loses, of what a smooth one would", "ratio", 1, 60)] = 1.0
     fed_from: Annotated[
         Literal["street", "reservoir"],
         Choice("Fed from", {"street": "the street", "reservoir": "the reservoir"}),
@@ -306,6 +307,7 @@ class Blower:
     deepest_air_cm: Annotated[float, Quantity("Deepest under the water", "length", 0, 200)] = 30.0
     air_main_m: Annotated[float, Quantity("Air main", "head", 0, 300)] = 15.0
     air_main_mm: Annotated[float, Quantity("Its bore", "thickness", 4, 200)] = 25.0
+    air_branch_mm: Annotated[float, Quantity("Bore of the pipe along a rack", "thickness", 4, 200)] = 20.0
     blower_lph: Annotated[float, Quantity("Blower gives", "flow", 0, 1_000_000)] = 4000.0
     blower_kpa: Annotated[float, Quantity("at most against", "pressure", 0.5, 100)] = 15.0
     blower_w: Annotated[float, Quantity("It takes", "power", 0, 10_000)] = 60.0
@@ -346,14 +348,6 @@ class Worth:
     margin_frac: Annotated[float, Quantity("Margin on a quote", "share", 0, 2)] = 0.0
 
 
-@dataclass(frozen=True, slots=True)
-class Price:
-    """What a part costs, by the words that it is listed under."""
-
-    priced_part: Annotated[str, Choice("Part", table="text")]
-    price_money: Annotated[float, Quantity("Price", "money", 0, 1_000_000)] = 0.0
-
-
 DEFAULT_TASKS = (
     Task("Water change by hose", 2.5, 1.5, 4.0, 2.0, 1.0),
     Task("Feeding", 0.25, 0.15, 0.4, 14.0, 0.0),
@@ -385,7 +379,6 @@ class Room:
     blower: Blower = field(default_factory=Blower)
     tasks: Annotated[tuple[Task, ...], Most(20)] = DEFAULT_TASKS
     worth: Worth = field(default_factory=Worth)
-    prices: Annotated[tuple[Price, ...], Most(120)] = ()
     notes: Annotated[str, Choice("Notes", table="text")] = ""
     version: int = ROOM_VERSION
 

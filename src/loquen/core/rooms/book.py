@@ -56,7 +56,6 @@ ROW_NAMES = {
     "windows": "hours",
     "purified": "draw",
     "tasks": "work",
-    "prices": "price",
 }
 NO_LINES: Mapping[int, Line] = {}
 
@@ -100,7 +99,6 @@ def row_label(sheet: Sheet[Room], section: str, at: int, label: str) -> str:
         "places": "tank_name",
         "zones": "zone_name",
         "tasks": "task_name",
-        "prices": "priced_part",
     }
     own = getattr(rows[at], names[section], "") if section in names else ""
     if own:

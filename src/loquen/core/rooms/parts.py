@@ -2,13 +2,14 @@
 
 import math
 from collections import Counter, defaultdict
-from dataclasses import dataclass
+from collections.abc import Mapping
 
 from loquen.core.graph.engine import Sheet
 from loquen.core.model.room import Room
 from loquen.core.rooms.stages.plumbing import Valved, ZoneFlow
 from loquen.core.rooms.stages.racks import Tank
 from loquen.core.system.build.buying import PIPE_SPARE, PartLine
+from loquen.core.system.build.quoting import Quote, quote
 
 
 def parts(sheet: Sheet[Room]) -> tuple[PartLine, ...]:
@@ -46,6 +47,14 @@ def parts(sheet: Sheet[Room]) -> tuple[PartLine, ...]:
     lines.append(PartLine("Leak sensor", len(room.racks), "pieces", 1, "floor"))
     lines.append(PartLine("Residual-current device, 30 mA, in front of everything", 1, "pieces", 0, "power"))
     return tuple(lines)
+
+
+def room_quote(sheet: Sheet[Room], prices: Mapping[str, float]) -> Quote:
+    """What the changer costs to build for somebody; raise NamedCase while there are no zones."""
+    worth = sheet.root.worth
+    return quote(
+        parts(sheet), prices, build_h=worth.build_h, hour_money=worth.hour_money, margin_frac=worth.margin_frac
+    )
 
 
 def pumped(room: Room) -> list[PartLine]:
@@ -132,23 +141,3 @@ def pipes(
         )
     )
     return lines
-
-
-@dataclass(frozen=True, slots=True)
-class Quote:
-    """What the changer costs to build for somebody; `unpriced` parts are not in it."""
-
-    parts_money: float
-    unpriced: int
-    hours_money: float
-    margin_money: float
-    whole_money: float
-
-
-def quote(room: Room, lines: tuple[PartLine, ...]) -> Quote:
-    """Parts with their spares at the prices entered, the hours to build it, and the margin on both."""
-    prices = {row.priced_part: row.price_money for row in room.prices}
-    known = [(line.quantity + line.spare) * prices[line.label] for line in lines if line.label in prices]
-    hours = room.worth.build_h * room.worth.hour_money
-    margin = (sum(known) + hours) * room.worth.margin_frac
-    return Quote(sum(known), len(lines) - len(known), hours, margin, sum(known) + hours + margin)

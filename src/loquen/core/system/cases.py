@@ -132,6 +132,11 @@ ROOM_CASES: dict[str, tuple[State, str]] = {
     "no_racks": ("unknown", "No rack yet."),
     "zone_without_tanks": ("unknown", "No tank is on this zone yet."),
     "no_zones": ("unknown", "No tank is on a zone yet."),
+    "headers_as_planned": ("holds", "The buckets fall off along the headers as is planned."),
+    "more_than_a_header": (
+        "short",
+        "The far bucket is emptier than any header explains: its emitter or drop is blocked.",
+    ),
     "none_by_hand": ("holds", "No tank of a rack is changed by hand."),
     "none_pumped": ("unknown", "No zone is fed from a reservoir."),
     "none_on_the_street": ("holds", "Every zone is fed from the reservoir."),

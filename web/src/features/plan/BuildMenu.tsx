@@ -1,10 +1,12 @@
 import { Download } from "lucide-react";
 import { useState } from "react";
 import { asked, client, type BuildForm } from "@/api/client";
-import { Menu } from "@/ui/controls";
+import { Dialog, Menu } from "@/ui/controls";
+import { NumberField } from "@/ui/editing/fields";
+import { PriceList } from "@/ui/editing/PriceList";
 import { save } from "@/lib/save";
 import { useUnits } from "@/ui/units";
-import { usePlanInUse } from "./context";
+import { usePlan, usePlanInUse } from "./context";
 
 const FORMS: [BuildForm, string][] = [
   ["book.pdf", "Build book, PDF"],
@@ -20,6 +22,7 @@ export function BuildMenu() {
   const { session } = usePlanInUse();
   const units = useUnits();
   const [state, setState] = useState("");
+  const [quoting, setQuoting] = useState(false);
   const take = async (form: BuildForm, words: string) => {
     setState(`Writing: ${words}`);
     try {
@@ -48,15 +51,31 @@ export function BuildMenu() {
         label="Build: book, drawings, lists"
         trigger={<Download size={17} />}
         items={[
+          { words: "Parts, prices and a quote", run: () => setQuoting(true) },
           ...FORMS.map(([form, words]) => ({ words, run: () => void take(form, words) })),
           { words: "The plan itself, with your own rows", run: () => void takeAlong() },
         ]}
       />
+      <Dialog title="Parts, prices and a quote" open={quoting} onOpenChange={setQuoting} wide>
+        <Quoted />
+      </Dialog>
       {state && (
         <span role="status" className="self-center text-sm text-quiet">
           {state}
         </span>
       )}
     </>
+  );
+}
+
+/** What the system comes to for somebody who has it built. */
+function Quoted() {
+  const plan = usePlan((whole) => whole);
+  return (
+    <PriceList of={plan} quote={() => asked(client.POST("/api/plan/quote", { body: { plan } }))}>
+      <NumberField path="building.build_h" />
+      <NumberField path="building.hour_money" />
+      <NumberField path="building.margin_frac" />
+    </PriceList>
   );
 }

@@ -7,7 +7,7 @@ from loquen.core.graph.judging import at_least, by_practice
 from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.physics.heat import vapour_pressure_kpa
-from loquen.core.rooms.stages.racks import Tank
+from loquen.core.rooms.stages.racks import Standing, Tank
 from loquen.core.system.filter.oxygen import KPA_PER_CM
 
 VAPOUR_J_KG_K = 461.5
@@ -33,16 +33,46 @@ def wanted_blower_lph(tank_number: float, air_outlets: int, air_lph: float, air_
     source="crane410",
 )
 def air_main_kpa(wanted_blower_lph: float, air_main_m: float, air_main_mm: float) -> float:
-    bore = air_main_mm / 1000
-    speed = wanted_blower_lph / LPH_PER_M3_S / (math.pi / 4 * bore**2)
-    return AIR_FRICTION * air_main_m / bore * AIR_KG_M3 * speed**2 / 2 / 1000
+    return lost_kpa(wanted_blower_lph, air_main_m, air_main_mm)
+
+
+def lost_kpa(flow_lph: float, length_m: float, bore_mm: float) -> float:
+    """Lost by air in a pipe, at a usual friction."""
+    bore = bore_mm / 1000
+    speed = flow_lph / LPH_PER_M3_S / (math.pi / 4 * bore**2)
+    return AIR_FRICTION * length_m / bore * AIR_KG_M3 * speed**2 / 2 / 1000
 
 
 @figure(
-    "Pressure they want", formula="({deepest_air_cm} + {air_head_cm}) × 0.0981 + {air_main_kpa}", source="practice"
+    "Lost along the fullest rack",
+    formula="⅓ of 0.025 × length of all shelves ÷ d × 1.2 × v² ÷ 2, d {air_branch_mm}, v for its share of {wanted_blower_lph} by its "
+    "{tanks}, {standing}",
+    source="crane410",
 )
-def wanted_blower_kpa(deepest_air_cm: float, air_head_cm: float, air_main_kpa: float) -> float:
-    return (deepest_air_cm + air_head_cm) * KPA_PER_CM + air_main_kpa
+def air_branch_kpa(
+    wanted_blower_lph: float, tanks: tuple[Tank, ...], standing: tuple[Standing, ...], air_branch_mm: float
+) -> float:
+    if not standing:
+        raise NamedCase("no_racks")
+    found = []
+    for nth, rack in enumerate(standing, 1):
+        own = [tank for tank in tanks if tank.rack == nth]
+        shelves = len({tank.shelf for tank in own})
+        flow = wanted_blower_lph * len(own) / len(tanks)
+        # What leaves evenly on the way loses a third of what would go through to the end.
+        found.append(lost_kpa(flow, shelves * rack.length_cm / 100, air_branch_mm) / 3)
+    return max(found)
+
+
+@figure(
+    "Pressure they want",
+    formula="({deepest_air_cm} + {air_head_cm}) × 0.0981 + {air_main_kpa} + {air_branch_kpa}",
+    source="practice",
+)
+def wanted_blower_kpa(
+    deepest_air_cm: float, air_head_cm: float, air_main_kpa: float, air_branch_kpa: float
+) -> float:
+    return (deepest_air_cm + air_head_cm) * KPA_PER_CM + air_main_kpa + air_branch_kpa
 
 
 @check("The blower gives enough", stage="air", judges="wanted_blower_lph", mends=("blower.blower_lph",))
@@ -60,13 +90,16 @@ def blower_enough(wanted_blower_lph: float, blower_lph: float, tank_number: floa
     "The blower reaches down",
     stage="air",
     judges="wanted_blower_kpa",
-    mends=("blower.blower_kpa", "blower.air_main_mm"),
+    mends=("blower.blower_kpa", "blower.air_main_mm", "blower.air_branch_mm"),
     caution="A check valve in each drop where the blower stands below the water, and the main over the highest rim.",
 )
-def blower_reaches(wanted_blower_kpa: float, air_main_kpa: float, blower_kpa: float) -> Verdict:
+def blower_reaches(
+    wanted_blower_kpa: float, air_main_kpa: float, air_branch_kpa: float, blower_kpa: float
+) -> Verdict:
     reason = say(
-        "Depth, stone and a main that loses {lost} want {wanted}; the blower gives {given} at most.",
+        "Depth, stone, a main that loses {lost} and a rack that loses {branch} want {wanted}; the blower gives {given} at most.",
         lost=of(air_main_kpa, "air_main_kpa"),
+        branch=of(air_branch_kpa, "air_branch_kpa"),
         wanted=of(wanted_blower_kpa, "wanted_blower_kpa"),
         given=Term(blower_kpa, "pressure"),
     )

@@ -1,14 +1,18 @@
 """What buckets caught under the emitters, against what was planned."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+
+from scipy.optimize import brentq
 
 from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import State, Verdict, check, figure, step
 from loquen.core.model.quantity import Term, of, say
-from loquen.core.rooms.stages.plumbing import ZoneFlow
+from loquen.core.rooms.stages.plumbing import Feed, Valved, ZoneFlow, opened
+from loquen.core.rooms.stages.racks import Standing, Tank
 
 CAUGHT_APART = 0.1
 """Of what is planned: what bucket and clock may differ by."""
+MOST_WORSE = 50.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,8 +61,59 @@ def caught_kpa(caught_frac: float, zone_flows: tuple[ZoneFlow, ...]) -> float:
     return sum(row.manifold_kpa for row in zone_flows) / len(zone_flows) * caught_frac**2
 
 
+@figure(
+    "Headers lose, of what is planned",
+    formula="factor on the header at which the far bucket of {zone_flows} falls behind the near one as it was caught ({caught_l_min}), "
+    "found on its network",
+    source="todini1988",
+    kind="ratio",
+)
+def caught_header_x(
+    zone_flows: tuple[ZoneFlow, ...],
+    caught_l_min: tuple[float | None, ...],
+    valved: tuple[Valved, ...],
+    feed: Feed,
+    pumped_feed: Feed,
+    standing: tuple[Standing, ...],
+    tanks: tuple[Tank, ...],
+) -> float:
+    for row in zone_flows:
+        zone = valved[row.number - 1]
+        rows = [flow for flow in row.tanks if caught_l_min[flow.tank] is not None]
+        if len(rows) < 2 or zone.emitter != "plain":
+            continue
+        near, far = min(rows, key=lambda flow: flow.pipe_m), max(rows, key=lambda flow: flow.pipe_m)
+        seen = (caught_l_min[far.tank] or 0.0) / (caught_l_min[near.tank] or 1e-9)
+        if seen >= far.lph / near.lph * (1 - CAUGHT_APART):
+            continue
+        own = feed if zone.fed_from == "street" else pumped_feed
+        return worse_by(zone, own, standing, tanks, (near.tank, far.tank), seen)
+    raise NamedCase("headers_as_planned")
+
+
+def worse_by(
+    zone: Valved,
+    own: Feed,
+    standing: tuple[Standing, ...],
+    tanks: tuple[Tank, ...],
+    ends: tuple[int, int],
+    seen: float,
+) -> float:
+    """The factor on a header at which its far end gets `seen` of its near one; raise NamedCase more_than_a_header."""
+
+    def apart(factor: float) -> float:
+        flowing, _ = opened(own, (replace(zone, header_x=zone.header_x * factor),), standing, tanks)
+        return flowing.emitters_lph[f"e{ends[1]}"] / flowing.emitters_lph[f"e{ends[0]}"] - seen
+
+    if apart(MOST_WORSE) > 0:
+        raise NamedCase("more_than_a_header")
+    return float(brentq(apart, 1.0, MOST_WORSE, xtol=0.01))
+
+
 @check("Planned as it is caught", stage="changer", judges="caught_frac")
-def as_caught(caught: tuple[Caught, ...], caught_frac: float, caught_kpa: float) -> Verdict:
+def as_caught(
+    caught: tuple[Caught, ...], caught_frac: float, caught_kpa: float, caught_header_x: float | None
+) -> Verdict:
     far = max(caught, key=lambda row: abs(row.part - caught_frac))
     terms: dict[str, Term | str] = {
         "part": of(caught_frac, "caught_frac", "share"),
@@ -67,7 +122,13 @@ def as_caught(caught: tuple[Caught, ...], caught_frac: float, caught_kpa: float)
         "own": Term(far.part, "share"),
         "count": Term(float(len(caught)), "count"),
     }
-    if abs(far.part - caught_frac) > CAUGHT_APART:
+    if caught_header_x is not None:
+        terms["worse"] = of(caught_header_x, "caught_header_x", "ratio")
+        text = (
+            "{count} buckets fall off along the header as if it lost {worse} times what is planned: scaled, kinked or narrower "
+            "inside, or the last emitter alone is blocked. Enter the factor at the zone, or clean it and catch again."
+        )
+    elif abs(far.part - caught_frac) > CAUGHT_APART:
         text = (
             "{tank} caught {own} of what is planned, all {count} together {part}: look at its emitter and its drop."
         )

@@ -62,6 +62,7 @@ class Valved:
     max_kpa: float
     header: str
     header_mm: float
+    header_x: float
     drop_mm: float
     drop_m: float
     kv: float
@@ -183,7 +184,7 @@ def put_zone(
         reckoned = walked_m(before_at, entry) + (SIDE_M if nth else 0.0)
         length = zone.riser_m if nth == 0 and zone.riser_m is not None else reckoned
         start = drawn.node(f"z{zone.number}s{nth}", height, drawn.far_m[before] + length)
-        drawn.pipe(before, start, length, zone.header_mm, 3 * BEND_K)
+        drawn.pipe(before, start, length * zone.header_x, zone.header_mm, 3 * BEND_K)
         branches = [list(range(middle, len(run))), list(range(middle - 1, -1, -1))]
         ends = []
         for branch in branches:
@@ -192,12 +193,13 @@ def put_zone(
                 own = run[i].header_m
                 length = own if own is not None else max(0.01, walked_m(at, points[i]))
                 there = drawn.node(f"h{run[i].tank}", height, drawn.far_m[node] + length)
-                drawn.pipe(node, there, length, zone.header_mm, TEE_RUN_K)
+                drawn.pipe(node, there, length * zone.header_x, zone.header_mm, TEE_RUN_K)
                 node, at = there, points[i]
                 put_drop(drawn, zone, run[i], spots[run[i].tank], there)
             ends.append((node, at))
         if zone.header == "ring" and len(run) > 1:
-            drawn.pipe(ends[0][0], start, walked_m(ends[0][1], entry) + 2 * SIDE_M, zone.header_mm, 4 * BEND_K)
+            closing = (walked_m(ends[0][1], entry) + 2 * SIDE_M) * zone.header_x
+            drawn.pipe(ends[0][0], start, closing, zone.header_mm, 4 * BEND_K)
         before, before_at = start, entry
 
 
@@ -327,7 +329,8 @@ def zone_flow_of(
         below_range=tuple(tanks[int(e[1:])].name for e in flowing.below_range if e != HOUSE),
         over_range=tuple(tanks[int(e[1:])].name for e in flowing.out_of_range if e != HOUSE),
         header_points=(HeaderPoint(0, 0.0, pressures["M"] or 0.0), *(HeaderPoint(*point) for point in header)),
-        header_m=sum(p["length_m"] for p in drawn.pipes if p["id"] in pipes and not ends[p["id"]].startswith("t")),
+        header_m=sum(p["length_m"] for p in drawn.pipes if p["id"] in pipes and not ends[p["id"]].startswith("t"))
+        / zone.header_x,
     )
 
 

@@ -11,6 +11,7 @@ export function AirStage() {
           "wanted_blower_lph",
           "wanted_blower_kpa",
           "air_main_kpa",
+          "air_branch_kpa",
           "room_evaporation_l_d",
           "vent_m3_h",
           "room_year_kwh",
@@ -22,6 +23,7 @@ export function AirStage() {
         <NumberField path="blower.deepest_air_cm" />
         <NumberField path="blower.air_main_m" />
         <NumberField path="blower.air_main_mm" />
+        <NumberField path="blower.air_branch_mm" />
         <NumberField path="blower.blower_lph" />
         <NumberField path="blower.blower_kpa" />
         <NumberField path="blower.blower_w" />

@@ -23,7 +23,7 @@ export function ChangerStage() {
   const zone = zones[shown];
   const buckets = useRoom((room) => room.places?.some(({ caught_l_min }) => caught_l_min != null));
   const pumped = zones.some(({ fed_from }) => fed_from === "reservoir");
-  const measured = buckets ? ["caught_frac", "caught_kpa"] : [];
+  const measured = buckets ? ["caught_frac", "caught_kpa", "caught_header_x"] : [];
   return (
     <>
       <Figures
@@ -75,6 +75,7 @@ export function ChangerStage() {
             )}
             <ChoiceField path={`zones.${shown}.header`} />
             <NumberField path={`zones.${shown}.header_mm`} />
+            <NumberField path={`zones.${shown}.header_x`} />
             <NumberField path={`zones.${shown}.drop_mm`} />
             <NumberField path={`zones.${shown}.drop_m`} />
             <NumberField path={`zones.${shown}.zone_kv`} />

@@ -4,13 +4,14 @@ import { save } from "@/lib/save";
 import { Says } from "@/ui/figures/Says";
 import { Button } from "@/ui/controls";
 import { NumberField } from "@/ui/editing/fields";
+import { PriceList } from "@/ui/editing/PriceList";
 import { useUnits } from "@/ui/units";
-import { PartPrice } from "../PartPrice";
-import { useRoomInUse, useRoomSheet } from "../context";
+import { useRoom, useRoomInUse, useRoomSheet } from "../context";
 
 /** What to buy, and how it is taken into use: made to be printed. */
 export function PartsStage() {
   const parts = useRoomSheet((sheet) => sheet.parts) ?? [];
+  const room = useRoom((whole) => whole);
   const steps = useRoomSheet((sheet) => sheet.commissioning) ?? [];
   if (parts.length === 0) return <p className="text-quiet">Parts are known once a tank is on a zone.</p>;
   return (
@@ -19,45 +20,11 @@ export function PartsStage() {
         <h3 id="parts" className="mb-1 font-semibold">
           To buy
         </h3>
-        <table className="w-full text-left text-sm">
-          <thead className="text-quiet">
-            <tr className="border-b border-line">
-              <th scope="col" className="py-1 font-normal">
-                Part
-              </th>
-              <th scope="col" className="py-1 pl-3 font-normal">
-                where
-              </th>
-              <th scope="col" className="py-1 pl-3 text-right font-normal">
-                how many
-              </th>
-              <th scope="col" className="py-1 pl-3 text-right font-normal">
-                to keep
-              </th>
-              <th scope="col" className="py-1 pl-3 text-right font-normal">
-                each
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {parts.map((part) => (
-              <tr key={part.label} className="border-b border-line/70">
-                <th scope="row" className="py-1 font-normal">
-                  {part.label}
-                </th>
-                <td className="py-1 pl-3 text-quiet">{part.where}</td>
-                <td className="num py-1 pl-3 text-right whitespace-nowrap">
-                  {part.quantity} {part.unit === "pieces" ? "" : part.unit}
-                </td>
-                <td className="num py-1 pl-3 text-right">{part.spare || ""}</td>
-                <td className="py-1 pl-3 text-right">
-                  <PartPrice part={part.label} />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        <QuoteLine />
+        <PriceList of={room} quote={() => asked(client.POST("/api/room/quote", { body: { room } }))}>
+          <NumberField path="worth.build_h" />
+          <NumberField path="worth.hour_money" />
+          <NumberField path="worth.margin_frac" />
+        </PriceList>
         <Take />
       </section>
       <section aria-labelledby="into-use" className="mb-6">
@@ -75,29 +42,6 @@ export function PartsStage() {
           ))}
         </ol>
       </section>
-    </div>
-  );
-}
-
-/** What it comes to for somebody who has it built. */
-function QuoteLine() {
-  const quote = useRoomSheet((sheet) => sheet.quote);
-  const units = useUnits();
-  if (!quote) return null;
-  const money = (value: number) => units.text(value, "money");
-  return (
-    <div className="mt-3">
-      <p>
-        Parts <b className="num">{money(quote.parts_money)}</b>
-        {quote.unpriced > 0 && ` (${quote.unpriced} without a price)`}, hours{" "}
-        <b className="num">{money(quote.hours_money)}</b>, margin{" "}
-        <b className="num">{money(quote.margin_money)}</b>: together{" "}
-        <b className="num">{money(quote.whole_money)}</b>.
-      </p>
-      <div className="mt-1 grid gap-x-7 md:grid-cols-2 print:hidden">
-        <NumberField path="worth.build_h" />
-        <NumberField path="worth.margin_frac" />
-      </div>
     </div>
   );
 }
