@@ -1607,6 +1607,11 @@ export interface components {
              */
             air_main_mm: number;
             /**
+             * Air Branch Mm
+             * @default 20
+             */
+            air_branch_mm: number;
+            /**
              * Blower Lph
              * @default 4000
              */
@@ -4899,6 +4904,7 @@ export interface components {
              *       "deepest_air_cm": 30,
              *       "air_main_m": 15,
              *       "air_main_mm": 25,
+             *       "air_branch_mm": 20,
              *       "blower_lph": 4000,
              *       "blower_kpa": 15,
              *       "blower_w": 60,
@@ -6885,6 +6891,11 @@ export interface components {
             zone_min: number;
             /** Riser M */
             riser_m?: number | null;
+            /**
+             * Header X
+             * @default 1
+             */
+            header_x: number;
             /**
              * Fed From
              * @default street
