@@ -7,7 +7,7 @@ from loquen.core.graph import asking
 from loquen.core.model.plan import Changes, Filter, Group, Heat, Plan, Tank, Water
 from loquen.core.system.book import sheet_of
 from loquen.core.system.changes import side_by_side
-from loquen.core.system.propose import first_plan
+from loquen.core.system.planner import first_plan
 from tests.core.plans import plan
 
 HEAVY = {"animals": (Group("boeseman_rainbowfish", 14),)}

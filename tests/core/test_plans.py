@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from loquen.core.model.plan import Bag, Changes, Group, Heat
 from loquen.core.system.book import sheet_of
-from loquen.core.system.propose import first_plan
+from loquen.core.system.planner import first_plan
 from loquen.core.system.told import verdict_of
 from tests.core.plans import BARE_BOX, plan
 

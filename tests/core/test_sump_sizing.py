@@ -8,7 +8,8 @@ from loquen.core.errors import NamedCase
 from loquen.core.model.consistency import conflicts
 from loquen.core.model.plan import PLAN, Chamber, Outlet, Tank
 from loquen.core.system.book import sheet_of
-from loquen.core.system.propose import first_plan, sump_sizing
+from loquen.core.system.planner import first_plan
+from loquen.core.system.propose import sump_sizing
 from loquen.core.system.told import is_short
 from loquen.demo.sluice_street import bottle_shelf, long_hall, old_copper, rope_walk_b, tidal_corner
 from tests.core.plans import CHAMBERS, FLOW, RETURNS, SUMP, plan, sumped

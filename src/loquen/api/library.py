@@ -15,7 +15,8 @@ from loquen.core.model.options import options_of
 from loquen.core.model.plan import PLAN
 from loquen.core.model.quantity import Choice, Quantity, Unit, kinds
 from loquen.core.model.room import ROOM
-from loquen.core.system.propose import first_plan, sump_sizing
+from loquen.core.system.planner import levers
+from loquen.core.system.propose import sump_sizing
 
 UNREAD = "ranges, litres, ratios, company and growth: keepers’ practice, unverified"
 
@@ -99,7 +100,7 @@ def whole_library() -> LibraryOut:
     return LibraryOut(
         species=[species_out(row) for row in library.species().values()],
         filters=[
-            FilterOut(key=key, label=model.label, row=asdict(first_plan.filter_of(key)))
+            FilterOut(key=key, label=model.label, row=asdict(levers.filter_of(key)))
             for key, model in library.filter_models().items()
         ],
         pumps=[

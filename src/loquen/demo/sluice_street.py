@@ -31,7 +31,7 @@ from loquen.core.model.plan import (
     Water,
 )
 from loquen.core.physics.nitrogen import NITRATE_PER_N
-from loquen.core.system.propose.first_plan import filter_of
+from loquen.core.system.planner.levers import filter_of
 from loquen.demo import stories
 from loquen.demo.fish_room import cellar_room
 from loquen.store import log, systems, waters

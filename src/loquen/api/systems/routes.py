@@ -26,7 +26,7 @@ from loquen.api.wire.documents import read_document
 from loquen.core.model.documents import Unreadable, document, name_of, rebuilt
 from loquen.core.model.plan import Group, Plan, Tank
 from loquen.core.model.quantity import Sentence
-from loquen.core.system.propose import first_plan
+from loquen.core.system.planner import first_plan
 from loquen.store import systems
 from loquen.store.database import Database
 from loquen.store.tables import RevisionRow

@@ -310,6 +310,7 @@ class StockTank:
     width_cm: float
     height_cm: float
     pane_mm: float
+    support: Literal["three_edges", "cross", "four_edges"]
     source: str
 
 

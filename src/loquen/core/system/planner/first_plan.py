@@ -1,13 +1,15 @@
 """A first plan from what a keeper has: the animals, or the glass."""
 
 import math
+from collections.abc import Iterator
 from dataclasses import replace
 
 from loquen.core.data import library
 from loquen.core.errors import NamedCase
 from loquen.core.graph import asking
-from loquen.core.model.plan import PLAN, Filter, Group, Heat, Lamp, Light, Plan, Recipe, RunIn, Tank, Water
+from loquen.core.model.plan import PLAN, Group, Heat, Lamp, Light, Plan, Recipe, RunIn, Tank, Water
 from loquen.core.system.book import sheet_of
+from loquen.core.system.planner.levers import filter_of, sold_tank
 from loquen.core.system.told import is_short, verdict_of
 
 SPACE_CHECKS = ("litres_enough", "length_enough", "width_enough")
@@ -48,17 +50,7 @@ def from_animals(name: str, animals: tuple[Group, ...]) -> Plan:
     """
     plan = suited_to(Plan(name=name, animals=animals))
     best: tuple[int, Plan] | None = None
-    for stock in library.stock_tanks().values():
-        tank = Tank(
-            tank_length_cm=stock.length_cm,
-            tank_width_cm=stock.width_cm,
-            tank_height_cm=stock.height_cm,
-            pane_mm=stock.pane_mm,
-        )
-        candidate = replace(plan, tank=tank)
-        if not all(passes(candidate, key) for key in SPACE_CHECKS):
-            continue
-        candidate = fitted(candidate)
+    for candidate in in_sold_tanks(plan):
         amiss = sum(not passes(candidate, key) for key in IN_REACH)
         if best is None or amiss < best[0]:
             best = (amiss, candidate)
@@ -67,6 +59,14 @@ def from_animals(name: str, animals: tuple[Group, ...]) -> Plan:
     if best is None:
         raise NamedCase("no_stock_tank")
     return best[1]
+
+
+def in_sold_tanks(plan: Plan) -> Iterator[Plan]:
+    """The plan in every tank that is sold and has room for its animals, the smallest first, fitted out."""
+    for key in library.stock_tanks():
+        candidate = replace(plan, tank=sold_tank(key))
+        if all(passes(candidate, key) for key in SPACE_CHECKS):
+            yield fitted(candidate)
 
 
 def from_tank(name: str, tank: Tank) -> Plan:
@@ -156,6 +156,11 @@ def with_changes(plan: Plan) -> Plan:
     """The regime of least work that holds, where the usual one does not."""
     if all(passes(plan, key) for key in ("nitrate_held", "no_shock", "in_balance")):
         return plan
+    return with_least_work(plan)
+
+
+def with_least_work(plan: Plan) -> Plan:
+    """The regime of least work that holds, where there is one."""
     try:
         remedy = sheet_of(plan).value("least_regime_remedy")
     except NamedCase:
@@ -196,19 +201,6 @@ def suited_to(plan: Plan) -> Plan:
     lamps = (Lamp(), *BASKING_LAMPS) if basks else (Lamp(),)
     return replace(
         plan, heat=heat, water=water, light=light, lamps=lamps, recipe=Recipe(), run_in=RunIn(stocked="cycled")
-    )
-
-
-def filter_of(key: str) -> Filter:
-    """A library filter as a row of a plan."""
-    model = library.filter_models()[key]
-    return Filter(
-        filter_kind=model.kind,
-        media=model.media_key,
-        media_l=model.media_l,
-        rated_lph=model.rated_lph,
-        holds_l=model.holds_l,
-        filter_w=model.watts,
     )
 
 

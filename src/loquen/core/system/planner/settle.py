@@ -1,0 +1,243 @@
+"""Settling a plan: the smallest set of changes found with which nothing falls short, pins kept.
+
+The search is greedy with two orders, and then pruned. While something falls short, the first such check is taken, and
+levers that bear on it are tried from the cheapest, each from its least step, until one brings the check up and nothing
+new down; where none does, the one that leaves least amiss. Nothing is tried twice and every step leaves fewer checks
+short than before, so it ends. At last every change without which nothing falls short again is taken back, the dearest
+first: what stays is needed. What no lever in reach mends is named, and not said to be impossible.
+"""
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+
+from loquen.core.graph.engine import Key
+from loquen.core.model.plan import Plan
+from loquen.core.model.quantity import Sentence
+from loquen.core.system.planner.levers import FACTS, GIVEN_AWAY, LEVERS, Lever, singles, touches
+from loquen.core.system.planner.standing import Changes, Standing, Takes, applied, difference, sensible
+from loquen.core.system.planner.words import Moved, moved
+from loquen.core.system.told import verdict_of
+
+MOST_MOVES = 14
+NO_PINS: frozenset[Key] = frozenset()
+Stop = Callable[[], bool]
+
+
+@dataclass(frozen=True, slots=True)
+class Move:
+    """A change that the plan needs: what is turned, the checks that fall short without it, and what it takes more."""
+
+    lever: Key
+    label: str
+    moved: tuple[Moved, ...]
+    changes: Changes
+    mends: tuple[str, ...]
+    takes: Takes
+    price: float
+
+
+@dataclass(frozen=True, slots=True)
+class Left:
+    """A check that still falls short: why, and the pins without which something would mend it."""
+
+    check: Key
+    label: str
+    reason: Sentence
+    pins: tuple[Key, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Settled:
+    """A plan brought as far as levers reach: its changes, each needed, and what is left."""
+
+    plan: Plan
+    moves: tuple[Move, ...]
+    left: tuple[Left, ...]
+    before: Takes
+    after: Takes
+
+
+@dataclass
+class Trail:
+    """Where a search stands: which lever last moved which input, and what was given up."""
+
+    now: Standing
+    owners: dict[Key, Lever]
+    given_up: set[Key]
+
+
+def settle(
+    plan: Plan,
+    pins: frozenset[Key] = NO_PINS,
+    months_ahead: float | None = None,
+    levers: tuple[Lever, ...] = LEVERS,
+) -> Settled:
+    """The plan with the fewest changes found that leave nothing short, none of them to a pinned input.
+
+    Parameters:
+        plan: Plan, one that does not contradict itself.
+        pins: paths or beginnings of paths ("tank", "animals", "changes.weekdays") that stay as they are.
+        months_ahead: months at which the animals' size is judged, or None for full grown.
+        levers: what may be turned.
+    Returns: Settled; `left` has the checks that nothing in reach mends.
+    Source: balance
+    """
+    start = Standing(plan, months_ahead)
+    end, groups = brought(start, pins, levers)
+    moves = tuple(move_of(start, end, lever, changes, groups) for lever, changes in groups)
+    left = tuple(left_of(end, key, levers, pins) for key in ordered(end))
+    return Settled(end.plan, moves, left, start.takes(), end.takes())
+
+
+def brought(
+    start: Standing, pins: frozenset[Key] = NO_PINS, levers: tuple[Lever, ...] = LEVERS
+) -> tuple[Standing, "Groups"]:
+    """A plan brought as far as levers reach, and the changes that it takes, by lever."""
+    free = tuple(lever for lever in levers if lever.held_by(pins) is None)
+    found = []
+    for order in (by_price, by_reach):
+        found.append(pruned(start, searched(start, free, pins, order)))
+        # One change that mends all can not be bettered.
+        if not found[-1][0].short and len(found[-1][1]) <= 1:
+            break
+    return min(found, key=lambda one: rank(*one))
+
+
+def ordered(now: Standing) -> list[Key]:
+    """What falls short, in the order of the book: animals and glass before what hangs on them."""
+    return [key for key, node in now.sheet.wiring.nodes.items() if node.check and key in now.short]
+
+
+Order = Callable[[Standing, Standing, Lever], tuple[float, ...]]
+
+
+def by_price(now: Standing, then: Standing, lever: Lever) -> tuple[float, ...]:
+    """The cheapest first, of those that bring nothing new down."""
+    return (lever.price >= GIVEN_AWAY, len(then.short - now.short), lever.price, len(then.short))
+
+
+def by_reach(now: Standing, then: Standing, lever: Lever) -> tuple[float, ...]:
+    """What leaves least amiss first."""
+    return (lever.price >= GIVEN_AWAY, len(then.short), lever.price)
+
+
+def searched(start: Standing, levers: tuple[Lever, ...], pins: frozenset[Key], order: Order) -> Trail:
+    trail = Trail(start, {}, set())
+    seen = {start.short}
+    for _ in range(MOST_MOVES):
+        target = next((key for key in ordered(trail.now) if key not in trail.given_up), None)
+        if target is None:
+            break
+        found = best_step(trail.now, target, levers, pins, order, seen)
+        if found is None:
+            trail.given_up.add(target)
+            continue
+        lever, then = found
+        for path in difference(trail.now.plan, then.plan):
+            trail.owners[path] = lever
+        trail.now = Standing(then.plan, start.months_ahead)
+        seen.add(trail.now.short)
+    return trail
+
+
+def best_step(
+    now: Standing,
+    target: Key,
+    levers: tuple[Lever, ...],
+    pins: frozenset[Key],
+    order: Order,
+    seen: set[frozenset[Key]],
+) -> tuple[Lever, Standing] | None:
+    """The lever and its least step that brings a check up, by an order; None where none does and leaves less amiss."""
+    found: list[tuple[tuple[float, ...], int, Lever, Standing]] = []
+    for lever in candidates(now, target, levers, pins):
+        cheapest = min(found, default=None)
+        if (
+            order is by_price
+            and cheapest is not None
+            and (lever.price >= GIVEN_AWAY, 0, lever.price) > cheapest[0][:3]
+        ):
+            break
+        for plan in lever.steps(now, target):
+            then = now.other(plan)
+            if not then.holds(target) or not sensible(plan):
+                continue
+            if then.short in seen or len(then.short) >= len(now.short):
+                continue
+            found.append((order(now, then, lever), len(found), lever, then))
+            if not then.short - now.short:
+                break
+    if not found:
+        return None
+    _, _, lever, then = min(found)
+    return lever, then
+
+
+def candidates(now: Standing, target: Key, levers: tuple[Lever, ...], pins: frozenset[Key]) -> Iterator[Lever]:
+    """Levers that bear on a check, the cheapest first; what the check names itself among them."""
+    own = [lever for lever in singles(now, target) if lever.held_by(pins) is None]
+    bearing = [lever for lever in levers if lever.bears_on(now, target)]
+    yield from sorted([*bearing, *own], key=lambda lever: lever.price)
+
+
+Groups = list[tuple[Lever, Changes]]
+
+
+def pruned(start: Standing, trail: Trail) -> tuple[Standing, Groups]:
+    """The end of a trail without the changes it does not need, the dearest tried first."""
+    groups: dict[int, tuple[Lever, Changes]] = {}
+    for path, value in difference(start.plan, trail.now.plan).items():
+        owner = trail.owners.get(path) or next(
+            lever for moved, lever in trail.owners.items() if touches(moved, path)
+        )
+        groups.setdefault(id(owner), (owner, {}))[1][path] = value
+    kept = sorted(groups.values(), key=lambda group: -group[0].price)
+    end = trail.now
+    shorter = True
+    while shorter:
+        shorter = False
+        for group in list(kept):
+            without = together(start.plan, [other for other in kept if other is not group])
+            then = end.other(without) if sensible(without) else None
+            if then is not None and then.short <= end.short:
+                kept.remove(group)
+                end, shorter = Standing(without, start.months_ahead), True
+    return end, sorted(kept, key=lambda group: group[0].price)
+
+
+def together(plan: Plan, groups: Groups) -> Plan:
+    changes: Changes = {}
+    for _, own in groups:
+        changes.update(own)
+    return applied(plan, changes)
+
+
+def rank(end: Standing, groups: Groups) -> tuple[float, ...]:
+    """Least left over, then no animal given away, then the fewest changes, then the cheapest."""
+    away = any(lever.price >= GIVEN_AWAY for lever, _ in groups)
+    return (len(end.short), away, len(groups), sum(lever.price for lever, _ in groups))
+
+
+def move_of(start: Standing, end: Standing, lever: Lever, changes: Changes, groups: Groups) -> Move:
+    without = end.other(together(start.plan, [group for group in groups if group[1] is not changes]))
+    nodes = end.sheet.wiring.nodes
+    mends = tuple(nodes[key].label for key in ordered(without) if key not in end.short)
+    with_it, less = end.takes(), without.takes()
+    more = Takes(*(getattr(with_it, name) - getattr(less, name) for name in Takes.__slots__))
+    return Move(
+        lever.key, lever.label, tuple(moved(end.sheet, start.plan, changes)), changes, mends, more, lever.price
+    )
+
+
+def left_of(end: Standing, key: Key, levers: tuple[Lever, ...], pins: frozenset[Key]) -> Left:
+    """A check that is left, with the pins that hold what would mend it."""
+    verdict = verdict_of(end.sheet, key)
+    assert verdict is not None
+    held = set()
+    for lever in (*levers, *(one for one in singles(end, key) if not one.key.startswith(FACTS))):
+        pin = lever.held_by(pins)
+        if pin is None or pin in held or not lever.bears_on(end, key):
+            continue
+        if any(end.other(plan).holds(key) for plan in lever.steps(end, key) if sensible(plan)):
+            held.add(pin)
+    return Left(key, end.sheet.wiring.nodes[key].label, verdict.reason, tuple(sorted(held)))

@@ -1,0 +1,110 @@
+"""A plan and its sheet as the planner sees them: what falls short, and what it takes of room, work and power."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from typing import Any
+
+from loquen.core.graph.asking import number
+from loquen.core.graph.engine import Key, Sheet
+from loquen.core.graph.nodes import Verdict
+from loquen.core.model.consistency import conflicts
+from loquen.core.model.plan import PLAN, Plan
+from loquen.core.system.book import sheet_of
+from loquen.core.system.told import verdict_of
+
+POWERS = ("heating_kwh", "equipment_kwh", "chilling_kwh", "poured_kwh")
+Changes = dict[Key, Any]
+"""New values by path; under the name of a list, all of its rows."""
+
+
+@dataclass(frozen=True, slots=True)
+class Takes:
+    """What a plan takes: floor, water, hands, change water and electricity."""
+
+    footprint_m2: float
+    litres: float
+    work_min: float
+    change_l_wk: float
+    year_kwh: float
+    year_money: float
+
+
+class Standing:
+    """A plan, its sheet, and which of its checks fall short. A change is evaluated on the sheet that is there."""
+
+    def __init__(self, plan: Plan, months_ahead: float | None = None, sheet: Sheet[Plan] | None = None) -> None:
+        self.plan = plan
+        self.months_ahead = months_ahead
+        self.sheet = sheet if sheet is not None else sheet_of(plan, months_ahead)
+
+    def __getattr__(self, name: str) -> Any:
+        # Reckoned when first asked for: most of what is tried is asked for one thing only.
+        if name == "short":
+            self.short = frozenset(key for key in check_keys(self.sheet) if falls_short(self.sheet, key))
+            return self.short
+        raise AttributeError(name)
+
+    def other(self, plan: Plan) -> "Standing":
+        """Another plan, on this sheet where its lists are as long; raise ValueError for one that contradicts itself."""
+        if PLAN.counts(plan) != PLAN.counts(self.plan):
+            return Standing(plan, self.months_ahead)
+        known = self.sheet.known
+        changed = {path: value for path, value in PLAN.leaves(plan) if known[path] != value}
+        return Standing(plan, self.months_ahead, self.sheet.changed(changed))
+
+    def holds(self, key: Key) -> bool:
+        return not falls_short(self.sheet, key)
+
+    def margin(self, key: Key) -> float:
+        verdict = verdict_of(self.sheet, key)
+        return verdict.margin if verdict is not None else 0.0
+
+    def takes(self) -> Takes:
+        def known(key: Key) -> float:
+            return number(self.sheet, key) or 0.0
+
+        return Takes(
+            known("display_m2"),
+            known("real_volume_l"),
+            known("work_min"),
+            known("change_l_wk"),
+            sum(known(key) for key in POWERS),
+            known("electricity_money"),
+        )
+
+
+def check_keys(sheet: Sheet[Plan]) -> tuple[Key, ...]:
+    return tuple(key for key, node in sheet.wiring.nodes.items() if node.check)
+
+
+def falls_short(sheet: Sheet[Plan], key: Key) -> bool:
+    found = sheet.look(key)
+    if isinstance(found, Verdict):
+        return found.state == "short"
+    verdict = verdict_of(sheet, key)
+    return verdict is not None and verdict.state == "short"
+
+
+def sensible(plan: Plan) -> bool:
+    """Whether the plan's parts do not contradict each other."""
+    return not conflicts(plan)
+
+
+def difference(before: Plan, after: Plan) -> Changes:
+    """What leads from one plan to another: values by path, whole lists where rows came or went."""
+    found: Changes = {}
+    counts_before, counts_after = dict(PLAN.counts(before)), dict(PLAN.counts(after))
+    whole = {section for section in PLAN.rows if counts_before[section] != counts_after[section]}
+    found.update({section: getattr(after, section) for section in whole})
+    old = dict(PLAN.leaves(before))
+    for path, value in PLAN.leaves(after):
+        if path.split(".")[0] not in whole and old[path] != value:
+            found[path] = value
+    return found
+
+
+def applied(plan: Plan, changes: Mapping[Key, Any]) -> Plan:
+    """The plan with changes made; lists first, then the values in them."""
+    lists = {path: rows for path, rows in changes.items() if path in PLAN.rows}
+    values = {path: value for path, value in changes.items() if path not in PLAN.rows}
+    return PLAN.changed(replace(plan, **lists) if lists else plan, values)

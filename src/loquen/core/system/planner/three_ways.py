@@ -1,0 +1,358 @@
+"""First plans three ways: with least room, least work, least power; each with its reasons, and what is out of reach.
+
+Every tank that is sold and has room is fitted out; the smallest few that hold are the field. Each is tried as it is, with
+plants that live there and take up nitrate, and thrifty (foam, a tight lid, the warmth at the low end of what all bear, the filter of
+least watts). The three plans are the least of that field by floor, by minutes and by kilowatt-hours, those with least
+amiss first. The field is finite and small, so the search ends; nothing is proposed that the sheet itself does not accept.
+"""
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from itertools import combinations
+from typing import Literal
+
+from loquen.core.data import library
+from loquen.core.graph.engine import Key
+from loquen.core.model.plan import Group, Plan, Source, Tank
+from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.system.animals.company import RANGES, Leeways
+from loquen.core.system.book import system_book
+from loquen.core.system.planner.first_plan import (
+    IN_REACH,
+    NEAR_USUAL,
+    SPACE_CHECKS,
+    fitted,
+    in_sold_tanks,
+    passes,
+    suited_to,
+    with_least_work,
+)
+from loquen.core.system.planner.levers import (
+    FOAM_MM,
+    FOAMED_FRAC,
+    LEVERS,
+    Lever,
+    filter_of,
+    plants,
+    sold_tank,
+    touches,
+)
+from loquen.core.system.planner.settle import Groups, Left, Move, brought, left_of, move_of, ordered
+from loquen.core.system.planner.standing import Standing, Takes, difference, sensible
+
+Want = Literal["room", "work", "power"]
+WANTS: tuple[Want, ...] = ("room", "work", "power")
+FIELD = 2
+"""Tanks beyond the smallest that holds which are looked at."""
+NEAR = 1.03
+LARGER = 1.1
+MOST_LARGER = 12
+GRAIN_CM = 10.0
+LEAST_CHANGED = 0.1
+"""Of its water each time: who changes less leaves what nobody measures to pile up."""
+LOW_PART = 0.3
+KEPT = frozenset({"animals"})
+REST = Lever("rest", "And", (), 9.0, lambda now, _: iter(()))
+
+
+@dataclass(frozen=True, slots=True)
+class RoomGiven:
+    """The room a plan is to stand in, °C."""
+
+    cold_c: float
+    warm_c: float
+    mean_c: float
+
+
+@dataclass(frozen=True, slots=True)
+class Proposal:
+    """A whole plan: what it is the least of, what it takes, why each of its parts is as it is, and what is out of reach."""
+
+    least: tuple[Want, ...]
+    plan: Plan
+    takes: Takes
+    moves: tuple[Move, ...]
+    left: tuple[Left, ...]
+    notes: tuple[Sentence, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class FirstPlans:
+    """Up to three plans, what is wanted least of first; or why there can be none."""
+
+    proposals: tuple[Proposal, ...]
+    why: Sentence | None
+
+
+def first_plans(
+    name: str,
+    animals: tuple[Group, ...],
+    *,
+    room: RoomGiven | None = None,
+    water: Source | None = None,
+    tank: Tank | None = None,
+    least: Want = "room",
+) -> FirstPlans:
+    """Whole plans for a company of animals, three ways; for a given tank one, fitted out for them.
+
+    Parameters:
+        name: of the plans.
+        animals: groups, one or more.
+        room: its coldest, hottest and mean, or None for a usual one.
+        water: the change water as it comes, or None for one of usual hardness.
+        tank: the glass that there is, or None for tanks that are sold.
+        least: which plan comes first.
+    Returns: FirstPlans; `why` where no one water suits all of them.
+    Source: balance
+    """
+    unsuited = no_one_water(animals)
+    if unsuited is not None:
+        return FirstPlans((), unsuited)
+    base = with_water(with_room(suited_to(Plan(name=name, animals=animals)), room), water)
+    field = list(candidates(base, tank))
+    chosen: list[tuple[Standing, list[Want]]] = []
+    for want in (least, *(other for other in WANTS if other != least)):
+        best = min(field, key=lambda standing: measure(standing, want))
+        alike = next((wants for standing, wants in chosen if as_good(standing, best, want)), None)
+        if alike is not None:
+            alike.append(want)
+        else:
+            chosen.append((best, [want]))
+    pins = KEPT if tank is None else KEPT | {"tank"}
+    return FirstPlans(tuple(proposal(base, standing, tuple(wants), pins) for standing, wants in chosen), None)
+
+
+def as_good(one: Standing, best: Standing, want: Want) -> bool:
+    """Whether a plan is as good as the best in what is wanted, but for a few hundredths."""
+    (short, value, *_), (least_short, least_value, *_) = measure(one, want), measure(best, want)
+    return short == least_short and value <= NEAR * least_value
+
+
+def no_one_water(animals: tuple[Group, ...]) -> Sentence | None:
+    """The two kinds that no one water suits, and by which range; None where one does."""
+    constants = system_book().constants
+    leeways = Leeways(
+        constants["temp_leeway_k"].value, constants["ph_leeway"].value, constants["hardness_leeway_deg"].value
+    )
+    kinds = [library.species()[group.species] for group in animals]
+    for one, other in combinations(kinds, 2):
+        for what, kind, low, high in RANGES:
+            cool, warm = sorted((one, other), key=lambda k: getattr(k, low))
+            if getattr(warm, low) - getattr(cool, high) > 2 * leeways.of(what, one, other):
+                return say(
+                    "No one water suits {one} and {other}: in {what}, {one} want {a} to {b}, {other} {c} to {d}.",
+                    one=cool.common,
+                    other=warm.common,
+                    what=what,
+                    a=Term(getattr(cool, low), kind, bare=True),
+                    b=Term(getattr(cool, high), kind),
+                    c=Term(getattr(warm, low), kind, bare=True),
+                    d=Term(getattr(warm, high), kind),
+                )
+    return None
+
+
+def with_room(plan: Plan, room: RoomGiven | None) -> Plan:
+    if room is None:
+        return plan
+    heat = replace(plan.heat, room_cold_c=room.cold_c, room_warm_c=room.warm_c, room_mean_c=room.mean_c)
+    heat = replace(heat, heated=heat.target_c > room.mean_c)
+    return replace(
+        plan, heat=heat, water=replace(plan.water, source_c=heat.target_c if heat.heated else room.mean_c)
+    )
+
+
+def with_water(plan: Plan, water: Source | None) -> Plan:
+    """The plan on a given water: softened with purified water where it is too hard for them, hardened where too soft."""
+    if water is None:
+        return plan
+    kinds = [library.species()[group.species] for group in plan.animals]
+    low = max((kind.gh_low_dgh for kind in kinds), default=0.0)
+    high = min((kind.gh_high_dgh for kind in kinds), default=60.0)
+    own = replace(water, src_parts=1.0)
+    gh = own.src_gh_dgh
+    sources: tuple[Source, ...] = (own,)
+    recipe = plan.recipe
+    if gh > high:
+        wanted = max(low, high - 1.0)
+        pure = PURE
+        # So many parts of purified water to one of this that the mix comes to what is wanted.
+        parts = (gh - wanted) / max(wanted - pure.src_gh_dgh, 0.1)
+        sources, gh = (own, replace(pure, src_parts=round(parts, 2), src_c=own.src_c)), wanted
+    elif gh < low:
+        gh = low + 1.0
+        recipe = replace(recipe, target_gh_dgh=gh)
+    return replace(plan, sources=sources, recipe=recipe, water=replace(plan.water, tank_gh_dgh=round(gh, 1)))
+
+
+PURE = Source(
+    src_name="Reverse osmosis",
+    src_kind="osmosis",
+    src_gh_dgh=0.2,
+    src_kh_dkh=0.2,
+    src_us_cm=15.0,
+    src_nitrate_mg_l=0.2,
+    src_sodium_mg_l=1.0,
+    src_chloride_mg_l=1.0,
+)
+
+
+def candidates(base: Plan, tank: Tank | None) -> Iterator[Standing]:
+    """The field: tanks that are sold or the one there is, each as it is, planted and thrifty.
+
+    It ends a few tanks after the last that left less amiss. What one tank's levers could not mend, and no larger tank
+    mends either, is not searched for again.
+    """
+    fewest, since = math.inf, 0
+    beyond: set[Key] = set()
+    for plan in [fitted(replace(base, tank=tank))] if tank is not None else in_larger(base):
+        now = settled(with_care(plan), tank is not None, beyond)
+        beyond |= now.short - set(IN_REACH)
+        yield now
+        yield from variants(now, tank is not None, beyond)
+        since = 0 if len(now.short) < fewest else since + 1
+        fewest = min(fewest, len(now.short))
+        if since >= FIELD and now.short <= beyond:
+            return
+
+
+def settled(plan: Plan, glass_stays: bool, beyond: set[Key]) -> Standing:
+    """The plan with what still falls short mended, where levers reach; its animals stay."""
+    now = Standing(plan)
+    if now.short <= beyond:
+        return now
+    end, _ = brought(now, KEPT | {"tank"} if glass_stays else KEPT)
+    return end
+
+
+def in_larger(base: Plan) -> Iterator[Plan]:
+    """Every tank that is sold and has room; where none has, the largest, made larger until it has."""
+    found = False
+    for plan in in_sold_tanks(base):
+        found = True
+        yield plan
+    if found:
+        return
+    tank = sold_tank(list(library.stock_tanks())[-1])
+    for _ in range(MOST_LARGER):
+        tank = replace(
+            tank,
+            tank_length_cm=math.ceil(tank.tank_length_cm * LARGER / GRAIN_CM) * GRAIN_CM,
+            tank_width_cm=math.ceil(tank.tank_width_cm * LARGER / GRAIN_CM) * GRAIN_CM,
+        )
+        plan = replace(base, tank=tank)
+        if all(passes(plan, key) for key in SPACE_CHECKS):
+            break
+    yield fitted(plan)
+
+
+def variants(now: Standing, glass_stays: bool, beyond: set[Key]) -> Iterator[Standing]:
+    """The same planted, thrifty, and both; only what leaves nothing more short."""
+    planted = next(plants(now, ""), None)
+    tried = [thrifty(now.plan)] if planted is None else [planted, thrifty(now.plan), thrifty(planted)]
+    for plan in tried:
+        other = with_care(with_least_work(plan))
+        if sensible(other):
+            then = settled(other, glass_stays, beyond)
+            if then.short <= now.short:
+                yield then
+
+
+def with_care(plan: Plan) -> Plan:
+    """No change under a tenth, where a tenth holds as well."""
+    if plan.changes.change_frac >= LEAST_CHANGED:
+        return plan
+    more = replace(plan, changes=replace(plan.changes, change_frac=LEAST_CHANGED))
+    return more if Standing(more).short <= Standing(plan).short else plan
+
+
+def thrifty(plan: Plan) -> Plan:
+    """Foam, a tight lid where none is asked for open, the low end of their warmth, the filter of least watts."""
+    heat = plan.heat
+    if heat.heated:
+        kinds = [library.species()[group.species] for group in plan.animals]
+        low = max((kind.temp_low_c for kind in kinds), default=heat.target_c)
+        high = min((kind.temp_high_c for kind in kinds), default=heat.target_c)
+        target = round(min(heat.target_c, low + LOW_PART * (high - low)), 1)
+        lid = "tight" if heat.lid == "glass" else heat.lid
+        heat = replace(
+            heat, target_c=target, lid=lid, side_foam_mm=FOAM_MM, foam_frac=FOAMED_FRAC, base_foam_mm=FOAM_MM
+        )
+        plan = replace(plan, heat=heat, water=replace(plan.water, source_c=target))
+    return with_thrifty_filter(plan)
+
+
+def with_thrifty_filter(plan: Plan) -> Plan:
+    """The filter of least watts that brings the turnover and carries the waste."""
+    models = sorted(library.filter_models().items(), key=lambda item: (item[1].watts, item[1].rated_lph))
+    now = Standing(plan)
+    for key, model in models:
+        if model.kind == "undergravel":
+            continue
+        then = now.other(replace(plan, filters=(filter_of(key),)))
+        turnover, usual = then.sheet.look("turnover_per_h"), then.sheet.look("turnover_low_per_h")
+        enough = isinstance(turnover, float) and isinstance(usual, float) and turnover >= NEAR_USUAL * usual
+        if enough and then.short <= now.short:
+            return then.plan
+    return plan
+
+
+def measure(standing: Standing, want: Want) -> tuple[float, ...]:
+    """What a plan is ranked by: least amiss, then least of what is wanted least of."""
+    takes = standing.takes()
+    by: dict[Want, tuple[float, ...]] = {
+        "room": (takes.footprint_m2, takes.litres, takes.work_min),
+        "work": (takes.work_min, takes.litres),
+        "power": (takes.year_kwh, takes.litres),
+    }
+    return (len(standing.short), *by[want])
+
+
+def proposal(base: Plan, chosen: Standing, least: tuple[Want, ...], pins: frozenset[Key]) -> Proposal:
+    """A plan with its reasons: each lever's part in it, by the checks that fall short without it."""
+    start = Standing(replace(base, tank=sold_tank(smallest())))
+    groups = by_lever(start.plan, chosen.plan)
+    moves = [move_of(start, chosen, lever, changes, groups) for lever, changes in groups]
+    needed = sorted((move for move in moves if move.mends), key=lambda move: -len(move.mends))
+    left = tuple(left_of(chosen, key, LEVERS, pins) for key in ordered(chosen))
+    return Proposal(least, chosen.plan, chosen.takes(), tuple(needed), left, tuple(notes(chosen)))
+
+
+def smallest() -> str:
+    return next(iter(library.stock_tanks()))
+
+
+def by_lever(before: Plan, after: Plan) -> Groups:
+    """What differs, by the lever that moves it."""
+    groups: dict[str, tuple[Lever, dict[Key, object]]] = {}
+    for path, value in difference(before, after).items():
+        lever = next((lever for lever in LEVERS if any(touches(move, path) for move in lever.moves)), REST)
+        groups.setdefault(lever.key, (lever, {}))[1][path] = value
+    return list(groups.values())
+
+
+def notes(chosen: Standing) -> Iterator[Sentence]:
+    """What a keeper has to know before anything is bought: a chiller, glass that nobody sells, purified water."""
+    plan = chosen.plan
+    if plan.heat.chiller_w > 0:
+        yield say(
+            "A room of {room} is too warm for them: a chiller of {watts} is in this plan.",
+            room=Term(plan.heat.room_warm_c, "temperature"),
+            watts=Term(plan.heat.chiller_w, "power"),
+        )
+    sold = {(t.length_cm, t.width_cm, t.height_cm) for t in library.stock_tanks().values()}
+    tank = plan.tank
+    if tank.shape == "box" and (tank.tank_length_cm, tank.tank_width_cm, tank.tank_height_cm) not in sold:
+        yield say(
+            "No tank of a usual size has room for them: {length} by {width} by {height} has.",
+            length=Term(tank.tank_length_cm, "length"),
+            width=Term(tank.tank_width_cm, "length"),
+            height=Term(tank.tank_height_cm, "length"),
+        )
+    if len(plan.sources) > 1:
+        pure = plan.sources[1].src_parts
+        yield say(
+            "The water is too hard for them: {share} of the change water is purified.",
+            share=Term(pure / (1 + pure), "share"),
+        )

@@ -1,0 +1,119 @@
+"""Changes of a plan in words: what is turned, before and after."""
+
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from loquen.core.data import library
+from loquen.core.graph.asking import label_of
+from loquen.core.graph.engine import Key, Sheet
+from loquen.core.model.options import options_of
+from loquen.core.model.plan import PLAN, Filter, Group, Plan, Planting, Source
+from loquen.core.model.quantity import Choice, Quantity, Sentence, Term, say
+from loquen.core.system.planner.standing import applied
+
+NOTHING = "none"
+
+
+def filter_words(row: Filter) -> Sentence:
+    kind = library.filter_kinds()[row.filter_kind].label
+    return say(
+        "{kind} of {flow}, {media} of media",
+        kind=kind,
+        flow=Term(row.rated_lph, "flow"),
+        media=Term(row.media_l, "volume"),
+    )
+
+
+def group_words(row: Group) -> Sentence:
+    return say("{count} {kind}", count=Term(float(row.number), "count"), kind=library.species()[row.species].common)
+
+
+def planting_words(row: Planting) -> Sentence:
+    kind = library.plants()[row.plant].common
+    return say("{plant} over {cover}", plant=kind, cover=Term(row.plant_cover_frac, "share"))
+
+
+def source_words(row: Source) -> Sentence:
+    return say("{parts} of {name}", parts=Term(row.src_parts, "ratio"), name=row.src_name)
+
+
+ROWS: dict[str, Callable[[Any], Sentence]] = {
+    "filters": filter_words,
+    "animals": group_words,
+    "planting": planting_words,
+    "sources": source_words,
+}
+PLACES = {"tank": "Tank", "sump": "Sump", "flow": "Flow", "recipe": "Recipe"}
+"""Sections whose labels are read with the section's name."""
+LISTS = {"filters": "Filters", "animals": "Animals", "planting": "Plants", "sources": "Waters"}
+
+
+def joined(parts: list[Sentence], between: str = " and ") -> Sentence:
+    """Several sentences as one, their terms kept apart."""
+    if not parts:
+        return say(NOTHING)
+    terms, texts = {}, []
+    for i, part in enumerate(parts):
+        text = part.text
+        for name, term in part.terms.items():
+            text = text.replace("{" + name + "}", "{" + f"{name}{i}" + "}")
+            terms[f"{name}{i}"] = term
+        texts.append(text)
+    return say(between.join(texts), **terms)
+
+
+def rows_words(section: str, rows: tuple[Any, ...]) -> Sentence:
+    told = ROWS.get(section)
+    return joined([told(row) for row in rows]) if told else say("{n} rows", n=Term(float(len(rows)), "count"))
+
+
+def value_words(path: Key, value: Any) -> Sentence:
+    """A value as it is entered: with its unit, or the words of its option."""
+    if path in PLAN.rows:
+        return rows_words(path, value)
+    entry = PLAN.entry_at(path)
+    if value is None:
+        return say(NOTHING)
+    if isinstance(value, bool):
+        return say("yes" if value else "no")
+    if isinstance(value, tuple):
+        return say(", ".join(str(one) for one in value) or NOTHING)
+    if isinstance(entry, Quantity):
+        return say("{value}", value=Term(float(value), entry.kind))
+    return say(str(options_of(entry).get(value, value) if isinstance(entry, Choice) else value))
+
+
+@dataclass(frozen=True, slots=True)
+class Moved:
+    """What is turned, before and after; the rows of some lists as that list, whole."""
+
+    path: Key
+    label: str
+    before: Sentence
+    after: Sentence
+
+
+def moved(sheet: Sheet[Plan], before: Plan, changes: Mapping[Key, Any]) -> Iterator[Moved]:
+    """Each change of a plan in words; labels as a sheet that has its rows calls them."""
+    after = applied(before, changes)
+    old = dict(PLAN.leaves(before))
+    told: set[str] = set()
+    for path, value in changes.items():
+        section = path.split(".")[0]
+        if section in ROWS or path in PLAN.rows:
+            if section not in told:
+                told.add(section)
+                rows = (getattr(plan, section) for plan in (before, after))
+                yield Moved(
+                    section, LISTS.get(section, section.capitalize()), *(rows_words(section, r) for r in rows)
+                )
+        else:
+            label = label_of(sheet, path)
+            place = PLACES.get(section)
+            yield Moved(
+                path,
+                f"{place}, {label[0].lower()}{label[1:]}" if place else label,
+                value_words(path, old.get(path)),
+                value_words(path, value),
+            )
