@@ -4,13 +4,14 @@ from importlib.metadata import version
 
 from fastapi import FastAPI
 
-from loquen.api import building, fits, forecasts, library, own, prices, sump
+from loquen.api import building, fits, forecasts, library, own, planner, prices, sump
 from loquen.api.log import routes as log
 from loquen.api.rooms import controller
 from loquen.api.rooms import routes as rooms
 from loquen.api.rooms.lines import Lines
 from loquen.api.sheet import routes as sheet
 from loquen.api.systems import routes as systems
+from loquen.api.systems import variants
 from loquen.api.systems.listing import Listing
 from loquen.api.waters import routes as waters
 from loquen.api.wire import faults
@@ -29,7 +30,21 @@ def create_api(database: Database, controller_port: int | None = None) -> FastAP
     api.state.controller = ControllerLink(controller_port)
     faults.install(api)
     library.whole_library.cache_clear()
-    for routes in (library, own, sheet, fits, sump, building, prices, systems, waters, log, forecasts):
+    for routes in (
+        library,
+        own,
+        sheet,
+        fits,
+        sump,
+        building,
+        prices,
+        systems,
+        variants,
+        planner,
+        waters,
+        log,
+        forecasts,
+    ):
         api.include_router(routes.router)
     api.include_router(rooms.router)
     api.include_router(rooms.drafts)

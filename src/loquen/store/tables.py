@@ -72,6 +72,18 @@ class RunRow(SQLModel, table=True):
     ended_by: str
 
 
+class VariantRow(SQLModel, table=True):
+    """Another way that a system could be built, kept beside it under a name."""
+
+    __tablename__ = "variant"
+
+    id: int | None = Field(default=None, primary_key=True)
+    system_id: int = Field(foreign_key="system.id", index=True)
+    name: str
+    saved: datetime = Field(default_factory=now, sa_type=Moment)
+    plan: str = Field(sa_column=Column(Text, nullable=False))
+
+
 class PriceRow(SQLModel, table=True):
     """What one of a part costs, by the words that it is listed under."""
 

@@ -39,6 +39,13 @@ export const deletedSystemsQuery = queryOptions({
   queryFn: () => asked(client.GET("/api/systems/deleted")),
 });
 
+export const variantsQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["variants", id],
+    queryFn: () =>
+      asked(client.GET("/api/systems/{system_id}/variants", { params: { path: { system_id: id } } })),
+  });
+
 /** Everything that is known of the systems as a whole, to be asked anew after a change. */
 export const ALL_SYSTEMS = { queryKey: ["systems"] };
 

@@ -295,7 +295,11 @@ export interface paths {
          */
         get: operations["list_systems_api_systems_get"];
         put?: never;
-        post?: never;
+        /**
+         * Start From Plan
+         * @description A system of a plan that was chosen; those that were not stay as its variants.
+         */
+        post: operations["start_from_plan_api_systems_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -529,6 +533,108 @@ export interface paths {
         put?: never;
         /** Restore System */
         post: operations["restore_system_api_systems__system_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/systems/{system_id}/variants": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Variants
+         * @description The variants of a system, in the order in which they were kept.
+         */
+        get: operations["list_variants_api_systems__system_id__variants_get"];
+        put?: never;
+        /**
+         * Keep Variant
+         * @description Keep a plan beside a system; 409 where it has as many as it keeps.
+         */
+        post: operations["keep_variant_api_systems__system_id__variants_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/systems/{system_id}/variants/{variant_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Rename Variant */
+        put: operations["rename_variant_api_systems__system_id__variants__variant_id__put"];
+        post?: never;
+        /** Let Variant Go */
+        delete: operations["let_variant_go_api_systems__system_id__variants__variant_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan/first": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Propose First
+         * @description Whole plans for these animals, each the least of something.
+         */
+        post: operations["propose_first_api_plan_first_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Settle Plan
+         * @description The fewest changes found with which nothing falls short, none of them to what is pinned.
+         */
+        post: operations["settle_plan_api_plan_settle_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan/difference": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tell Difference
+         * @description What leads from one plan to another.
+         */
+        post: operations["tell_difference_api_plan_difference_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2088,6 +2194,14 @@ export interface components {
             deleted: string;
         };
         /**
+         * DifferenceOut
+         * @description What differs between two plans, in words.
+         */
+        DifferenceOut: {
+            /** Rows */
+            rows: components["schemas"]["Moved"][];
+        };
+        /**
          * Done
          * @description Whether a cycle is done, why, and what stands for it.
          */
@@ -2565,6 +2679,35 @@ export interface components {
              * @default false
              */
             near: boolean;
+        };
+        /**
+         * FirstOut
+         * @description Up to three plans; or why there can be none.
+         */
+        FirstOut: {
+            /** Proposals */
+            proposals: components["schemas"]["ProposalOut"][];
+            why: components["schemas"]["Sentence"] | null;
+        };
+        /**
+         * FirstWanted
+         * @description Who is to live in it; and where it is given the glass, the room, one of the waters, and what comes first.
+         */
+        FirstWanted: {
+            /** Name */
+            name: string;
+            /** Animals */
+            animals: components["schemas"]["AnimalsWanted"][];
+            tank?: components["schemas"]["Tank"] | null;
+            room?: components["schemas"]["RoomWanted"] | null;
+            /** Water */
+            water?: number | null;
+            /**
+             * Least
+             * @default room
+             * @enum {string}
+             */
+            least: "room" | "work" | "power";
         };
         /**
          * Fit
@@ -3272,6 +3415,19 @@ export interface components {
             screen_frac: number;
         };
         /**
+         * Left
+         * @description A check that still falls short: why, and the pins without which something would mend it.
+         */
+        Left: {
+            /** Check */
+            check: string;
+            /** Label */
+            label: string;
+            reason: components["schemas"]["Sentence"];
+            /** Pins */
+            pins: string[];
+        };
+        /**
          * Level
          * @description What is in a store at an hour.
          */
@@ -3432,6 +3588,39 @@ export interface components {
             ion: number;
         };
         /**
+         * Move
+         * @description A change that the plan needs: what is turned, the checks that fall short without it, and what it takes more.
+         */
+        Move: {
+            /** Lever */
+            lever: string;
+            /** Label */
+            label: string;
+            /** Moved */
+            moved: components["schemas"]["Moved"][];
+            /** Changes */
+            changes: {
+                [key: string]: unknown;
+            };
+            /** Mends */
+            mends: string[];
+            takes: components["schemas"]["Takes"];
+            /** Price */
+            price: number;
+        };
+        /**
+         * Moved
+         * @description What is turned, before and after; the rows of some lists as that list, whole.
+         */
+        Moved: {
+            /** Path */
+            path: string;
+            /** Label */
+            label: string;
+            before: components["schemas"]["Sentence"];
+            after: components["schemas"]["Sentence"];
+        };
+        /**
          * Mover
          * @description How far a figure moves when one input grows by `nudge` (a tenth, or one degree).
          */
@@ -3443,6 +3632,15 @@ export interface components {
             nudge: components["schemas"]["Term"];
             /** Change */
             change: number;
+        };
+        /**
+         * NamedPlan
+         * @description A plan under a name of its own, beside the system it is a variant of.
+         */
+        NamedPlan: {
+            /** Name */
+            name: string;
+            plan: components["schemas"]["Plan"];
         };
         /**
          * NitratePage
@@ -4174,6 +4372,25 @@ export interface components {
             price_money: number | null;
             /** Sum Money */
             sum_money: number | null;
+        };
+        /**
+         * ProposalOut
+         * @description A whole plan to choose, with its section, what it takes, its reasons, and what is out of reach.
+         */
+        ProposalOut: {
+            /** Least */
+            least: ("room" | "work" | "power")[];
+            plan: components["schemas"]["Plan"];
+            section: components["schemas"]["Section"];
+            takes: components["schemas"]["Takes"];
+            /** Parts */
+            parts: number;
+            /** Moves */
+            moves: components["schemas"]["Move"][];
+            /** Left */
+            left: components["schemas"]["Left"][];
+            /** Notes */
+            notes: components["schemas"]["Sentence"][];
         };
         /**
          * Proposed
@@ -5104,6 +5321,18 @@ export interface components {
             room: components["schemas"]["Room"];
         };
         /**
+         * RoomWanted
+         * @description The room that a plan is to stand in, °C.
+         */
+        RoomWanted: {
+            /** Cold C */
+            cold_c: number;
+            /** Warm C */
+            warm_c: number;
+            /** Mean C */
+            mean_c: number;
+        };
+        /**
          * RunDrawn
          * @description A part along the return's run, and how often it comes there.
          */
@@ -5337,6 +5566,19 @@ export interface components {
             terms: {
                 [key: string]: components["schemas"]["Term"];
             };
+        };
+        /**
+         * SettledOut
+         * @description A plan brought as far as levers reach: its changes, each needed, what is left, and what it takes.
+         */
+        SettledOut: {
+            plan: components["schemas"]["Plan"];
+            /** Moves */
+            moves: components["schemas"]["Move"][];
+            /** Left */
+            left: components["schemas"]["Left"][];
+            before: components["schemas"]["Takes"];
+            after: components["schemas"]["Takes"];
         };
         /**
          * Settling
@@ -5596,6 +5838,15 @@ export interface components {
             /** Name */
             name: string;
             tank: components["schemas"]["Tank"];
+        };
+        /**
+         * StartFromPlan
+         * @description A plan to start a system with, and the variants that stay beside it.
+         */
+        StartFromPlan: {
+            plan: components["schemas"]["Plan"];
+            /** Variants */
+            variants?: components["schemas"]["NamedPlan"][];
         };
         /**
          * Started
@@ -6079,6 +6330,24 @@ export interface components {
                 };
             };
         };
+        /**
+         * Takes
+         * @description What a plan takes: floor, water, hands, change water and electricity.
+         */
+        Takes: {
+            /** Footprint M2 */
+            footprint_m2: number;
+            /** Litres */
+            litres: number;
+            /** Work Min */
+            work_min: number;
+            /** Change L Wk */
+            change_l_wk: number;
+            /** Year Kwh */
+            year_kwh: number;
+            /** Year Money */
+            year_money: number;
+        };
         /** Tank */
         Tank: {
             /**
@@ -6367,6 +6636,17 @@ export interface components {
             /** Min L */
             min_l: number | null;
         };
+        /**
+         * ToSettle
+         * @description A plan to settle, what of it stays as it is, and the size its animals are planned for.
+         */
+        ToSettle: {
+            plan: components["schemas"]["Plan"];
+            /** Pins */
+            pins?: string[];
+            /** Months Ahead */
+            months_ahead?: number | null;
+        };
         /** Treatment */
         Treatment: {
             /** Feed M */
@@ -6481,6 +6761,14 @@ export interface components {
             rows: components["schemas"]["Trial"][];
         };
         /**
+         * Two
+         * @description Two plans.
+         */
+        Two: {
+            before: components["schemas"]["Plan"];
+            after: components["schemas"]["Plan"];
+        };
+        /**
          * Unit
          * @description A unit that a person may read: shown = base·factor + offset.
          */
@@ -6503,6 +6791,33 @@ export interface components {
              * @default 3
              */
             significant: number;
+        };
+        /** VariantName */
+        VariantName: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * VariantOut
+         * @description A variant with its plan; or why it can not be read.
+         */
+        VariantOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Saved
+             * Format: date-time
+             */
+            saved: string;
+            plan: components["schemas"]["Plan"] | null;
+            why: components["schemas"]["Sentence"] | null;
+        };
+        /** VariantsOut */
+        VariantsOut: {
+            /** Rows */
+            rows: components["schemas"]["VariantOut"][];
         };
         /**
          * Walked
@@ -7958,6 +8273,84 @@ export interface operations {
             };
         };
     };
+    start_from_plan_api_systems_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StartFromPlan"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SystemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
     list_names_api_systems_names_get: {
         parameters: {
             query?: never;
@@ -9024,6 +9417,473 @@ export interface operations {
             };
             /** @description Insufficient Storage */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    list_variants_api_systems__system_id__variants_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VariantsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    keep_variant_api_systems__system_id__variants_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NamedPlan"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VariantsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    rename_variant_api_systems__system_id__variants__variant_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+                variant_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VariantName"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VariantsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    let_variant_go_api_systems__system_id__variants__variant_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+                variant_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VariantsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    propose_first_api_plan_first_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstWanted"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirstOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    settle_plan_api_plan_settle_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToSettle"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettledOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    tell_difference_api_plan_difference_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Two"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DifferenceOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -11,6 +11,7 @@ export const STAGE_KEYS = [
   "arrivals",
   "nitrate",
   "log",
+  "variants",
 ] as const;
 
 export type StageKey = (typeof STAGE_KEYS)[number];

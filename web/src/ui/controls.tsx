@@ -30,11 +30,12 @@ interface DialogProps {
   onOpenChange: (open: boolean) => void;
   children: ReactNode;
   wide?: boolean;
+  widest?: boolean;
   /** Whether closing it would lose what was typed: then it asks first. */
   unsaved?: boolean;
 }
 
-export function Dialog({ title, open, onOpenChange, children, wide, unsaved }: DialogProps) {
+export function Dialog({ title, open, onOpenChange, children, wide, widest, unsaved }: DialogProps) {
   const [asking, setAsking] = useState(false);
   const turn = (shown: boolean) => {
     if (shown || !unsaved) onOpenChange(shown);
@@ -46,7 +47,7 @@ export function Dialog({ title, open, onOpenChange, children, wide, unsaved }: D
         <RadixDialog.Overlay className="fixed inset-0 z-30 bg-shade" />
         <RadixDialog.Content
           aria-describedby={undefined}
-          className={`fixed top-[8vh] left-1/2 z-40 max-h-[84vh] w-[calc(100vw-24px)] -translate-x-1/2 overflow-y-auto border border-line bg-paper p-6 ${wide ? "max-w-3xl" : "max-w-lg"}`}
+          className={`fixed top-[8vh] left-1/2 z-40 max-h-[84vh] w-[calc(100vw-24px)] -translate-x-1/2 overflow-y-auto border border-line bg-paper p-6 ${widest ? "max-w-6xl" : wide ? "max-w-3xl" : "max-w-lg"}`}
         >
           <RadixDialog.Title className="mb-4 pr-8 text-xl font-semibold">{title}</RadixDialog.Title>
           {asking && unsaved && (

@@ -17,6 +17,7 @@ from loquen.api.systems.schema import (
     RevisionOut,
     StartFromAnimals,
     StartFromGlass,
+    StartFromPlan,
     SystemName,
     SystemOut,
     SystemsPart,
@@ -27,7 +28,7 @@ from loquen.core.model.documents import Unreadable, document, name_of, rebuilt
 from loquen.core.model.plan import Group, Plan, Tank
 from loquen.core.model.quantity import Sentence
 from loquen.core.system.planner import first_plan
-from loquen.store import systems
+from loquen.store import systems, variants
 from loquen.store.database import Database
 from loquen.store.tables import RevisionRow
 
@@ -73,6 +74,18 @@ def list_deleted(database: Kept) -> list[DeletedSystem]:
             DeletedSystem(id=row.id, name=name_of(row.document, row.id), deleted=row.deleted)
             for row in systems.list_deleted(session)
         ]
+
+
+@router.post("", status_code=201)
+def start_from_plan(start: StartFromPlan, database: Kept) -> SystemOut:
+    """A system of a plan that was chosen; those that were not stay as its variants."""
+    plan = sensible(start.plan)
+    others = [(row.name, document(sensible(row.plan))) for row in start.variants]
+    with database.writing() as session:
+        saved = systems.create(session, document(plan))
+        for name, text in others:
+            variants.add(session, saved.id, name, text)
+        return SystemOut.of(saved)
 
 
 @router.post("/from-animals", status_code=201)

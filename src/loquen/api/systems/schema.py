@@ -111,6 +111,20 @@ class StartFromAnimals(Strict):
     animals: list[AnimalsWanted] = Field(min_length=1, max_length=PLAN.limits["animals"])
 
 
+class NamedPlan(Strict):
+    """A plan under a name of its own, beside the system it is a variant of."""
+
+    name: str = Field(min_length=1, max_length=80)
+    plan: PlanSchema
+
+
+class StartFromPlan(Strict):
+    """A plan to start a system with, and the variants that stay beside it."""
+
+    plan: PlanSchema
+    variants: list[NamedPlan] = Field(default_factory=list, max_length=4)
+
+
 class StartFromGlass(Strict):
     name: str = Field(min_length=1, max_length=80)
     tank: TankSchema

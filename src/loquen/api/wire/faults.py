@@ -32,6 +32,7 @@ from loquen.store.faults import Busy, StoreFault
 from loquen.store.log import NoSuchEntry
 from loquen.store.own import InUse, NoSuchRow
 from loquen.store.systems import NoSuchRevision, NoSuchSystem, NothingToUndo, StaleRevision
+from loquen.store.variants import MOST_VARIANTS, NoSuchVariant, TooManyVariants
 from loquen.store.waters import NoSuchWater
 
 log = logging.getLogger("loquen")
@@ -118,6 +119,15 @@ def no_such_system(_: Request, error: Exception) -> Response:
 
 def no_such_revision(_: Request, error: Exception) -> Response:
     return answer(404, "no_such_revision", say("There is no such revision; old ones are let go of in time."))
+
+
+def no_such_variant(_: Request, error: Exception) -> Response:
+    return answer(404, "no_such_variant", say("There is no such variant; it may have been let go."))
+
+
+def too_many_variants(_: Request, error: Exception) -> Response:
+    most = Term(float(MOST_VARIANTS), "count")
+    return answer(409, "too_many_variants", say("A system keeps {most} variants: let one go first.", most=most))
 
 
 def no_such_water(_: Request, error: Exception) -> Response:
@@ -230,6 +240,8 @@ def install(app: FastAPI) -> None:
     app.add_exception_handler(NoSuchSystem, no_such_system)
     app.add_exception_handler(ControllerTrouble, controller_trouble)
     app.add_exception_handler(NoSuchRevision, no_such_revision)
+    app.add_exception_handler(NoSuchVariant, no_such_variant)
+    app.add_exception_handler(TooManyVariants, too_many_variants)
     app.add_exception_handler(NoSuchWater, no_such_water)
     app.add_exception_handler(UnreadReport, unread_report)
     app.add_exception_handler(ValidationError, invalid_document)

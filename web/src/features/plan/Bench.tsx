@@ -1,9 +1,10 @@
 import { useNavigate } from "@tanstack/react-router";
 import { useQuery } from "@tanstack/react-query";
-import { useCallback, useEffect, useMemo, useRef } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Glass } from "@/api/client";
 import { systemNamesQuery } from "@/api/queries";
 import { faultPlaces } from "@/lib/faultPlaces";
+import { Button } from "@/ui/controls";
 import { Glasses } from "@/ui/figures/Glasses";
 import { Says } from "@/ui/figures/Says";
 import { SectionDrawing } from "@/ui/section/SectionDrawing";
@@ -16,6 +17,7 @@ import { ToSettle } from "@/ui/figures/ToSettle";
 import { Summary } from "./Summary";
 import { TopLine } from "@/ui/editing/TopLine";
 import { BuildMenu } from "./BuildMenu";
+import { SettleDialog } from "./settle/SettleDialog";
 import { WorkingSlip } from "./WorkingSlip";
 
 interface BenchProps {
@@ -34,6 +36,7 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
   const faults = useSession((state) => state.faults);
   const navigate = useNavigate();
   const systems = useQuery(systemNamesQuery).data ?? [];
+  const [settling, setSettling] = useState(false);
   const opener = useRef<Element | null>(null);
   const goTo = useCallback(
     (to: string) => void navigate({ to: "/systems/$id/$stage", params: { id: String(id), stage: to } }),
@@ -48,6 +51,7 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
     const next = systems[(at + step + systems.length) % systems.length];
     if (next) void navigate({ to: "/systems/$id/$stage", params: { id: String(next.id), stage } });
   };
+  const settle = useCallback(() => setSettling(true), []);
   const close = () => {
     closeFigure();
     if (opener.current instanceof HTMLElement) opener.current.focus();
@@ -96,6 +100,11 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
   return (
     <div className="flex min-h-screen flex-col">
       <TopLine label="Name of this system" summary={<Summary />}>
+        {sheet?.checks.some(({ state }) => state === "short") && (
+          <Button className="lg:hidden" onClick={settle}>
+            Settle it
+          </Button>
+        )}
         <BuildMenu />
       </TopLine>
       {sheet || problem ? (
@@ -115,7 +124,7 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
                   className={`mb-3 w-full ${sheet.section.sump ? "max-h-[62vh]" : "max-h-[40vh]"}`}
                 />
                 <div className={`hidden lg:block ${problem ? "opacity-45" : ""}`}>
-                  <ToSettle checks={sheet.checks} of="this plan" to={toStage} />
+                  <ToSettle checks={sheet.checks} of="this plan" to={toStage} settle={settle} />
                 </div>
               </div>
             )}
@@ -140,6 +149,7 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
       ) : (
         <main className="p-8 text-quiet">Computing…</main>
       )}
+      <SettleDialog open={settling} onOpenChange={setSettling} />
     </div>
   );
 }

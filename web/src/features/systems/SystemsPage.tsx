@@ -9,7 +9,7 @@ import { useInView } from "@/ui/useInView";
 import { BringIn } from "./BringIn";
 import { Deleted } from "./Deleted";
 import { Finding } from "./Finding";
-import { StartDialog } from "./StartDialog";
+import { StartDialog } from "./start/StartDialog";
 import { SystemRow } from "./SystemRow";
 
 const UNTIL_KNOWN_MS = 2500;

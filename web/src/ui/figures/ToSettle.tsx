@@ -1,6 +1,7 @@
 import { Link, type LinkProps } from "@tanstack/react-router";
 import { memo } from "react";
 import type { Check } from "@/api/client";
+import { Button } from "@/ui/controls";
 import { Says } from "./Says";
 import { Tube } from "./Tube";
 
@@ -9,10 +10,12 @@ interface ToSettleProps {
   /** What all of them are of. */
   of: string;
   to: (stage: string) => Pick<LinkProps, "to" | "params">;
+  /** Proposes what settles it all, where somebody can. */
+  settle?: () => void;
 }
 
 /** Under the drawing: every check of any stage that does not simply hold, the shortest way to it. */
-export const ToSettle = memo(function ToSettle({ checks, of, to }: ToSettleProps) {
+export const ToSettle = memo(function ToSettle({ checks, of, to, settle }: ToSettleProps) {
   const open = [
     ...checks.filter(({ state }) => state === "short"),
     ...checks.filter(({ state }) => state === "tight"),
@@ -21,9 +24,12 @@ export const ToSettle = memo(function ToSettle({ checks, of, to }: ToSettleProps
   if (open.length === 0) return <p className="text-quiet">Every check of {of} holds.</p>;
   return (
     <section aria-labelledby="unsettled">
-      <h2 id="unsettled" className="mb-1 text-sm font-semibold">
-        To settle
-      </h2>
+      <div className="mb-1 flex items-center justify-between gap-3">
+        <h2 id="unsettled" className="text-sm font-semibold">
+          To settle
+        </h2>
+        {settle && open.some(({ state }) => state === "short") && <Button onClick={settle}>Settle it</Button>}
+      </div>
       <ul>
         {open.map((check) => (
           <li key={check.key}>

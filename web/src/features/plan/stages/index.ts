@@ -11,6 +11,7 @@ import { FlowStage } from "./flow/FlowStage";
 import { HeatStage } from "./heat/HeatStage";
 import { SourceStage } from "./source/SourceStage";
 import { TankStage } from "./tank/TankStage";
+import { VariantsStage } from "./variants/VariantsStage";
 
 export interface StagePage {
   key: StageKey;
@@ -35,6 +36,7 @@ const PAGES: Record<StageKey, Omit<StagePage, "key">> = {
   changes: { label: "Changes", parts: ["changes"], Stage: memo(ChangesStage) },
   cycle: { label: "Cycle", parts: ["cycle"], Stage: memo(CycleStage) },
   nitrate: { label: "Nitrate", parts: [], Stage: memo(NitrateStage) },
+  variants: { label: "Variants", parts: [], Stage: memo(VariantsStage) },
   log: { label: "Log", parts: [], Stage: memo(LogStage) },
   arrivals: { label: "Arrivals", parts: ["bags", "quarantine"], Stage: memo(ArrivalsStage) },
 };

@@ -1,0 +1,170 @@
+"""Plans that are designed: first plans three ways, a plan settled, and what differs between two."""
+
+from dataclasses import dataclass
+from typing import Annotated
+
+from fastapi import APIRouter, Response
+from pydantic import Field
+
+from loquen.api.computing import computed
+from loquen.api.dependencies import COMPUTING, Kept, sensible
+from loquen.api.sheet.drawing import Section, section_of
+from loquen.api.systems.schema import AnimalsWanted
+from loquen.api.wire.answers import sent
+from loquen.api.wire.documents import read_water
+from loquen.api.wire.plan import PlanSchema, Strict, TankSchema, from_core
+from loquen.core.model.documents import rebuilt
+from loquen.core.model.plan import PLAN, Group, Plan, Source, Tank
+from loquen.core.model.quantity import Sentence
+from loquen.core.system.book import sheet_of
+from loquen.core.system.build import parts
+from loquen.core.system.planner.settle import Left, Move, settle
+from loquen.core.system.planner.standing import Takes, difference
+from loquen.core.system.planner.three_ways import RoomGiven, Want, first_plans
+from loquen.core.system.planner.words import Moved, moved
+from loquen.store import waters
+from loquen.store.database import Database
+from loquen.store.systems import MOST_ID
+
+router = APIRouter(prefix="/api/plan", tags=["planner"], responses=dict(COMPUTING))
+
+
+class RoomWanted(Strict):
+    """The room that a plan is to stand in, °C."""
+
+    cold_c: float = Field(ge=-10, le=40)
+    warm_c: float = Field(ge=0, le=45)
+    mean_c: float = Field(ge=-5, le=40)
+
+
+class FirstWanted(Strict):
+    """Who is to live in it; and where it is given the glass, the room, one of the waters, and what comes first."""
+
+    name: str = Field(min_length=1, max_length=80)
+    animals: list[AnimalsWanted] = Field(min_length=1, max_length=PLAN.limits["animals"])
+    tank: TankSchema | None = None
+    room: RoomWanted | None = None
+    water: int | None = Field(default=None, ge=1, le=MOST_ID)
+    least: Want = "room"
+
+
+@dataclass(frozen=True, slots=True)
+class ProposalOut:
+    """A whole plan to choose, with its section, what it takes, its reasons, and what is out of reach."""
+
+    least: tuple[Want, ...]
+    plan: PlanSchema
+    section: Section
+    takes: Takes
+    parts: int
+    moves: tuple[Move, ...]
+    left: tuple[Left, ...]
+    notes: tuple[Sentence, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class FirstOut:
+    """Up to three plans; or why there can be none."""
+
+    proposals: tuple[ProposalOut, ...]
+    why: Sentence | None
+
+
+class ToSettle(Strict):
+    """A plan to settle, what of it stays as it is, and the size its animals are planned for."""
+
+    plan: PlanSchema
+    pins: list[Annotated[str, Field(max_length=80)]] = Field(default_factory=list, max_length=200)
+    months_ahead: float | None = Field(default=None, ge=0, le=1200)
+
+
+@dataclass(frozen=True, slots=True)
+class SettledOut:
+    """A plan brought as far as levers reach: its changes, each needed, what is left, and what it takes."""
+
+    plan: PlanSchema
+    moves: tuple[Move, ...]
+    left: tuple[Left, ...]
+    before: Takes
+    after: Takes
+
+
+class Two(Strict):
+    """Two plans."""
+
+    before: PlanSchema
+    after: PlanSchema
+
+
+@dataclass(frozen=True, slots=True)
+class DifferenceOut:
+    """What differs between two plans, in words."""
+
+    rows: tuple[Moved, ...]
+
+
+@router.post("/first", response_model=FirstOut)
+async def propose_first(wanted: FirstWanted, database: Kept) -> Response:
+    """Whole plans for these animals, each the least of something."""
+
+    def whole() -> Response:
+        animals = tuple(Group(row.species, row.number) for row in wanted.animals)
+        tank = rebuilt(Tank, wanted.tank.model_dump()) if wanted.tank else None
+        sensible(Plan(name=wanted.name, animals=animals, **({"tank": tank} if tank else {})))
+        found = first_plans(
+            wanted.name,
+            animals,
+            room=RoomGiven(**wanted.room.model_dump()) if wanted.room else None,
+            water=water_of(database, wanted.water),
+            tank=tank,
+            least=wanted.least,
+        )
+        proposals = []
+        for row in found.proposals:
+            sheet = sheet_of(row.plan)
+            proposals.append(
+                ProposalOut(
+                    row.least,
+                    from_core(row.plan),
+                    section_of(sheet),
+                    row.takes,
+                    len(parts(sheet)),
+                    row.moves,
+                    row.left,
+                    row.notes,
+                )
+            )
+        return sent(FirstOut(tuple(proposals), found.why))
+
+    return await computed(whole)
+
+
+def water_of(database: Database, number: int | None) -> Source | None:
+    """One of the house's waters; raise NoSuchWater."""
+    if number is None:
+        return None
+    with database.reading() as session:
+        return read_water(waters.existing(session, number).document)
+
+
+@router.post("/settle", response_model=SettledOut)
+async def settle_plan(wanted: ToSettle) -> Response:
+    """The fewest changes found with which nothing falls short, none of them to what is pinned."""
+
+    def whole() -> Response:
+        pins = frozenset(pin for pin in wanted.pins if pin.split(".")[0] in PLAN.sections)
+        found = settle(sensible(wanted.plan), pins, wanted.months_ahead)
+        return sent(SettledOut(from_core(found.plan), found.moves, found.left, found.before, found.after))
+
+    return await computed(whole)
+
+
+@router.post("/difference", response_model=DifferenceOut)
+async def tell_difference(two: Two) -> Response:
+    """What leads from one plan to another."""
+
+    def whole() -> Response:
+        before, after = sensible(two.before), sensible(two.after)
+        return sent(DifferenceOut(tuple(moved(sheet_of(after), before, difference(before, after)))))
+
+    return await computed(whole)
