@@ -10,6 +10,7 @@ from loquen.api.rooms import controller
 from loquen.api.rooms import routes as rooms
 from loquen.api.rooms.lines import Lines
 from loquen.api.sheet import routes as sheet
+from loquen.api.sheet.kept import KeptSheets
 from loquen.api.systems import routes as systems
 from loquen.api.systems import variants
 from loquen.api.systems.listing import Listing
@@ -27,6 +28,7 @@ def create_api(database: Database, controller_port: int | None = None) -> FastAP
     api.state.database = database
     api.state.listing = Listing()
     api.state.lines = Lines()
+    api.state.sheets = KeptSheets()
     api.state.controller = ControllerLink(controller_port)
     faults.install(api)
     library.whole_library.cache_clear()

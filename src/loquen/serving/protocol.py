@@ -1,5 +1,6 @@
 """HTTP on one socket, with a limit to how long a request may take to arrive: no socket may hold the server up."""
 
+import socket
 from asyncio import TimerHandle, Transport
 from typing import Any, cast
 
@@ -17,6 +18,9 @@ class TimedProtocol(H11Protocol):
 
     def connection_made(self, transport: Any) -> None:
         super().connection_made(cast(Transport, transport))
+        # Head and body go out as two: without this the second waits for the first to be confirmed, forty milliseconds.
+        if (own := transport.get_extra_info("socket")) is not None:
+            own.setsockopt(socket.IPPROTO_TCP, socket.TCP_NODELAY, 1)
         self.deadline = self.loop.call_later(SLOWEST_REQUEST_S, self.transport.abort)
 
     def data_received(self, data: bytes) -> None:

@@ -61,6 +61,7 @@ export type Takes = Schemas["Takes"];
 export type Moved = Schemas["Moved"];
 export type Settled = Schemas["SettledOut"];
 export type Variant = Schemas["VariantOut"];
+export type More = Schemas["More"];
 export type StoreDay = Schemas["StoreDay"];
 export type Controller = Schemas["ControllerAnswer"];
 export type Level = Schemas["Level"];

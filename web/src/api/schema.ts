@@ -142,6 +142,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/edit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Edit
+         * @description What an edit changes: figures and checks without what takes longer, against the answer that the page has.
+         */
+        post: operations["edit_api_edit_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/more": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What Follows
+         * @description Ways out of what falls short, ranges and what is outgrown: asked when the keys rest.
+         */
+        post: operations["what_follows_api_more_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/working": {
         parameters: {
             query?: never;
@@ -2319,6 +2359,38 @@ export interface components {
             floor_kn_m2: number;
         };
         /**
+         * Edit
+         * @description A draft, and the version of the answer that the page has.
+         */
+        Edit: {
+            plan: components["schemas"]["Plan"];
+            /** Months Ahead */
+            months_ahead?: number | null;
+            /** Known */
+            known?: string | null;
+        };
+        /**
+         * Edited
+         * @description The answer to an edit: a version for the next to name, and the whole of it, or what differs from the version named.
+         */
+        Edited: {
+            /** Version */
+            version: string;
+            whole: components["schemas"]["SheetAnswer"] | null;
+            /** Patch */
+            patch: unknown;
+        };
+        /**
+         * Ends
+         * @description The range of a figure.
+         */
+        Ends: {
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+        };
+        /**
          * EntriesIn
          * @description Entries made together: tests of one evening, a change and what was dosed with it.
          */
@@ -3586,6 +3658,35 @@ export interface components {
             kind: string;
             /** Ion */
             ion: number;
+        };
+        /**
+         * More
+         * @description What follows an answer: remedies and longer reasons by check, ranges by figure, what is outgrown, what charts draw.
+         */
+        More: {
+            /** Remedies */
+            remedies: {
+                [key: string]: components["schemas"]["Remedy"][];
+            };
+            /** Reasons */
+            reasons: {
+                [key: string]: components["schemas"]["Sentence"];
+            };
+            /** Ranges */
+            ranges: {
+                [key: string]: components["schemas"]["Ends"];
+            };
+            /** Outgrown */
+            outgrown: components["schemas"]["Outgrown"][];
+            /** Settlings */
+            settlings: components["schemas"]["Settling"][];
+            /** Failures */
+            failures: components["schemas"]["Failure"][];
+            /** Regimes */
+            regimes: components["schemas"]["RegimeRow"][];
+            /** Salt Days */
+            salt_days: components["schemas"]["SaltDay"][];
+            saw_tooth: components["schemas"]["SawTooth"] | null;
         };
         /**
          * Move
@@ -7806,6 +7907,108 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SheetAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    edit_api_edit_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Edit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Edited"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    what_follows_api_more_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Draft"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["More"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,6 +1,7 @@
 """What a system's page is told: figures, checks, glasses and stages, and the core's own lists beside them."""
 
 from dataclasses import dataclass
+from typing import Any
 
 from loquen.api.sheet.drawing import FlowDrawn, SawTooth, Section
 from loquen.core.graph.nodes import Gauge, Remedy, State
@@ -65,6 +66,38 @@ class Stage:
     label: str
     state: State
     result: Sentence
+
+
+@dataclass(frozen=True, slots=True)
+class Ends:
+    """The range of a figure."""
+
+    low: float
+    high: float
+
+
+@dataclass(frozen=True, slots=True)
+class More:
+    """What follows an answer: remedies and longer reasons by check, ranges by figure, what is outgrown, what charts draw."""
+
+    remedies: dict[str, list[Remedy]]
+    reasons: dict[str, Sentence]
+    ranges: dict[str, Ends]
+    outgrown: tuple[Outgrown, ...]
+    settlings: tuple[Settling, ...]
+    failures: tuple[Failure, ...]
+    regimes: tuple[RegimeRow, ...]
+    salt_days: tuple[SaltDay, ...]
+    saw_tooth: SawTooth | None
+
+
+@dataclass(frozen=True, slots=True)
+class Edited:
+    """The answer to an edit: a version for the next to name, and the whole of it, or what differs from the version named."""
+
+    version: str
+    whole: "SheetAnswer | None"
+    patch: Any
 
 
 @dataclass(frozen=True, slots=True)

@@ -11,12 +11,10 @@ from loquen.core.system.cases import told_case
 from loquen.core.system.told import sentence_of, verdict_of
 
 OwnRemedies = Mapping[str, Callable[[Sheet], list[Remedy]]]
-NONE: OwnRemedies = {}
 
 
-def figures_of(sheet: Sheet, ranged: tuple[Key, ...] = ()) -> Iterable[Figure]:
-    """Every figure's value; of some with the range that uncertain constants give it."""
-    ranges = asking.spreads(sheet, ranged)
+def figures_of(sheet: Sheet) -> Iterable[Figure]:
+    """Every figure's value, or why there is none."""
     for key, node in sheet.wiring.nodes.items():
         if not node.label or node.check:
             continue
@@ -24,20 +22,19 @@ def figures_of(sheet: Sheet, ranged: tuple[Key, ...] = ()) -> Iterable[Figure]:
         if isinstance(value, Missing):
             yield Figure(key, node.label, node.kind, None, None, None, told_case(value.case)[1])
         else:
-            low, high = ranges.get(key, (None, None))
-            yield Figure(key, node.label, node.kind, float(value), low, high, None)
+            yield Figure(key, node.label, node.kind, float(value), None, None, None)
 
 
-def checks_of(sheet: Sheet, own_remedies: OwnRemedies = NONE, for_glasses: bool = False) -> Iterable[Check]:
-    """Every check that applies, with remedies where it falls short; for glasses only those that fill one, without."""
+def checks_of(sheet: Sheet, own_remedies: OwnRemedies | None = None, for_glasses: bool = False) -> Iterable[Check]:
+    """Every check that applies; with remedies where it falls short when there are own ones; for glasses those that fill one."""
     for key, node in sheet.wiring.nodes.items():
         if node.check is None or (for_glasses and not node.check.glass):
             continue
         verdict = verdict_of(sheet, key)
         if verdict is None:
             continue
-        solve = verdict.state == "short" and not for_glasses
-        own = own_remedies[key](sheet) if solve and key in own_remedies else []
+        solve = verdict.state == "short" and own_remedies is not None
+        own = own_remedies[key](sheet) if solve and own_remedies and key in own_remedies else []
         yield checked(key, node.label, node.check, verdict, [*own, *asking.remedies(sheet, key)] if solve else [])
 
 

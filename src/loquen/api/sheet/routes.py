@@ -2,13 +2,15 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Request, Response
 from pydantic import Field
+from pydantic_core import to_json
 
 from loquen.api.computing import computed
 from loquen.api.dependencies import COMPUTING, sensible
 from loquen.api.sheet import view
-from loquen.api.sheet.answers import SheetAnswer
+from loquen.api.sheet.answers import Edited, More, SheetAnswer
+from loquen.api.sheet.kept import SAME, KeptSheets, difference
 from loquen.api.sheet.working import Working, working
 from loquen.api.wire.answers import sent
 from loquen.api.wire.plan import PlanSchema, Strict
@@ -24,6 +26,12 @@ class Draft(Strict):
     months_ahead: float | None = Field(default=None, ge=0, le=1200)
 
 
+class Edit(Draft):
+    """A draft, and the version of the answer that the page has."""
+
+    known: str | None = Field(default=None, max_length=20)
+
+
 class Question(Draft):
     """A figure to explain; with a target, also what it would take, for the named inputs or those that move it most."""
 
@@ -36,6 +44,34 @@ class Question(Draft):
 async def sheet(draft: Draft) -> Response:
     """All figures and checks of a draft, asked at every keystroke."""
     return await computed(lambda: sent(view.view(sensible(draft.plan), draft.months_ahead)))
+
+
+@router.post("/edit", response_model=Edited)
+async def edit(draft: Edit, request: Request) -> Response:
+    """What an edit changes: figures and checks without what takes longer, against the answer that the page has."""
+
+    def whole() -> Response:
+        kept: KeptSheets = request.app.state.sheets
+        answer = view.at_once(kept.sheet(sensible(draft.plan), draft.months_ahead))
+        version, known = kept.keep(answer), kept.answer(draft.known)
+        if known is None:
+            return sent(Edited(version, answer, None))
+        patch = difference(known, answer)
+        body = {"version": version, "whole": None, "patch": None if patch is SAME else patch}
+        return Response(to_json(body), media_type="application/json")
+
+    return await computed(whole)
+
+
+@router.post("/more", response_model=More)
+async def what_follows(draft: Draft, request: Request) -> Response:
+    """Ways out of what falls short, ranges and what is outgrown: asked when the keys rest."""
+
+    def whole() -> Response:
+        kept: KeptSheets = request.app.state.sheets
+        return sent(view.more(kept.sheet(sensible(draft.plan), draft.months_ahead)))
+
+    return await computed(whole)
 
 
 @router.post("/working", response_model=Working)

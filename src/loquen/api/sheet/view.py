@@ -2,10 +2,12 @@
 
 from dataclasses import replace
 
-from loquen.api.sheet.answers import Check, Glass, SheetAnswer
+from loquen.api.sheet.answers import Check, Ends, Glass, More, SheetAnswer
 from loquen.api.sheet.drawing import Section, flow_of, saw_tooth_of, section_of
 from loquen.api.sheet.judged import checks_of, figures_of, glasses_of, stages_of
+from loquen.core.graph import asking
 from loquen.core.graph.engine import Sheet
+from loquen.core.graph.nodes import Remedy
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.system.animals.company import Finding
@@ -18,6 +20,9 @@ from loquen.core.system.told import rows_of, sentence_of, where_known
 
 RANGED = ("hot_dawn_oxygen_mg_l", "outage_h", "peak_nitrate_mg_l")
 """Figures whose range is shown without being asked for."""
+FOLLOW = ("outgrown", "settlings", "failures", "regimes", "salt_days", "saw_tooth")
+"""Lists that charts draw, and what looks ahead: they follow when the keys rest."""
+ORDER = {stage: place for place, stage in enumerate(STAGES)}
 OWN_REMEDIES = {
     "nitrate_held": side_by_side.least_work,
     "in_balance": side_by_side.least_work,
@@ -29,11 +34,59 @@ def view(plan: Plan, months_ahead: float | None = None) -> SheetAnswer:
     """Everything a system's page shows, computed once; for the animals full grown unless months are given."""
     sheet = sheet_of(plan, months_ahead)
     sheet.all()
-    checks = sorted(checks_of(sheet, OWN_REMEDIES), key=lambda check: list(STAGES).index(check.stage))
-    checks = [with_better_end(sheet, check) for check in checks]
+    return with_more(at_once(sheet), more(sheet))
+
+
+def with_more(answer: SheetAnswer, found: More) -> SheetAnswer:
+    """An answer and what follows it, as one."""
+    figures = {
+        key: replace(figure, low=found.ranges[key].low, high=found.ranges[key].high)
+        if key in found.ranges
+        else figure
+        for key, figure in answer.figures.items()
+    }
+    checks = [
+        replace(
+            check,
+            remedies=found.remedies.get(check.key, []),
+            reason=found.reasons.get(check.key, check.reason),
+        )
+        for check in answer.checks
+    ]
+    lists = {name: getattr(found, name) for name in FOLLOW}
+    return replace(answer, figures=figures, checks=checks, **lists)
+
+
+def more(sheet: Sheet[Plan]) -> More:
+    """What takes longer than a keystroke may: ways out of what falls short, ranges, when it is outgrown."""
+    short = [check for check in checks_of(sheet) if check.state == "short"]
+    reasons = {check.key: with_better_end(sheet, check).reason for check in short}
+    return More(
+        remedies={check.key: remedies_of(sheet, check.key) for check in short},
+        reasons={check.key: reasons[check.key] for check in short if reasons[check.key] is not check.reason},
+        ranges={key: Ends(*ends) for key, ends in asking.spreads(sheet, RANGED).items()},
+        outgrown=where_known(lambda: growth.outgrown(sheet), ()),
+        settlings=rows_of(sheet, "settlings"),
+        failures=rows_of(sheet, "failures"),
+        regimes=rows_of(sheet, "regime_rows"),
+        salt_days=rows_of(sheet, "salt_days"),
+        saw_tooth=where_known(lambda: saw_tooth_of(sheet), None),
+    )
+
+
+def remedies_of(sheet: Sheet[Plan], key: str) -> list[Remedy]:
+    """The ways out that a check has of its own, and what one input alone would do."""
+    own = OWN_REMEDIES[key](sheet) if key in OWN_REMEDIES else []
+    return [*own, *asking.remedies(sheet, key)]
+
+
+def at_once(sheet: Sheet[Plan]) -> SheetAnswer:
+    """What a keystroke is answered with, of a sheet that is made."""
+    plan = sheet.root
+    checks = sorted(checks_of(sheet), key=lambda check: ORDER[check.stage])
     least = sheet.look("least_regime")
     return SheetAnswer(
-        figures={figure.key: figure for figure in figures_of(sheet, RANGED)},
+        figures={figure.key: figure for figure in figures_of(sheet)},
         checks=checks,
         glasses=glasses_of(sheet, checks, GLASSES),
         stages=stages_of(sheet, checks, STAGES),
@@ -42,20 +95,20 @@ def view(plan: Plan, months_ahead: float | None = None) -> SheetAnswer:
         company=rows_of(sheet, "company"),
         suited=found_for_each(sheet, "animals", "suited"),
         growing=[rows_of(sheet, f"planting.{i}.plant_findings") for i in range(len(plan.planting))],
-        outgrown=where_known(lambda: growth.outgrown(sheet), ()),
+        outgrown=(),
         outage=sentence_of(sheet, "outage_result"),
         flow=where_known(lambda: flow_of(sheet), None),
-        settlings=rows_of(sheet, "settlings"),
-        failures=rows_of(sheet, "failures"),
+        settlings=(),
+        failures=(),
         least_regime=least if isinstance(least, Regime) else None,
-        regimes=rows_of(sheet, "regime_rows"),
+        regimes=(),
         questions=found_for_each(sheet, "sources", "src_questions"),
         disinfectant=sheet.value("present_disinfectant"),
         card=rows_of(sheet, "card"),
-        salt_days=rows_of(sheet, "salt_days"),
+        salt_days=(),
         bags=[sentence_of(sheet, f"bags.{i}.bag_result") for i in range(len(plan.bags))],
         batches=rows_of(sheet, "arrivals_order"),
-        saw_tooth=where_known(lambda: saw_tooth_of(sheet), None),
+        saw_tooth=None,
         section=section_of(sheet),
     )
 

@@ -338,6 +338,13 @@ class Sheet(Generic[Root]):
             known[move.key] = found
             lacking.add(move.key)
 
+    def moved_to(self, root: Root) -> "Sheet[Root]":
+        """The sheet of another root with as many rows: what does not hang on what differs is kept."""
+        known = self.known
+        sheet = self.changed({path: value for path, value in self.book.shape.leaves(root) if known[path] != value})
+        sheet.root = root
+        return sheet
+
     def changed(self, changes: Mapping[Key, Any]) -> "Sheet[Root]":
         """The sheet with some inputs or constants changed; raise UnknownKey for a key that is neither.
 

@@ -1,9 +1,7 @@
 """Waste nitrogen and the media that turn it over. All concentrations are mg/L of N."""
 
-import numpy as np
-
 from loquen.core.errors import NamedCase
-from loquen.core.physics.ranges import Number, within
+from loquen.core.physics.ranges import Number, at_least, expm1, within
 
 ATOMIC_N, ATOMIC_O, ATOMIC_H = 14.007, 15.999, 1.008
 NITRATE_PER_N = (ATOMIC_N + 3 * ATOMIC_O) / ATOMIC_N
@@ -244,6 +242,6 @@ def ammonia_removal_mg_d(
     within("flow_lph", flow_lph, 0, 1e7, "L/h")
     within("area_m2", area_m2, 0, 1e6, "m2")
     within("half_mg_l", half_mg_l, 0.001, 100, "mg/L N")
-    per_day = 24 * np.maximum(flow_lph, 1e-9)
+    per_day = 24 * at_least(flow_lph, 1e-9)
     speed = full_rate_g_m2_d(temp_c, rate_g_m2_d, warmth) / (half_mg_l + ammonia_mg_l)
-    return per_day * ammonia_mg_l * -np.expm1(-1000 * speed * area_m2 / per_day)
+    return per_day * ammonia_mg_l * -expm1(-1000 * speed * area_m2 / per_day)

@@ -40,6 +40,20 @@ function server() {
       if (typeof draft.tank?.pane_mm !== "number") throw new Refused(422, fault);
       return { of: structuredClone(draft), monthsAhead } as unknown as Sheet;
     },
+    async more() {
+      reach();
+      return {
+        remedies: {},
+        reasons: {},
+        ranges: {},
+        outgrown: [],
+        settlings: [],
+        failures: [],
+        regimes: [],
+        salt_days: [],
+        saw_tooth: null,
+      };
+    },
     async read() {
       reach();
       return system(state.revision, "theirs");

@@ -2,8 +2,6 @@
 
 from dataclasses import dataclass
 
-import numpy as np
-
 from loquen.core.data import library
 from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
@@ -231,11 +229,14 @@ class Nitrifiers:
 
     def removed_mg_d(self, level_mg_l: float, beds: Beds, water_c: float) -> float:
         """What media beds, each by its flow, and open surfaces take together at a level."""
-        flows, areas = np.asarray(beds.flows_lph), np.asarray(beds.areas_m2)
-        driven = nitrogen.ammonia_removal_mg_d(
-            level_mg_l, flows, areas, water_c, self.half_mg_l, self.rate_g_m2_d, self.warmth
+        kinetics = (water_c, self.half_mg_l, self.rate_g_m2_d, self.warmth)
+        # Bed by bed in plain floats: an array of two costs more than two numbers.
+        driven = sum(
+            nitrogen.ammonia_removal_mg_d(level_mg_l, float(flow), float(area), *kinetics)
+            for flow, area in zip(beds.flows_lph, beds.areas_m2, strict=True)
+            if area > 0
         )
-        return self.taken_mg_d(level_mg_l, beds.surfaces_m2, water_c) + float(driven.sum())
+        return self.taken_mg_d(level_mg_l, beds.surfaces_m2, water_c) + float(driven)
 
     def level_mg_l(self, load_mg_d: float, beds: Beds, water_c: float) -> float:
         """The level at which they keep up with a load; raise NamedCase "media_can_not_carry" where none does."""

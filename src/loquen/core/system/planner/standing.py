@@ -48,9 +48,7 @@ class Standing:
         """Another plan, on this sheet where its lists are as long; raise ValueError for one that contradicts itself."""
         if PLAN.counts(plan) != PLAN.counts(self.plan):
             return Standing(plan, self.months_ahead)
-        known = self.sheet.known
-        changed = {path: value for path, value in PLAN.leaves(plan) if known[path] != value}
-        return Standing(plan, self.months_ahead, self.sheet.changed(changed))
+        return Standing(plan, self.months_ahead, self.sheet.moved_to(plan))
 
     def holds(self, key: Key) -> bool:
         return not falls_short(self.sheet, key)
