@@ -16,8 +16,11 @@ from loquen.api.systems.listing import Listing
 from loquen.core.fit.nitrate import fit
 from loquen.core.model.documents import document
 from loquen.core.model.log import Entry
+from loquen.core.model.plan import Group
 from loquen.core.system.book import sheet_of
 from loquen.core.system.cycle.forecast import forecast
+from loquen.core.system.planner.settle import settle
+from loquen.core.system.planner.three_ways import first_plans
 from loquen.core.timeline.nitrogen import ensemble, simulate
 from loquen.demo import stories
 from loquen.demo.sluice_street import bottle_shelf_new, long_hall, old_copper, rope_walk_b
@@ -68,6 +71,41 @@ def test_draft_to_sheet_over_http_budget_15_ms(benchmark, client):
     benchmark(lambda: client.post("/api/sheet", json={"plan": plan}))
 
 
+def test_an_edit_over_http_budget_10_ms(benchmark, client):
+    """Whole sheets with remedies took 42 ms and 96 kB a keystroke."""
+    plan = client.get("/api/systems/3").json()["plan"]
+    state = {"known": None, "length": 60.0, "size": 0}
+
+    def edit():
+        state["length"] += 0.1
+        plan["tank"]["tank_length_cm"] = round(state["length"], 1)
+        answer = client.post("/api/edit", json={"plan": plan, "known": state["known"]})
+        state["known"], state["size"] = answer.json()["version"], len(answer.content)
+
+    benchmark(edit)
+    print(f"\nanswer of an edit: {state['size'] / 1000:.1f} kB (budget 15, before 96)")
+
+
+def test_three_first_plans_budget_1500_ms(benchmark):
+    benchmark.pedantic(first_plans, ("x", (Group("discus", 6), Group("cardinal_tetra", 12))), rounds=3)
+
+
+@pytest.mark.parametrize("plan", [rope_walk_b(), old_copper()], ids=lambda plan: plan.name)
+def test_settling_budget_700_ms(benchmark, plan):
+    benchmark.pedantic(settle, (plan, frozenset({"animals"})), rounds=3)
+
+
+def test_list_of_250_unchanged_budget_50_ms(benchmark, tmp_path):
+    database = open_database(many(tmp_path / "many.db", 250))
+    with database.reading() as session:
+        present = systems.list_all(session)
+    listing = Listing()
+    for start in range(0, 250, 24):
+        listing.part(present, "", "started", start, 24)
+    benchmark(lambda: listing.part(present, "", "started", 0, 24))
+    database.close()
+
+
 def test_worst_plan_sheet_budget_300_ms(benchmark):
     benchmark.pedantic(view.view, (worst_plan(),), rounds=5, warmup_rounds=1)
 
@@ -105,7 +143,7 @@ def test_first_screen_script_budget_250_kb():
     routes = (WEB / "assets").glob("systems-*.js")
     files = {WEB / name for name in seen} | set(routes)
     total = sum(len(gzip.compress(path.read_bytes())) for path in files)
-    print(f"\nfirst screen's script: {total / 1000:.0f} kB gzipped (budget 250)")
+    print(f"\nfirst screen's script: {total / 1000:.0f} kB gzipped (budget 170)")
 
 
 def test_key_to_number_budget_100_ms(page, server):
@@ -118,10 +156,10 @@ def test_key_to_number_budget_100_ms(page, server):
           const figure = document.querySelector('dd [data-figure=real_volume_l]');
           const type = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set;
           const took = [];
-          for (let n = 0; n < 30; n++) {
+          for (let n = 0; n < 100; n++) {
             const before = figure.textContent;
             const start = performance.now();
-            type.call(box, String(150 + n * 2));
+            type.call(box, String(150 + n));
             box.dispatchEvent(new Event('input', { bubbles: true }));
             while (figure.textContent === before) await new Promise((r) => setTimeout(r, 1));
             took.push(performance.now() - start);
@@ -129,7 +167,9 @@ def test_key_to_number_budget_100_ms(page, server):
           return took.sort((a, b) => a - b);
         }"""
     )
-    print(f"\nkey to number: median {took[15]:.0f} ms, slowest {took[-1]:.0f} ms of 30 (budget 100)")
+    print(
+        f"\nkey to number: median {took[50]:.0f} ms, slowest {took[-1]:.0f} ms of 100 (wanted 35 and 80, before 86)"
+    )
 
 
 def test_dragging_a_baffle_budget_30_redraws_a_second(page, server):

@@ -6,7 +6,6 @@ from loquen.core.errors import UnknownKey
 from loquen.core.graph import asking
 from loquen.core.model.plan import Changes, Filter, Group, Heat, Plan, Tank, Water
 from loquen.core.system.book import sheet_of
-from loquen.core.system.changes import side_by_side
 from loquen.core.system.planner import first_plan
 from tests.core.plans import plan
 
@@ -91,7 +90,7 @@ def test_the_least_regime_as_a_remedy_holds():
     sheet = sheet_of(
         plan(animals=(Group("boeseman_rainbowfish", 20),), changes=Changes(change_frac=0.1, weekdays=("Sat",)))
     )
-    (remedy,) = side_by_side.least_work(sheet)
+    remedy = sheet.value("least_regime_remedy")
     assert sheet.changed(remedy.changes).value("nitrate_held").state != "short"
 
 

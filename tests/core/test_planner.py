@@ -14,6 +14,7 @@ from loquen.core.system.planner.levers import LEVERS, sold_tank, touches
 from loquen.core.system.planner.settle import settle
 from loquen.core.system.planner.standing import Standing, applied, difference
 from loquen.core.system.planner.three_ways import RoomGiven, first_plans
+from loquen.core.system.planner.ways_out import ways_out
 from loquen.core.system.told import is_short
 from loquen.demo.sluice_street import old_copper, rope_walk_b
 from tests.core.companies import companies
@@ -292,3 +293,24 @@ def test_a_plan_is_settled_for_the_size_that_it_is_asked_for():
     today, grown = (settle(young, frozenset({"animals"}), months) for months in (0.0, None))
     assert not any(move.lever == "tank" for move in today.moves)
     assert any(move.lever == "tank" for move in grown.moves)
+
+
+@pytest.mark.parametrize(
+    "plan", [*BROKEN[:6], rope_walk_b(), old_copper()], ids=lambda plan: plan.name + named(plan.animals)
+)
+def test_every_way_out_of_a_check_mends_it(plan):
+    sheet = sheet_of(plan)
+    for check in short_of(plan):
+        ways = ways_out(sheet, check)
+        for way in ways:
+            after = applied(plan, way.changes)
+            assert check not in short_of(after)
+            assert way.sentence.text
+        changed = [frozenset(way.changes) for way in ways]
+        assert len(set(changed)) == len(changed)
+
+
+def test_a_way_out_says_what_it_turns():
+    ways = ways_out(sheet_of(rope_walk_b()), "nitrate_held")
+    assert as_text(ways[0].sentence, {}) == "Days: Mon, Tue, Thu, Sat"
+    assert ways[0].changes == {"changes.weekdays": ("Mon", "Tue", "Thu", "Sat")}

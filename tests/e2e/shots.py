@@ -1,7 +1,6 @@
 """Retake docs/screenshots from the demo room: one picture of each main view at 1280x800."""
 
 import re
-import sqlite3
 import tempfile
 from pathlib import Path
 
@@ -10,7 +9,6 @@ from pypdfium2 import PdfDocument
 
 from tests.e2e.conftest import CHROMIUM, FLAGS
 from tests.e2e.server import Server
-from tests.rooms import many
 
 TARGET = Path(__file__).parents[2] / "docs/screenshots"
 
@@ -47,6 +45,29 @@ def reading(page):
     page.get_by_role("button", name="20", exact=True).click()
 
 
+def proposals(page):
+    page.get_by_role("button", name="New system").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_role("combobox", name="Add an animal").fill("Discus")
+    dialog.get_by_role("option", name=re.compile("^Discus")).first.click()
+    dialog.get_by_role("button", name="Propose plans").click()
+    page.get_by_role("list", name="Plans proposed").wait_for()
+
+
+def settled(page):
+    page.get_by_role("button", name="Settle it").first.click()
+    page.get_by_text("With all of them nothing falls short.").wait_for()
+
+
+def beside(page):
+    """The plan as it was kept, beside what settles it."""
+    page.get_by_label("Name of the variant").fill("As built")
+    page.get_by_role("button", name="Keep", exact=True).click()
+    settled(page)
+    page.get_by_role("button", name="Use all").click()
+    page.get_by_role("region", name="Beside As built").get_by_text("Tank, length").wait_for()
+
+
 def book_page(server):
     """The first page of Long Hall's build book."""
     plan = server.plan(1)
@@ -59,7 +80,6 @@ def book_page(server):
 VIEWS = [
     ("animals", "/systems/1/animals", None, "Animals"),
     ("flow", "/systems/1/flow", None, "Flow"),
-    ("heat", "/systems/2/heat", None, "Heat and light"),
     ("source", "/systems/5/source", None, "Source"),
     ("changes", "/systems/3/changes", None, "Changes"),
     ("cycle", "/systems/6/cycle", forecast, "Cycle"),
@@ -70,7 +90,9 @@ VIEWS = [
     ("timetable", "/rooms/7/timetable", None, "Timetable"),
     ("controller", "/rooms/7/controller", first_night, "Controller"),
     ("waters", "/waters", None, "Waters"),
-    ("library", "/library", None, "Library"),
+    ("proposals", "/systems", proposals, "Systems"),
+    ("settle", "/systems/3/tank", settled, "Tank"),
+    ("variants", "/systems/3/variants", beside, "Variants"),
     ("working", "/systems/3/changes", opened_slip, "Changes"),
 ]
 
@@ -85,24 +107,6 @@ def shoot(page, server, name, path, act, heading):
     page.screenshot(path=TARGET / f"{name}.png", animations="disabled")
 
 
-def found(page):
-    page.get_by_label("Find systems").fill("nitrate")
-    page.get_by_text("fall short.").wait_for()
-
-
-def crowded_room(browser, folder):
-    """A room of 250 systems, one of which can not be read."""
-    path = many(folder / "many.db", 250)
-    with sqlite3.connect(path) as file:
-        file.execute("UPDATE system SET current = 2 WHERE id = 4")
-        plan = '{"name": "Old Copper", "tank": {"shape": "box", "tank_len'
-        file.execute("INSERT INTO revision VALUES (NULL, 4, 2, 1, '2026-03-01 09:00:00', ?)", (plan,))
-    server = Server(path).start()
-    page = browser.new_page(viewport={"width": 1280, "height": 800})
-    shoot(page, server, "many", "/systems", found, "Systems")
-    server.kill()
-
-
 def main():
     TARGET.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
@@ -113,7 +117,6 @@ def main():
             for view in VIEWS:
                 shoot(page, server, *view)
             book_page(server)
-            crowded_room(browser, Path(folder))
             page = browser.new_page(viewport={"width": 390, "height": 844})
             shoot(page, server, "phone", "/log", reading, "Log")
             page = browser.new_page(viewport={"width": 1280, "height": 800})

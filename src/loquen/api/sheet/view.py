@@ -7,15 +7,14 @@ from loquen.api.sheet.drawing import Section, flow_of, saw_tooth_of, section_of
 from loquen.api.sheet.judged import checks_of, figures_of, glasses_of, stages_of
 from loquen.core.graph import asking
 from loquen.core.graph.engine import Sheet
-from loquen.core.graph.nodes import Remedy
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.system.animals.company import Finding
 from loquen.core.system.book import GLASSES, STAGES, sheet_of
-from loquen.core.system.changes import side_by_side
 from loquen.core.system.changes.regime import Regime
 from loquen.core.system.filter import oxygen
-from loquen.core.system.propose import growth, sump_sizing
+from loquen.core.system.planner.ways_out import ways_out
+from loquen.core.system.propose import growth
 from loquen.core.system.told import rows_of, sentence_of, where_known
 
 RANGED = ("hot_dawn_oxygen_mg_l", "outage_h", "peak_nitrate_mg_l")
@@ -23,11 +22,6 @@ RANGED = ("hot_dawn_oxygen_mg_l", "outage_h", "peak_nitrate_mg_l")
 FOLLOW = ("outgrown", "settlings", "failures", "regimes", "salt_days", "saw_tooth")
 """Lists that charts draw, and what looks ahead: they follow when the keys rest."""
 ORDER = {stage: place for place, stage in enumerate(STAGES)}
-OWN_REMEDIES = {
-    "nitrate_held": side_by_side.least_work,
-    "in_balance": side_by_side.least_work,
-    "drain_down_fits": sump_sizing.raised_returns,
-}
 
 
 def view(plan: Plan, months_ahead: float | None = None) -> SheetAnswer:
@@ -62,7 +56,7 @@ def more(sheet: Sheet[Plan]) -> More:
     short = [check for check in checks_of(sheet) if check.state == "short"]
     reasons = {check.key: with_better_end(sheet, check).reason for check in short}
     return More(
-        remedies={check.key: remedies_of(sheet, check.key) for check in short},
+        remedies={check.key: ways_out(sheet, check.key) for check in short},
         reasons={check.key: reasons[check.key] for check in short if reasons[check.key] is not check.reason},
         ranges={key: Ends(*ends) for key, ends in asking.spreads(sheet, RANGED).items()},
         outgrown=where_known(lambda: growth.outgrown(sheet), ()),
@@ -72,12 +66,6 @@ def more(sheet: Sheet[Plan]) -> More:
         salt_days=rows_of(sheet, "salt_days"),
         saw_tooth=where_known(lambda: saw_tooth_of(sheet), None),
     )
-
-
-def remedies_of(sheet: Sheet[Plan], key: str) -> list[Remedy]:
-    """The ways out that a check has of its own, and what one input alone would do."""
-    own = OWN_REMEDIES[key](sheet) if key in OWN_REMEDIES else []
-    return [*own, *asking.remedies(sheet, key)]
 
 
 def at_once(sheet: Sheet[Plan]) -> SheetAnswer:

@@ -5,10 +5,8 @@ from functools import lru_cache
 from itertools import combinations
 
 from loquen.core.errors import NamedCase
-from loquen.core.graph.engine import Sheet
 from loquen.core.graph.judging import ROUNDING
 from loquen.core.graph.nodes import Remedy, step
-from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Term, say
 from loquen.core.system.changes.regime import (
     NEAR_FRAC,
@@ -261,11 +259,3 @@ def regime_rows(
             )
         )
     return tuple(rows)
-
-
-def least_work(sheet: Sheet[Plan]) -> list[Remedy]:
-    """The regime of least work that holds, where one does."""
-    try:
-        return [sheet.value("least_regime_remedy")]
-    except NamedCase:
-        return []
