@@ -15,7 +15,7 @@ from loquen.core.system.planner.settle import settle
 from loquen.core.system.planner.standing import Standing, applied, difference
 from loquen.core.system.planner.three_ways import RoomGiven, first_plans
 from loquen.core.system.planner.ways_out import ways_out
-from loquen.core.system.told import is_short
+from loquen.core.system.told import is_short, verdict_of
 from loquen.demo.sluice_street import old_copper, rope_walk_b
 from tests.core.companies import companies
 
@@ -237,6 +237,19 @@ def test_the_glass_there_is_stays():
     (tight, *_) = first_plans("x", (Group("discus", 6),), tank=small).proposals
     assert {"litres_enough", "length_enough"} <= {row.check for row in tight.left}
     assert all("tank" in row.pins for row in tight.left if row.check in ("litres_enough", "length_enough"))
+
+
+def test_what_only_just_holds_is_told():
+    """Neon tetras want 26 °C at most, discus 27 at least: half a kelvin past either is borne, and is said."""
+    for proposal in first_plans("x", (Group("neon_tetra", 12), Group("discus", 5))).proposals:
+        assert proposal.plan.heat.target_c == pytest.approx(26.5)
+        assert "This water suits them" in proposal.tight
+        sheet = sheet_of(proposal.plan)
+        nodes = {key: node for key, node in sheet.wiring.nodes.items() if node.check}
+        verdicts = {node.label: verdict_of(sheet, key) for key, node in nodes.items()}
+        assert set(proposal.tight) == {
+            label for label, found in verdicts.items() if found and found.state == "tight"
+        }
 
 
 def test_what_is_wanted_least_comes_first():

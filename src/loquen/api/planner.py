@@ -59,6 +59,7 @@ class ProposalOut:
     parts: int
     moves: tuple[Move, ...]
     left: tuple[Left, ...]
+    tight: tuple[str, ...]
     notes: tuple[Sentence, ...]
 
 
@@ -131,6 +132,7 @@ async def propose_first(wanted: FirstWanted, database: Kept) -> Response:
                     len(parts(sheet)),
                     row.moves,
                     row.left,
+                    row.tight,
                     row.notes,
                 )
             )

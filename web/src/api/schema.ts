@@ -4490,6 +4490,8 @@ export interface components {
             moves: components["schemas"]["Move"][];
             /** Left */
             left: components["schemas"]["Left"][];
+            /** Tight */
+            tight: string[];
             /** Notes */
             notes: components["schemas"]["Sentence"][];
         };

@@ -57,6 +57,12 @@ class Standing:
         verdict = verdict_of(self.sheet, key)
         return verdict.margin if verdict is not None else 0.0
 
+    def tight(self) -> tuple[str, ...]:
+        """What only just holds."""
+        nodes = self.sheet.wiring.nodes
+        found = ((key, verdict_of(self.sheet, key)) for key in check_keys(self.sheet))
+        return tuple(nodes[key].label for key, verdict in found if verdict and verdict.state == "tight")
+
     def takes(self) -> Takes:
         def known(key: Key) -> float:
             return number(self.sheet, key) or 0.0

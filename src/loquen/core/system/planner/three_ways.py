@@ -67,13 +67,14 @@ class RoomGiven:
 
 @dataclass(frozen=True, slots=True)
 class Proposal:
-    """A whole plan: what it is the least of, what it takes, why each of its parts is as it is, and what is out of reach."""
+    """A whole plan: what it is the least of, what it takes, why each of its parts is as it is, what is out of reach and what is tight."""
 
     least: tuple[Want, ...]
     plan: Plan
     takes: Takes
     moves: tuple[Move, ...]
     left: tuple[Left, ...]
+    tight: tuple[str, ...]
     notes: tuple[Sentence, ...]
 
 
@@ -316,7 +317,7 @@ def proposal(base: Plan, chosen: Standing, least: tuple[Want, ...], pins: frozen
     moves = [move_of(start, chosen, lever, changes, groups) for lever, changes in groups]
     needed = sorted((move for move in moves if move.mends), key=lambda move: -len(move.mends))
     left = tuple(left_of(chosen, key, LEVERS, pins) for key in ordered(chosen))
-    return Proposal(least, chosen.plan, chosen.takes(), tuple(needed), left, tuple(notes(chosen)))
+    return Proposal(least, chosen.plan, chosen.takes(), tuple(needed), left, chosen.tight(), tuple(notes(chosen)))
 
 
 def smallest() -> str:

@@ -67,7 +67,7 @@ export function nameOf({ least }: Proposal): string {
   return least.map((want) => LEAST[want]).join(", ");
 }
 
-function Outcome({ proposal: { left, notes } }: { proposal: Proposal }) {
+function Outcome({ proposal: { left, tight, notes } }: { proposal: Proposal }) {
   return (
     <div className="mt-2 text-sm">
       {left.length === 0 && <p>Nothing falls short.</p>}
@@ -76,6 +76,7 @@ function Outcome({ proposal: { left, notes } }: { proposal: Proposal }) {
           <b>{row.label}</b>, out of reach: <Says sentence={row.reason} />
         </p>
       ))}
+      {tight.length > 0 && <p className="mb-1 text-quiet">Only just: {tight.join(", ")}.</p>}
       {notes.map((note, i) => (
         <p key={i} className="mb-1 border-l-3 border-brass pl-2">
           <Says sentence={note} />
