@@ -50,7 +50,8 @@ class Guard:
             else:
                 ended = not message.get("more_body", False)
                 message = {**message, "body": b""} if bare else message
-            await asyncio.wait_for(send(message), SLOWEST_READER_S)
+            async with asyncio.timeout(SLOWEST_READER_S):
+                await send(message)
 
         refusal = refused(scope)
         if refusal is None:

@@ -121,8 +121,14 @@ def warm_up(database: "Database", listing: "Listing") -> None:
     from loquen.store import systems
 
     view.view(sluice_street.long_hall())
-    gc.collect()
-    gc.freeze()
+    clean_up_seldom()
     with database.reading() as session:
         present = systems.list_all(session)
     listing.make_next(present)
+
+
+def clean_up_seldom() -> None:
+    """Leave what is loaded out of later clean-ups, and let a sheet's thousands of small values come and go between two."""
+    gc.collect()
+    gc.freeze()
+    gc.set_threshold(20_000, 20, 20)

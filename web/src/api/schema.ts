@@ -3682,6 +3682,7 @@ export interface components {
             settlings: components["schemas"]["Settling"][];
             /** Failures */
             failures: components["schemas"]["Failure"][];
+            least_regime: components["schemas"]["Regime"] | null;
             /** Regimes */
             regimes: components["schemas"]["RegimeRow"][];
             /** Salt Days */

@@ -86,6 +86,7 @@ class More:
     outgrown: tuple[Outgrown, ...]
     settlings: tuple[Settling, ...]
     failures: tuple[Failure, ...]
+    least_regime: Regime | None
     regimes: tuple[RegimeRow, ...]
     salt_days: tuple[SaltDay, ...]
     saw_tooth: SawTooth | None

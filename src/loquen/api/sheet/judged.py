@@ -13,21 +13,24 @@ from loquen.core.system.told import sentence_of, verdict_of
 OwnRemedies = Mapping[str, Callable[[Sheet], list[Remedy]]]
 
 
-def figures_of(sheet: Sheet) -> Iterable[Figure]:
-    """Every figure's value, or why there is none."""
-    for key, node in sheet.wiring.nodes.items():
-        if not node.label or node.check:
-            continue
+def figures_of(sheet: Sheet, told: Mapping[Key, Figure] | None = None) -> Iterable[Figure]:
+    """Every figure's value, or why there is none; those told before that say the same are the same objects."""
+    told = told or {}
+    for key, node in sheet.wiring.figures:
         value = sheet.look(key)
         if isinstance(value, Missing):
             yield Figure(key, node.label, node.kind, None, None, None, told_case(value.case)[1])
+            continue
+        before = told.get(key)
+        if before is not None and before.value == value and before.low is None:
+            yield before
         else:
             yield Figure(key, node.label, node.kind, float(value), None, None, None)
 
 
 def checks_of(sheet: Sheet, own_remedies: OwnRemedies | None = None, for_glasses: bool = False) -> Iterable[Check]:
     """Every check that applies; with remedies where it falls short when there are own ones; for glasses those that fill one."""
-    for key, node in sheet.wiring.nodes.items():
+    for key, node in sheet.wiring.checks:
         if node.check is None or (for_glasses and not node.check.glass):
             continue
         verdict = verdict_of(sheet, key)

@@ -55,8 +55,9 @@ class KeptSheets:
 
 
 SAME = object()
-WIDE = 12
-"""From so many fields on an object is not compared as a whole first."""
+WIDE = 20
+"""From so many fields on an object is not compared as a whole first: it would be, again, part by part."""
+PLAIN = (float, str, int, bool, type(None))
 NAMES: dict[type, tuple[str, ...] | None] = {}
 
 
@@ -73,24 +74,26 @@ def difference(old: Any, new: Any) -> Any:
     A patch is {"p": {name or place: patch}} for an object with as many names or a list of the same length, and
     {"v": value} for what is another thing altogether.
     """
-    if old is new:
-        return SAME
     kind = type(old)
-    if kind is type(new):
+    if kind is type(new) and kind not in PLAIN:
         if kind is dict:
             if old.keys() == new.keys():
-                return patched((name, difference(value, new[name])) for name, value in old.items())
+                return patched((name, value, new[name]) for name, value in old.items())
         elif kind is list or kind is tuple:
+            if old == new:
+                return SAME
             if len(old) == len(new):
-                return patched((str(i), difference(one, new[i])) for i, one in enumerate(old))
+                return patched((str(i), one, new[i]) for i, one in enumerate(old))
         elif (names := names_of(kind)) is not None:
-            # Most are alike, and two tuples compare faster than fields one by one.
             if len(names) < WIDE and old == new:
                 return SAME
-            return patched((name, difference(getattr(old, name), getattr(new, name))) for name in names)
+            return patched((name, getattr(old, name), getattr(new, name)) for name in names)
     return SAME if old == new else {"v": new}
 
 
-def patched(parts: Iterable[tuple[str, Any]]) -> Any:
-    found = {name: patch for name, patch in parts if patch is not SAME}
+def patched(parts: Iterable[tuple[str, Any, Any]]) -> Any:
+    """The patches of parts, each with its name, as it was and as it is."""
+    found = {
+        name: patch for name, old, new in parts if old is not new and (patch := difference(old, new)) is not SAME
+    }
     return {"p": found} if found else SAME

@@ -52,8 +52,9 @@ async def edit(draft: Edit, request: Request) -> Response:
 
     def whole() -> Response:
         kept: KeptSheets = request.app.state.sheets
-        answer = view.at_once(kept.sheet(sensible(draft.plan), draft.months_ahead))
-        version, known = kept.keep(answer), kept.answer(draft.known)
+        known = kept.answer(draft.known)
+        answer = view.at_once(kept.sheet(sensible(draft.plan), draft.months_ahead), known)
+        version = kept.keep(answer)
         if known is None:
             return sent(Edited(version, answer, None))
         patch = difference(known, answer)

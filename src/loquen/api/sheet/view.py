@@ -19,7 +19,7 @@ from loquen.core.system.told import rows_of, sentence_of, where_known
 
 RANGED = ("hot_dawn_oxygen_mg_l", "outage_h", "peak_nitrate_mg_l")
 """Figures whose range is shown without being asked for."""
-FOLLOW = ("outgrown", "settlings", "failures", "regimes", "salt_days", "saw_tooth")
+FOLLOW = ("outgrown", "settlings", "failures", "least_regime", "regimes", "salt_days", "saw_tooth")
 """Lists that charts draw, and what looks ahead: they follow when the keys rest."""
 ORDER = {stage: place for place, stage in enumerate(STAGES)}
 
@@ -54,6 +54,7 @@ def with_more(answer: SheetAnswer, found: More) -> SheetAnswer:
 def more(sheet: Sheet[Plan]) -> More:
     """What takes longer than a keystroke may: ways out of what falls short, ranges, when it is outgrown."""
     short = [check for check in checks_of(sheet) if check.state == "short"]
+    least = sheet.look("least_regime")
     reasons = {check.key: with_better_end(sheet, check).reason for check in short}
     return More(
         remedies={check.key: ways_out(sheet, check.key) for check in short},
@@ -62,19 +63,19 @@ def more(sheet: Sheet[Plan]) -> More:
         outgrown=where_known(lambda: growth.outgrown(sheet), ()),
         settlings=rows_of(sheet, "settlings"),
         failures=rows_of(sheet, "failures"),
+        least_regime=least if isinstance(least, Regime) else None,
         regimes=rows_of(sheet, "regime_rows"),
         salt_days=rows_of(sheet, "salt_days"),
         saw_tooth=where_known(lambda: saw_tooth_of(sheet), None),
     )
 
 
-def at_once(sheet: Sheet[Plan]) -> SheetAnswer:
-    """What a keystroke is answered with, of a sheet that is made."""
+def at_once(sheet: Sheet[Plan], before: SheetAnswer | None = None) -> SheetAnswer:
+    """What a keystroke is answered with, of a sheet that is made; parts of an answer before that are alike are taken on."""
     plan = sheet.root
     checks = sorted(checks_of(sheet), key=lambda check: ORDER[check.stage])
-    least = sheet.look("least_regime")
     return SheetAnswer(
-        figures={figure.key: figure for figure in figures_of(sheet)},
+        figures={figure.key: figure for figure in figures_of(sheet, before.figures if before else None)},
         checks=checks,
         glasses=glasses_of(sheet, checks, GLASSES),
         stages=stages_of(sheet, checks, STAGES),
@@ -88,7 +89,7 @@ def at_once(sheet: Sheet[Plan]) -> SheetAnswer:
         flow=where_known(lambda: flow_of(sheet), None),
         settlings=(),
         failures=(),
-        least_regime=least if isinstance(least, Regime) else None,
+        least_regime=None,
         regimes=(),
         questions=found_for_each(sheet, "sources", "src_questions"),
         disinfectant=sheet.value("present_disinfectant"),

@@ -123,6 +123,16 @@ class Wiring:
         return tuple(key for key in self.moves if self.nodes[key].label)
 
     @cached_property
+    def figures(self) -> tuple[tuple[Key, Node], ...]:
+        """What has a value to show, with its node, in the order of the book."""
+        return tuple((key, node) for key, node in self.nodes.items() if node.label and not node.check)
+
+    @cached_property
+    def checks(self) -> tuple[tuple[Key, Node], ...]:
+        """What judges, with its node, in the order of the book."""
+        return tuple((key, node) for key, node in self.nodes.items() if node.check)
+
+    @cached_property
     def users(self) -> dict[Key, int]:
         """For every input, constant and node: all nodes that change with it, a bit for each in the order of moves."""
         users: dict[Key, int] = {}

@@ -4,6 +4,7 @@ import json
 import re
 from collections.abc import Callable, Mapping
 from dataclasses import asdict, is_dataclass
+from functools import cache
 from typing import Any, cast, get_args, get_origin
 
 from loquen.core.model.fields import hints, inner_type
@@ -147,16 +148,30 @@ def plan_of(data: dict[str, Any]) -> Plan:
 
 def rebuilt(hint: Any, value: Any) -> Any:
     """Plain data as what the hint says: dataclasses and tuples, all the way down."""
+    builder = builder_of(hint)
+    return builder(value) if builder else value
+
+
+@cache
+def builder_of(hint: Any) -> Callable[[Any], Any] | None:
+    """What makes a value of a type from plain data; None where plain data is such a value."""
     if is_dataclass(hint):
         model = cast(type, hint)
-        types_of = hints(model)
-        return model(**{name: rebuilt(types_of[name], held) for name, held in value.items()})
+        needed = [(name, builder) for name, inner in hints(model).items() if (builder := builder_of(inner))]
+
+        def built(held: dict[str, Any]) -> Any:
+            made = {name: builder(held[name]) for name, builder in needed if name in held}
+            return model(**{**held, **made})
+
+        return built
     inner = inner_type(hint)
     if inner is not hint:
-        return None if value is None else rebuilt(inner, value)
+        within = builder_of(inner)
+        return within and (lambda held: None if held is None else within(held))
     if get_origin(hint) is tuple:
-        return tuple(rebuilt(get_args(hint)[0], held) for held in value)
-    return value
+        each = builder_of(get_args(hint)[0])
+        return (lambda held: tuple([each(row) for row in held])) if each else tuple
+    return None
 
 
 def plain_data(value: Any) -> Any:

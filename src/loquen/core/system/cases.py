@@ -185,8 +185,11 @@ INAPPLICABLE = {
 """Cases in which a check does not apply to this system at all."""
 
 
+ALL_CASES = CASES | ROOM_CASES
+
+
 def told_case(case: NamedCase) -> tuple[State, Sentence]:
     """The state and the sentence of a named case; raise KeyError for one without words."""
-    state, text = (CASES | ROOM_CASES)[case.code]
+    state, text = ALL_CASES[case.code]
     terms = {name: Term(float(value), KINDS[name]) for name, value in case.values.items() if name in KINDS}
     return state, say(text, **terms)

@@ -1,7 +1,16 @@
 import { useNavigate } from "@tanstack/react-router";
 import { useQuery } from "@tanstack/react-query";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import type { Glass } from "@/api/client";
+import {
+  memo,
+  useCallback,
+  useDeferredValue,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type ReactNode,
+} from "react";
+import type { Glass, Sheet } from "@/api/client";
 import { systemNamesQuery } from "@/api/queries";
 import { faultPlaces } from "@/lib/faultPlaces";
 import { Button } from "@/ui/controls";
@@ -30,8 +39,8 @@ interface BenchProps {
 export function Bench({ stage, figure, closeFigure }: BenchProps) {
   const { session, openFigure } = usePlanInUse();
   const id = useSession((state) => state.id);
-  const sheet = useSession((state) => state.sheet);
-  const stale = useSession((state) => state.sheetOf !== state.content);
+  // The stage's numbers come first; what is drawn of all of it follows a moment later.
+  const sheet = useDeferredValue(useSession((state) => state.sheet));
   const problem = useSession((state) => state.problem);
   const faults = useSession((state) => state.faults);
   const navigate = useNavigate();
@@ -91,22 +100,11 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
       problem && sheet ? faultPlaces(sheet.section, session.state.content, Object.keys(faults)) : undefined,
     [problem, sheet, faults, session],
   );
-  const tabs = STAGES.map(({ key, label }) => ({
-    key,
-    label,
-    state: sheet?.stages.find((known) => known.key === key)?.state ?? null,
-  }));
+  const tabs = useMemo(() => tabsOf(sheet?.stages ?? []), [sheet?.stages]);
   const current = STAGES.find(({ key }) => key === stage) ?? STAGES[0]!;
   return (
     <div className="flex min-h-screen flex-col">
-      <TopLine label="Name of this system" summary={<Summary />}>
-        {sheet?.checks.some(({ state }) => state === "short") && (
-          <Button className="lg:hidden" onClick={settle}>
-            Settle it
-          </Button>
-        )}
-        <BuildMenu />
-      </TopLine>
+      <Top settle={settle} />
       {sheet || problem ? (
         <>
           <StageLine stages={tabs} current={current.key} to={toStage} />
@@ -128,14 +126,9 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
                 </div>
               </div>
             )}
-            <main className="min-w-0 px-4 pt-4 pb-6 sm:px-6" aria-busy={stale}>
-              <h2 className="mb-1 text-2xl font-semibold">{current.label}</h2>
-              <div className={problem ? "opacity-45" : ""}>
-                <Result stage={current.key} />
-              </div>
-              {problem && <Problem problem={problem} faults={Object.values(faults)} stage={current} />}
-              <current.Stage />
-            </main>
+            <InWork>
+              <StageInWork stage={current} />
+            </InWork>
             {figure && <WorkingSlip figure={figure} close={close} />}
           </div>
           {sheet && (
@@ -153,6 +146,62 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
     </div>
   );
 }
+
+const tabsOf = (stages: Sheet["stages"]) =>
+  STAGES.map(({ key, label }) => ({
+    key,
+    label,
+    state: stages.find((known) => known.key === key)?.state ?? null,
+  }));
+
+const Top = memo(function Top({ settle }: { settle: () => void }) {
+  const short = useSheet((sheet) => sheet.checks.some(({ state }) => state === "short"));
+  const more = useMemo(
+    () => (
+      <>
+        {short && (
+          <Button className="lg:hidden" onClick={settle}>
+            Settle it
+          </Button>
+        )}
+        <BuildMenu />
+      </>
+    ),
+    [short, settle],
+  );
+  return (
+    <TopLine label="Name of this system" summary={SUMMARY}>
+      {more}
+    </TopLine>
+  );
+});
+
+const SUMMARY = <Summary />;
+
+/** What stands beside the drawing: busy while its numbers are of an older plan. */
+function InWork({ children }: { children: ReactNode }) {
+  const stale = useSession((state) => state.sheetOf !== state.content);
+  return (
+    <main className="min-w-0 px-4 pt-4 pb-6 sm:px-6" aria-busy={stale}>
+      {children}
+    </main>
+  );
+}
+
+const StageInWork = memo(function StageInWork({ stage }: { stage: (typeof STAGES)[number] }) {
+  const problem = useSession((state) => state.problem);
+  const faults = useSession((state) => state.faults);
+  return (
+    <>
+      <h2 className="mb-1 text-2xl font-semibold">{stage.label}</h2>
+      <div className={problem ? "opacity-45" : ""}>
+        <Result stage={stage.key} />
+      </div>
+      {problem && <Problem problem={problem} faults={Object.values(faults)} stage={stage} />}
+      <stage.Stage />
+    </>
+  );
+});
 
 function Result({ stage }: { stage: string }) {
   const { openFigure } = usePlanInUse();

@@ -49,6 +49,7 @@ function server() {
         outgrown: [],
         settlings: [],
         failures: [],
+        least_regime: null,
         regimes: [],
         salt_days: [],
         saw_tooth: null,

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from functools import partial
+from functools import lru_cache, partial
 from itertools import combinations
 
 from loquen.core.data import library
@@ -187,17 +187,19 @@ def eaten(a: Species, b: Species, lengths: Lengths) -> Finding:
 
 def pair_findings(a: Species, b: Species, growing: Growing, leeways: Leeways) -> list[Finding]:
     """Everything compared between two kinds."""
-    found: list[Finding | None] = [
-        *(
-            overlap(what, kind, a, b, range_of(a, low, high), range_of(b, low, high), leeways)
-            for what, kind, low, high in RANGES
-        ),
-        growing.worst(lambda lengths: eaten(a, b, lengths)),
-        tempers(a, b),
-        diets(a, b),
-        currents(a, b),
-    ]
-    return [finding for finding in found if finding is not None]
+    waters, habits = by_nature(a, b, leeways)
+    return [*waters, growing.worst(lambda lengths: eaten(a, b, lengths)), *habits]
+
+
+@lru_cache(2048)
+def by_nature(a: Species, b: Species, leeways: Leeways) -> tuple[tuple[Finding, ...], tuple[Finding, ...]]:
+    """What is found between two kinds whatever their sizes, in water and in habits: kept, as it is asked at every key."""
+    waters = tuple(
+        overlap(what, kind, a, b, range_of(a, low, high), range_of(b, low, high), leeways)
+        for what, kind, low, high in RANGES
+    )
+    habits = (tempers(a, b), diets(a, b), currents(a, b))
+    return waters, tuple(finding for finding in habits if finding is not None)
 
 
 def lengths_of(animal: tuple[Species, ...], lengths_cm: list[float]) -> Lengths:
@@ -245,7 +247,6 @@ def among(kind: Species, lengths: Lengths) -> Finding:
     return Finding((kind.common,), "mouth", "holds", say("all of one size"))
 
 
-@step()
 @step()
 def apart_frac(
     animal: tuple[Species, ...], number: tuple[int, ...], real_volume_l: float, hides: bool, alone_room: float

@@ -6,7 +6,6 @@ from loquen.core.data import library
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import CONSTANT, Sheet
 
-
 LAMPS = {
     "display": "Lamp over the water",
     "basking": "Basking lamp",

@@ -33,7 +33,12 @@ class Quote:
 
 
 def quote(
-    lines_of: Iterable[PartLine], prices: Mapping[str, float], *, build_h: float, hour_money: float, margin_frac: float
+    lines_of: Iterable[PartLine],
+    prices: Mapping[str, float],
+    *,
+    build_h: float,
+    hour_money: float,
+    margin_frac: float,
 ) -> Quote:
     """Parts with their spares at the prices entered, by the words they are listed under, the hours, and the margin on both."""
     lines = []

@@ -105,7 +105,7 @@ def brought(
 
 def ordered(now: Standing) -> list[Key]:
     """What falls short, in the order of the book: animals and glass before what hangs on them."""
-    return [key for key, node in now.sheet.wiring.nodes.items() if node.check and key in now.short]
+    return [key for key, _ in now.sheet.wiring.checks if key in now.short]
 
 
 Order = Callable[[Standing, Standing, Lever], tuple[float, ...]]

@@ -78,7 +78,7 @@ class Standing:
 
 
 def check_keys(sheet: Sheet[Plan]) -> tuple[Key, ...]:
-    return tuple(key for key, node in sheet.wiring.nodes.items() if node.check)
+    return tuple(key for key, _ in sheet.wiring.checks)
 
 
 def falls_short(sheet: Sheet[Plan], key: Key) -> bool:

@@ -105,7 +105,7 @@ def what_fits(plan: Plan, months_ahead: float | None = None) -> WhatFits:
 def in_order(sheet: Sheet[Plan], path: str) -> list[Key]:
     """The checks that an animal's kind touches, those first that most often bar one."""
     touched = sheet.wiring.users_of(path)
-    keys = [key for key, node in sheet.wiring.nodes.items() if node.check and key in touched]
+    keys = [key for key, _ in sheet.wiring.checks if key in touched]
     return sorted(keys, key=lambda key: FIRST_ASKED.index(key) if key in FIRST_ASKED else len(FIRST_ASKED))
 
 
