@@ -9,6 +9,8 @@ from loquen.api.log import routes as log
 from loquen.api.rooms import controller
 from loquen.api.rooms import routes as rooms
 from loquen.api.rooms.lines import Lines
+from loquen.api.round import routes as round_
+from loquen.api.round.cares import Cares
 from loquen.api.sheet import routes as sheet
 from loquen.api.sheet.kept import KeptSheets
 from loquen.api.systems import routes as systems
@@ -28,6 +30,7 @@ def create_api(database: Database, controller_port: int | None = None) -> FastAP
     api.state.database = database
     api.state.listing = Listing()
     api.state.lines = Lines()
+    api.state.cares = Cares()
     api.state.sheets = KeptSheets()
     api.state.controller = ControllerLink(controller_port)
     faults.install(api)
@@ -46,6 +49,7 @@ def create_api(database: Database, controller_port: int | None = None) -> FastAP
         waters,
         log,
         forecasts,
+        round_,
     ):
         api.include_router(routes.router)
     api.include_router(rooms.router)

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import UTC, date, datetime, time
 
 from sqlalchemy import update as sql_update
 from sqlmodel import Session, col, select
@@ -51,6 +51,13 @@ def list_latest(session: Session, count: int) -> list[KeptEntry]:
     return [kept(row) for row in found]
 
 
+def list_since(session: Session, day: date) -> list[KeptEntry]:
+    """The entries of all systems from a day (UTC) on, oldest first."""
+    since = datetime.combine(day, time(), UTC)
+    rows = select(EntryRow).where(col(EntryRow.deleted).is_(None), col(EntryRow.at) >= since)
+    return [kept(row) for row in session.exec(rows.order_by(col(EntryRow.at), col(EntryRow.id)))]
+
+
 def read(session: Session, entry_id: int) -> KeptEntry:
     """One entry; raise NoSuchEntry."""
     return kept(present(session, entry_id))
@@ -73,6 +80,13 @@ def delete(session: Session, entry_ids: Iterable[int]) -> None:
     """Take entries out; `restore` brings them back. Raises: NoSuchEntry."""
     for entry_id in entry_ids:
         present(session, entry_id).deleted = now()
+
+
+def delete_present(session: Session, entry_id: int) -> None:
+    """Take an entry out, if it still is there."""
+    row = session.get(EntryRow, entry_id)
+    if row is not None and row.deleted is None:
+        row.deleted = now()
 
 
 def restore(session: Session, entry_ids: Iterable[int]) -> None:

@@ -142,3 +142,50 @@ class EntryRevisionRow(SQLModel, table=True):
     saved: datetime = Field(default_factory=now, sa_type=Moment)
     at: datetime = Field(sa_type=Moment)
     document: str = Field(sa_column=Column(Text, nullable=False))
+
+
+class DutyRow(SQLModel, table=True):
+    """What a keeper set otherwise for one duty of a system, or a duty of their own."""
+
+    __tablename__ = "duty"
+
+    system_id: int = Field(foreign_key="system.id", primary_key=True)
+    key: str = Field(primary_key=True)
+    document: str = Field(sa_column=Column(Text, nullable=False))
+
+
+class TickRow(SQLModel, table=True):
+    """A duty seen to on one of its days, or skipped with a reason; `id` is the page's own, so that none counts twice."""
+
+    __tablename__ = "tick"
+    __table_args__ = (UniqueConstraint("system_id", "duty", "due"),)
+
+    id: str = Field(primary_key=True)
+    system_id: int = Field(foreign_key="system.id", index=True)
+    duty: str
+    due: str
+    at: datetime = Field(sa_type=Moment)
+    day: str
+    done_by: str = ""
+    skipped: str = ""
+    entry_id: int | None = None
+
+
+class HelperRow(SQLModel, table=True):
+    """Somebody who does the round, by name, with the weekdays they are there."""
+
+    __tablename__ = "helper"
+
+    name: str = Field(primary_key=True)
+    place: int
+    weekdays: str
+    hour: float
+
+
+class WalkRow(SQLModel, table=True):
+    """Where a system comes in the round."""
+
+    __tablename__ = "walk"
+
+    system_id: int = Field(foreign_key="system.id", primary_key=True)
+    place: int

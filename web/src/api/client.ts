@@ -65,6 +65,13 @@ export type More = Schemas["More"];
 export type StoreDay = Schemas["StoreDay"];
 export type Controller = Schemas["ControllerAnswer"];
 export type Level = Schemas["Level"];
+export type Round = Schemas["Round"];
+export type RoundStop = Schemas["Stop"];
+export type RoundLine = Schemas["RoundLine"];
+export type TickIn = Schemas["TickIn"];
+export type Helper = Schemas["Helper"];
+export type Cared = Schemas["Cared"];
+export type AwaySystem = Schemas["AwaySystem"];
 export type State = Glass["state"];
 
 export const client = createClient<paths>({ baseUrl: "/", fetch: (request) => globalThis.fetch(request) });

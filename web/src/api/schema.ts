@@ -1118,6 +1118,186 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/round": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Round
+         * @description What is due today, in the order of the walk, and what was ticked today.
+         */
+        get: operations["read_round_api_round_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/round/ticks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Ticks
+         * @description Keep ticks in their order, each once however often it is sent, with the entries that they write into the log.
+         */
+        post: operations["keep_ticks_api_round_ticks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/round/ticks/{tick_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take Tick Back
+         * @description Forget a tick, and take out the entry that it wrote.
+         */
+        delete: operations["take_tick_back_api_round_ticks__tick_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/round/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Order
+         * @description Keep the order of the walk.
+         */
+        put: operations["keep_order_api_round_order_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/round/helpers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Helpers
+         * @description Keep who does the round; raise NamedCase "same_name" for two of one name.
+         */
+        put: operations["keep_helpers_api_round_helpers_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/systems/{system_id}/care": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Care
+         * @description What one system wants done, how often, why, and when next.
+         */
+        get: operations["read_care_api_systems__system_id__care_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/systems/{system_id}/care/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Duty
+         * @description Set how often a duty comes, that it does not, or a duty of one's own; back to the plan's with nothing set.
+         */
+        put: operations["set_duty_api_systems__system_id__care__key__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/round/away": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Away
+         * @description A holiday, both days counted: what to do before, what a stand-in must, what can wait.
+         */
+        get: operations["read_away_api_round_away_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/round/calendar/{who}.{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Calendar
+         * @description The next eight weeks of one helper, or of everybody, as an iCalendar file or a table.
+         */
+        get: operations["read_calendar_api_round_calendar__who___form__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rooms": {
         parameters: {
             query?: never;
@@ -1602,6 +1782,44 @@ export interface components {
         Asked: {
             plan: components["schemas"]["Plan"];
         };
+        /**
+         * AwaySheet
+         * @description A holiday over the whole house: the visits that a stand-in makes, and system by system what is done.
+         */
+        AwaySheet: {
+            /**
+             * First
+             * Format: date
+             */
+            first: string;
+            /**
+             * Last
+             * Format: date
+             */
+            last: string;
+            result: components["schemas"]["Sentence"];
+            /** Visits */
+            visits: string[];
+            /** Systems */
+            systems: components["schemas"]["AwaySystem"][];
+        };
+        /**
+         * AwaySystem
+         * @description One system over a holiday.
+         */
+        AwaySystem: {
+            /** System Id */
+            system_id: number;
+            /** Name */
+            name: string;
+            section: components["schemas"]["Section"] | null;
+            /** Before */
+            before: components["schemas"]["Errand"][];
+            /** Stand In */
+            stand_in: components["schemas"]["Errand"][];
+            /** Waits */
+            waits: components["schemas"]["Sentence"][];
+        };
         /** Bag */
         Bag: {
             /**
@@ -1858,6 +2076,41 @@ export interface components {
             litres: number;
             /** From Readings */
             from_readings: boolean;
+        };
+        /**
+         * CareOfSystem
+         * @description The care calendar of one system.
+         */
+        CareOfSystem: {
+            /** Duties */
+            duties: components["schemas"]["Cared"][];
+        };
+        /**
+         * Cared
+         * @description A duty of one system as it is set: how often, why, and when next.
+         */
+        Cared: {
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            words: components["schemas"]["Sentence"];
+            why: components["schemas"]["Sentence"];
+            often: components["schemas"]["Sentence"];
+            rhythm: components["schemas"]["Rhythm-Output"];
+            /** Days Between */
+            days_between: number;
+            usual: components["schemas"]["Rhythm-Output"] | null;
+            /** Off */
+            off: boolean;
+            /** Own */
+            own: boolean;
+            /** Minutes */
+            minutes: number;
+            /** Next */
+            next: string | null;
+            /** Last */
+            last: string | null;
         };
         /** CellOut */
         CellOut: {
@@ -2359,6 +2612,28 @@ export interface components {
             floor_kn_m2: number;
         };
         /**
+         * DutySet
+         * @description What is set for a duty of a system: its rhythm, that it is off, or a duty of one's own; nothing forgets it.
+         */
+        DutySet: {
+            rhythm?: components["schemas"]["Rhythm-Input"] | null;
+            /**
+             * Off
+             * @default false
+             */
+            off: boolean;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /**
+             * Minutes
+             * @default 5
+             */
+            minutes: number;
+        };
+        /**
          * Edit
          * @description A draft, and the version of the answer that the page has.
          */
@@ -2519,6 +2794,22 @@ export interface components {
              */
             at: string;
             entry: components["schemas"]["Entry"];
+        };
+        /**
+         * Errand
+         * @description One thing for a stand-in on some days, or for the keeper before leaving.
+         */
+        Errand: {
+            /** Key */
+            key: string;
+            words: components["schemas"]["Sentence"];
+            /** Days */
+            days: string[];
+            /**
+             * Steps
+             * @default []
+             */
+            steps: components["schemas"]["Sentence"][];
         };
         /**
          * Exchanged
@@ -3287,6 +3578,47 @@ export interface components {
              * @default 0
              */
             circuit_other_w: number;
+        };
+        /**
+         * Helper
+         * @description Somebody who does the round: on which weekdays, and from what hour on.
+         */
+        Helper: {
+            /** Name */
+            name: string;
+            /**
+             * Weekdays
+             * @default []
+             */
+            weekdays: string[];
+            /**
+             * Hour
+             * @default 18
+             */
+            hour: number;
+        };
+        /**
+         * HelperIn
+         * @description Somebody who does the round; without weekdays, always.
+         */
+        HelperIn: {
+            /** Name */
+            name: string;
+            /**
+             * Weekdays
+             * @default []
+             */
+            weekdays: ("Mon" | "Tue" | "Wed" | "Thu" | "Fri" | "Sat" | "Sun")[];
+            /**
+             * Hour
+             * @default 18
+             */
+            hour: number;
+        };
+        /** HelpersIn */
+        HelpersIn: {
+            /** Helpers */
+            helpers: components["schemas"]["HelperIn"][];
         };
         /**
          * HistoryOut
@@ -5035,6 +5367,45 @@ export interface components {
             saved: string;
             why: components["schemas"]["Sentence"] | null;
         };
+        /** Rhythm */
+        "Rhythm-Input": {
+            /**
+             * Weekdays
+             * @default []
+             */
+            weekdays: ("Mon" | "Tue" | "Wed" | "Thu" | "Fri" | "Sat" | "Sun")[];
+            /**
+             * Every D
+             * @default 0
+             */
+            every_d: number;
+            /**
+             * Every Months
+             * @default 0
+             */
+            every_months: number;
+        };
+        /**
+         * Rhythm
+         * @description How often something is done: on weekdays, every so many days, or every so many months; weekdays go first.
+         */
+        "Rhythm-Output": {
+            /**
+             * Weekdays
+             * @default []
+             */
+            weekdays: ("Mon" | "Tue" | "Wed" | "Thu" | "Fri" | "Sat" | "Sun")[];
+            /**
+             * Every D
+             * @default 0
+             */
+            every_d: number;
+            /**
+             * Every Months
+             * @default 0
+             */
+            every_months: number;
+        };
         /** Room */
         Room: {
             /** Name */
@@ -5435,6 +5806,67 @@ export interface components {
             warm_c: number;
             /** Mean C */
             mean_c: number;
+        };
+        /**
+         * Round
+         * @description Today's round: its result in a sentence, who is there, and the systems in the order of the walk.
+         */
+        Round: {
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            result: components["schemas"]["Sentence"];
+            /** Here */
+            here: string[];
+            /** Helpers */
+            helpers: components["schemas"]["Helper"][];
+            /** Stops */
+            stops: components["schemas"]["Stop"][];
+            /** Quiet */
+            quiet: string[];
+        };
+        /**
+         * RoundLine
+         * @description One thing to do: since when it is due, what waiting costs; or, ticked, how and by whom.
+         */
+        RoundLine: {
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            words: components["schemas"]["Sentence"];
+            /** Steps */
+            steps: components["schemas"]["Sentence"][];
+            why: components["schemas"]["Sentence"];
+            often: components["schemas"]["Sentence"];
+            /** Minutes */
+            minutes: number;
+            /**
+             * Due
+             * Format: date
+             */
+            due: string;
+            /** Late D */
+            late_d: number;
+            /** Again */
+            again: string | null;
+            cost: components["schemas"]["Sentence"] | null;
+            /** Caution */
+            caution: string;
+            /** Measure */
+            measure: string;
+            /** Litres */
+            litres: number | null;
+            /** Grams */
+            grams: number | null;
+            /** Tick */
+            tick: string | null;
+            /** Done By */
+            done_by: string;
+            /** Skipped */
+            skipped: string;
         };
         /**
          * RunDrawn
@@ -6035,6 +6467,19 @@ export interface components {
              * @enum {string}
              */
             decides: "balance" | "volume" | "length" | "surface" | "crowd" | "group";
+        };
+        /**
+         * Stop
+         * @description A system on the round, with what it wants today and what was done.
+         */
+        Stop: {
+            /** System Id */
+            system_id: number;
+            /** Name */
+            name: string;
+            section: components["schemas"]["Section"] | null;
+            /** Lines */
+            lines: components["schemas"]["RoundLine"][];
         };
         /** Store */
         Store: {
@@ -6711,6 +7156,75 @@ export interface components {
             bare: boolean;
         };
         /**
+         * TickIn
+         * @description A duty that was seen to on one of its days, or skipped; `id` is the page's own, sent again until it is answered.
+         *
+         *     `litres` or `grams` where it was another amount than asked; `log` is false where the page wrote the entry itself.
+         */
+        TickIn: {
+            /** Id */
+            id: string;
+            /** System Id */
+            system_id: number;
+            /** Duty */
+            duty: string;
+            /** Due */
+            due: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Day */
+            day: string;
+            /**
+             * Done By
+             * @default
+             */
+            done_by: string;
+            /**
+             * Skipped
+             * @default
+             */
+            skipped: string;
+            /** Litres */
+            litres?: number | null;
+            /** Grams */
+            grams?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Log
+             * @default true
+             */
+            log: boolean;
+        };
+        /**
+         * Ticked
+         * @description Which ticks are kept now, and which of them were there already.
+         */
+        Ticked: {
+            /** Kept */
+            kept: string[];
+            /** There */
+            there: string[];
+            /** Refused */
+            refused: {
+                [key: string]: components["schemas"]["Sentence"];
+            };
+        };
+        /**
+         * Ticks
+         * @description Ticks in the order in which they were made.
+         */
+        Ticks: {
+            /** Ticks */
+            ticks: components["schemas"]["TickIn"][];
+        };
+        /**
          * Timetable
          * @description A day of pulses, or why there is none. Litres are usable hot water; `schedule` has zone, start_h, end_h.
          */
@@ -6922,6 +7436,14 @@ export interface components {
         VariantsOut: {
             /** Rows */
             rows: components["schemas"]["VariantOut"][];
+        };
+        /**
+         * WalkIn
+         * @description Systems in the order of the walk.
+         */
+        WalkIn: {
+            /** Systems */
+            systems: number[];
         };
         /**
          * Walked
@@ -11929,6 +12451,701 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_round_api_round_get: {
+        parameters: {
+            query: {
+                today: string;
+                zone?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Round"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    keep_ticks_api_round_ticks_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Ticks"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ticked"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    take_tick_back_api_round_ticks__tick_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tick_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    keep_order_api_round_order_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WalkIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    keep_helpers_api_round_helpers_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HelpersIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_care_api_systems__system_id__care_get: {
+        parameters: {
+            query: {
+                today: string;
+                zone?: string;
+            };
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CareOfSystem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    set_duty_api_systems__system_id__care__key__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DutySet"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_away_api_round_away_get: {
+        parameters: {
+            query: {
+                first: string;
+                last: string;
+                zone?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AwaySheet"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_calendar_api_round_calendar__who___form__get: {
+        parameters: {
+            query?: {
+                today?: string;
+                zone?: string;
+            };
+            header?: never;
+            path: {
+                who: string;
+                form: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -30,6 +30,12 @@ export function Commands({ open, onOpenChange, turnLights, showUnits }: Commands
       run: () => void navigate({ to: "/rooms/$id/$stage", params: { id: String(room.id), stage: "racks" } }),
     })),
     { key: "rooms", words: "All rooms", run: () => void navigate({ to: "/rooms" }) },
+    { key: "round", words: "Today’s round", run: () => void navigate({ to: "/round" }) },
+    {
+      key: "away",
+      words: "A holiday, and a stand-in’s sheet",
+      run: () => void navigate({ to: "/round/away" }),
+    },
     { key: "log", words: "Log of all systems", run: () => void navigate({ to: "/log" }) },
     { key: "library", words: "Library", run: () => void navigate({ to: "/library" }) },
     { key: "waters", words: "Waters", run: () => void navigate({ to: "/waters" }) },

@@ -1,5 +1,14 @@
 import { Link, Outlet } from "@tanstack/react-router";
-import { BookOpen, Droplet, Moon, NotebookPen, Rows3, RectangleHorizontal, Sun } from "lucide-react";
+import {
+  BookOpen,
+  Droplet,
+  ListChecks,
+  Moon,
+  NotebookPen,
+  Rows3,
+  RectangleHorizontal,
+  Sun,
+} from "lucide-react";
 import { useState } from "react";
 import { useShortcuts } from "@/ui/shortcuts";
 import { Commands } from "./Commands";
@@ -31,6 +40,9 @@ export function Frame() {
         className="sticky bottom-0 z-20 flex print:hidden border-t border-line bg-ground sm:top-0 sm:h-screen sm:w-18 sm:flex-col sm:border-t-0 sm:border-r"
       >
         <span className="hidden py-3 text-center text-base font-bold text-edge sm:block">loquen</span>
+        <Place to="/round" words="Round">
+          <ListChecks size={18} />
+        </Place>
         <Place to="/systems" words="Systems">
           <RectangleHorizontal size={18} />
         </Place>
@@ -88,7 +100,7 @@ function Place({
   words,
   children,
 }: {
-  to: "/systems" | "/rooms" | "/log" | "/waters" | "/library";
+  to: "/round" | "/systems" | "/rooms" | "/log" | "/waters" | "/library";
   words: string;
   children: React.ReactNode;
 }) {

@@ -56,6 +56,18 @@ const library = createRoute({
   component: lazyRouteComponent(() => import("@/features/library"), "LibraryPage"),
 });
 
+const round = createRoute({
+  getParentRoute: () => root,
+  path: "/round",
+  component: lazyRouteComponent(() => import("@/features/round"), "RoundPage"),
+});
+
+const away = createRoute({
+  getParentRoute: () => root,
+  path: "/round/away",
+  component: lazyRouteComponent(() => import("@/features/round"), "AwayPage"),
+});
+
 const log = createRoute({
   getParentRoute: () => root,
   path: "/log",
@@ -63,7 +75,7 @@ const log = createRoute({
 });
 
 export const router = createRouter({
-  routeTree: root.addChildren([home, systems, system, rooms, room, log, waters, library]),
+  routeTree: root.addChildren([home, round, away, systems, system, rooms, room, log, waters, library]),
   defaultPreload: "intent",
   defaultErrorComponent: Broken,
 });

@@ -10,6 +10,7 @@ export const STAGE_KEYS = [
   "cycle",
   "arrivals",
   "nitrate",
+  "care",
   "log",
   "variants",
 ] as const;

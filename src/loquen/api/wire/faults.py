@@ -31,6 +31,7 @@ from loquen.exchange.reports import UnreadReport
 from loquen.store.faults import Busy, StoreFault
 from loquen.store.log import NoSuchEntry
 from loquen.store.own import InUse, NoSuchRow
+from loquen.store.rounds import NoSuchTick
 from loquen.store.systems import NoSuchRevision, NoSuchSystem, NothingToUndo, StaleRevision
 from loquen.store.variants import MOST_VARIANTS, NoSuchVariant, TooManyVariants
 from loquen.store.waters import NoSuchWater
@@ -160,6 +161,10 @@ def no_such_entry(_: Request, error: Exception) -> Response:
     return answer(404, "no_such_entry", say("There is no such entry; it may have been deleted."))
 
 
+def no_such_tick(_: Request, error: Exception) -> Response:
+    return answer(404, "no_such_tick", say("There is no such tick; it may have been taken back."))
+
+
 def unread_table(_: Request, error: Exception) -> Response:
     return answer(422, "unread_table", say("{what}", what=quoted(error, 300)))
 
@@ -234,6 +239,7 @@ def install(app: FastAPI) -> None:
     app.add_exception_handler(BadCells, bad_cells)
     app.add_exception_handler(EntryFault, entry_refused)
     app.add_exception_handler(NoSuchEntry, no_such_entry)
+    app.add_exception_handler(NoSuchTick, no_such_tick)
     app.add_exception_handler(UnreadTable, unread_table)
     app.add_exception_handler(InUse, row_in_use)
     app.add_exception_handler(NoSuchRow, no_such_row)

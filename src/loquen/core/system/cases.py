@@ -168,6 +168,13 @@ ROOM_CASES: dict[str, tuple[State, str]] = {
     "no_such_link": ("unknown", "There is no such pipe."),
     "twice_named": ("unknown", "Two of these pipes are called the same."),
 }
+ROUND_CASES: dict[str, tuple[State, str]] = {
+    "no_such_day": ("unknown", "There is no such day."),
+    "no_such_zone": ("unknown", "There is no such time zone."),
+    "no_such_holiday": ("unknown", "A holiday ends on or after its first day, and takes up to 60 days."),
+    "no_such_helper": ("unknown", "Nobody of this name does the round."),
+    "same_name": ("unknown", "Two who do the round are called the same."),
+}
 INAPPLICABLE = {
     "no_buckets",
     "not_needed",
@@ -185,7 +192,7 @@ INAPPLICABLE = {
 """Cases in which a check does not apply to this system at all."""
 
 
-ALL_CASES = CASES | ROOM_CASES
+ALL_CASES = CASES | ROOM_CASES | ROUND_CASES
 
 
 def told_case(case: NamedCase) -> tuple[State, Sentence]:

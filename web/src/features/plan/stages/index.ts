@@ -2,6 +2,7 @@ import { memo, type ComponentType } from "react";
 import { STAGE_KEYS, type StageKey } from "@/lib/stages";
 import { AnimalsStage } from "./animals/AnimalsStage";
 import { ArrivalsStage } from "./ArrivalsStage";
+import { CareStage } from "./care/CareStage";
 import { CycleStage } from "./cycle/CycleStage";
 import { LogStage } from "./LogStage";
 import { NitrateStage } from "./nitrate/NitrateStage";
@@ -36,6 +37,7 @@ const PAGES: Record<StageKey, Omit<StagePage, "key">> = {
   changes: { label: "Changes", parts: ["changes"], Stage: memo(ChangesStage) },
   cycle: { label: "Cycle", parts: ["cycle"], Stage: memo(CycleStage) },
   nitrate: { label: "Nitrate", parts: [], Stage: memo(NitrateStage) },
+  care: { label: "Care", parts: [], Stage: memo(CareStage) },
   variants: { label: "Variants", parts: [], Stage: memo(VariantsStage) },
   log: { label: "Log", parts: [], Stage: memo(LogStage) },
   arrivals: { label: "Arrivals", parts: ["bags", "quarantine"], Stage: memo(ArrivalsStage) },

@@ -1,0 +1,70 @@
+"""What each system wants done, kept by system and revision: a round asks all of them."""
+
+import logging
+from collections import OrderedDict
+from dataclasses import dataclass
+from datetime import date
+from threading import Lock
+
+from loquen.api.sheet.drawing import Section, section_of
+from loquen.api.wire.documents import read_document
+from loquen.core.data import own
+from loquen.core.model.consistency import conflicts
+from loquen.core.model.documents import Unreadable, name_of
+from loquen.core.routine.care.whole import care_of
+from loquen.core.routine.costs import LONG_D, Ahead, ahead_of
+from loquen.core.routine.duty import Duty
+from loquen.core.system.book import sheet_of
+from loquen.store.systems import Current
+
+MOST_KEPT = 2000
+NOTHING_AHEAD = Ahead(None, None, 0.0, 0.0, 0.0, 7.0, LONG_D, "")
+log = logging.getLogger("loquen")
+
+
+@dataclass(frozen=True, slots=True)
+class Care:
+    """A system as the round sees it; without a section where its plan can not be read or computed."""
+
+    system_id: int
+    name: str
+    began: date
+    duties: tuple[Duty, ...]
+    ahead: Ahead
+    section: Section | None
+
+
+class Cares:
+    """Those that were made; one whose system or library changed is made anew."""
+
+    def __init__(self) -> None:
+        self.made: OrderedDict[tuple[int, int, float], Care] = OrderedDict()
+        self.lock = Lock()
+
+    def of(self, system: Current) -> Care:
+        key = (system.id, system.revision, own.kept_as["time"])
+        with self.lock:
+            if key in self.made:
+                self.made.move_to_end(key)
+                return self.made[key]
+        made = made_care(system)
+        with self.lock:
+            self.made[key] = made
+            while len(self.made) > MOST_KEPT:
+                self.made.popitem(last=False)
+        return made
+
+
+def made_care(system: Current) -> Care:
+    """A system's duties for its animals at today's size."""
+    began = system.created.date()
+    try:
+        plan = read_document(system.document)
+        if not conflicts(plan):
+            sheet = sheet_of(plan, 0.0)
+            return Care(system.id, plan.name, began, care_of(sheet), ahead_of(sheet), section_of(sheet))
+    except Unreadable:
+        pass
+    except Exception:
+        log.exception("the care of system %s can not be made", system.id)
+    return Care(system.id, name_of(system.document, system.id), began, (), NOTHING_AHEAD, None)

@@ -1,0 +1,227 @@
+"""The round: today's, its ticks, the care of one system, who does it, holidays, and all of it as a calendar."""
+
+import json
+from dataclasses import replace
+from datetime import UTC, date, datetime, timedelta
+from typing import Annotated
+from zoneinfo import ZoneInfo
+
+from fastapi import APIRouter, Path, Query, Request, Response
+from sqlmodel import Session
+
+from loquen.api.computing import computed
+from loquen.api.dependencies import FAULTS, Kept
+from loquen.api.round import view
+from loquen.api.round.cares import Cares
+from loquen.api.round.schema import (
+    ISO_DAY,
+    AwaySheet,
+    CareOfSystem,
+    DutySet,
+    HelpersIn,
+    Round,
+    Ticked,
+    TickIn,
+    Ticks,
+    WalkIn,
+)
+from loquen.api.round.view import House
+from loquen.api.wire.answers import sent
+from loquen.core.errors import NamedCase
+from loquen.core.model.documents import document
+from loquen.core.model.log import Entry
+from loquen.core.model.quantity import say
+from loquen.core.routine.away import LONGEST_D
+from loquen.core.routine.due import on_duty
+from loquen.core.routine.duty import Duty
+from loquen.exchange.round_calendar import Appointment, write_calendar, write_tasks
+from loquen.store import log, rounds
+from loquen.store.rounds import Tick
+from loquen.store.systems import NoSuchSystem, existing
+
+router = APIRouter(prefix="/api", tags=["round"], responses=dict(FAULTS))
+Today = Annotated[str, Query(pattern=ISO_DAY)]
+Zone = Annotated[str, Query(max_length=60)]
+EVERYBODY = "everybody"
+
+
+def day_of(text: str) -> date:
+    """A day as it was sent; raise NamedCase "no_such_day"."""
+    try:
+        return date.fromisoformat(text)
+    except ValueError:
+        raise NamedCase("no_such_day") from None
+
+
+def zone_of(name: str) -> ZoneInfo:
+    """A time zone by its name; raise NamedCase "no_such_zone"."""
+    try:
+        return ZoneInfo(name)
+    except (ValueError, OSError, KeyError):
+        raise NamedCase("no_such_zone") from None
+
+
+def house_of(request: Request, database: Kept, zone: str, today: date) -> House:
+    cares: Cares = request.app.state.cares
+    with database.reading() as session:
+        return view.read_house(session, cares, zone_of(zone), today)
+
+
+@router.get("/round", response_model=Round)
+async def read_round(request: Request, database: Kept, today: Today, zone: Zone = "UTC") -> Response:
+    """What is due today, in the order of the walk, and what was ticked today."""
+
+    def whole() -> Response:
+        day = day_of(today)
+        house = house_of(request, database, zone, day)
+        with database.reading() as session:
+            ticks = rounds.ticks_on(session, today)
+        return sent(view.round_of(house, day, ticks))
+
+    return await computed(whole)
+
+
+@router.post("/round/ticks", response_model=Ticked)
+async def keep_ticks(request: Request, given: Ticks, database: Kept) -> Response:
+    """Keep ticks in their order, each once however often it is sent, with the entries that they write into the log."""
+
+    def whole() -> Response:
+        house = house_of(request, database, "UTC", day_of(given.ticks[0].day))
+        answer = Ticked([], [], {})
+        with database.writing() as session:
+            for tick in given.ticks:
+                try:
+                    kept, new = keep(session, house, tick)
+                except NoSuchSystem:
+                    answer.refused[tick.id] = say("This system is not kept any more.")
+                    continue
+                (answer.kept if new else answer.there).append(kept.id if new else tick.id)
+        return sent(answer)
+
+    return await computed(whole)
+
+
+def keep(session: Session, house: House, given: TickIn) -> tuple[Tick, bool]:
+    """One tick, and what it writes into the log when it is new."""
+    day_of(given.due), day_of(given.day)
+    at = min(given.at, datetime.now(UTC))
+    tick = Tick(given.id, given.system_id, given.duty, given.due, at, given.day, given.done_by, given.skipped)
+    kept, new = rounds.add_tick(session, tick)
+    duty = next((row for row in house.duties.get(given.system_id, ()) if row.key == given.duty), None)
+    if new and duty is not None and duty.entry is not None and given.log and not given.skipped:
+        [entry] = log.create(session, given.system_id, [(at, document(entry_of(duty, given)))])
+        rounds.note_entry(session, kept.id, entry.id)
+    return kept, new
+
+
+def entry_of(duty: Duty, given: TickIn) -> Entry:
+    """What a tick writes: the duty's entry, with the amounts that it really was and who did it."""
+    assert duty.entry is not None
+    entry = duty.entry
+    if given.litres is not None and entry.kind == "change":
+        entry = replace(entry, litres=given.litres)
+    if given.grams is not None and entry.kind == "feed":
+        entry = replace(entry, amount=given.grams)
+    by = f"by {given.done_by}" if given.done_by else ""
+    return replace(entry, note=", ".join(part for part in (entry.note, given.note, by) if part))
+
+
+@router.delete("/round/ticks/{tick_id}", status_code=204)
+def take_tick_back(tick_id: Annotated[str, Path(max_length=64)], database: Kept) -> None:
+    """Forget a tick, and take out the entry that it wrote."""
+    with database.writing() as session:
+        tick = rounds.take_back(session, tick_id)
+        if tick.entry_id is not None:
+            log.delete_present(session, tick.entry_id)
+
+
+@router.put("/round/order", status_code=204)
+def keep_order(walk: WalkIn, database: Kept) -> None:
+    """Keep the order of the walk."""
+    with database.writing() as session:
+        rounds.put_walk(session, dict.fromkeys(walk.systems))
+
+
+@router.put("/round/helpers", status_code=204)
+def keep_helpers(given: HelpersIn, database: Kept) -> None:
+    """Keep who does the round; raise NamedCase "same_name" for two of one name."""
+    names = [row.name.strip() for row in given.helpers]
+    if len({name.lower() for name in names}) < len(names):
+        raise NamedCase("same_name")
+    rows = [(row.name.strip(), ",".join(row.weekdays), row.hour) for row in given.helpers]
+    with database.writing() as session:
+        rounds.put_helpers(session, rows)
+
+
+@router.get("/systems/{system_id}/care", response_model=CareOfSystem)
+async def read_care(request: Request, system_id: int, database: Kept, today: Today, zone: Zone = "UTC") -> Response:
+    """What one system wants done, how often, why, and when next."""
+
+    def whole() -> Response:
+        day = day_of(today)
+        with database.reading() as session:
+            existing(session, system_id)
+        house = house_of(request, database, zone, day)
+        care = next(care for care in house.cares if care.system_id == system_id)
+        return sent(CareOfSystem(view.cared(house, care, day)))
+
+    return await computed(whole)
+
+
+@router.put("/systems/{system_id}/care/{key}", status_code=204)
+def set_duty(
+    system_id: int, key: Annotated[str, Path(max_length=80, pattern=r"^[\w.-]+$")], given: DutySet, database: Kept
+) -> None:
+    """Set how often a duty comes, that it does not, or a duty of one's own; back to the plan's with nothing set."""
+    nothing = given.rhythm is None and not given.off and not given.words
+    text = None if nothing else json.dumps(given.model_dump(), ensure_ascii=False)
+    with database.writing() as session:
+        rounds.put_setting(session, system_id, key, text)
+
+
+@router.get("/round/away", response_model=AwaySheet)
+async def read_away(request: Request, database: Kept, first: Today, last: Today, zone: Zone = "UTC") -> Response:
+    """A holiday, both days counted: what to do before, what a stand-in must, what can wait."""
+
+    def whole() -> Response:
+        begin, end = day_of(first), day_of(last)
+        if not 0 <= (end - begin).days < LONGEST_D:
+            raise NamedCase("no_such_holiday")
+        house = house_of(request, database, zone, begin - timedelta(days=1))
+        return sent(view.away_sheet(house, begin, end))
+
+    return await computed(whole)
+
+
+@router.get("/round/calendar/{who}.{form}", response_class=Response)
+async def read_calendar(
+    request: Request,
+    who: Annotated[str, Path(max_length=60)],
+    form: Annotated[str, Path(pattern="^(ics|csv)$")],
+    database: Kept,
+    today: Annotated[str, Query(pattern=ISO_DAY)] = "",
+    zone: Zone = "UTC",
+) -> Response:
+    """The next eight weeks of one helper, or of everybody, as an iCalendar file or a table."""
+
+    def whole() -> Response:
+        here = zone_of(zone)
+        day = day_of(today) if today else datetime.now(here).date()
+        house = house_of(request, database, zone, day)
+        helper = next((row for row in house.helpers if row.name == who), None)
+        if helper is None and who != EVERYBODY:
+            raise NamedCase("no_such_helper")
+        rows = [
+            Appointment(when, care.system_id, care.name, duty)
+            for when, care, duty in view.ahead(house, day)
+            if helper is None or helper in on_duty(house.helpers, when)
+        ]
+        headers = {"Content-Disposition": f'attachment; filename="round.{form}"'}
+        if form == "csv":
+            return Response(write_tasks(rows, {}), media_type="text/csv", headers=headers)
+        hour = helper.hour if helper else min((row.hour for row in house.helpers), default=18.0)
+        name = f"Round, {helper.name}" if helper else "Round"
+        body = write_calendar(rows, here, hour, {}, name, datetime.now(UTC))
+        return Response(body, media_type="text/calendar", headers=headers)
+
+    return await computed(whole)

@@ -1,0 +1,180 @@
+"""The round on the wire."""
+
+from dataclasses import dataclass
+from datetime import date
+from typing import Annotated
+
+from pydantic import AwareDatetime, Field
+
+from loquen.api.sheet.drawing import Section
+from loquen.api.wire.plan import Strict, mirror
+from loquen.core.model.quantity import Sentence
+from loquen.core.routine.away import Errand
+from loquen.core.routine.due import Helper
+from loquen.core.routine.recurring import Day, Rhythm
+from loquen.store.systems import MOST_ID
+
+MOST_TICKS, MOST_HELPERS, MOST_SYSTEMS = 500, 40, 2000
+RhythmSchema = mirror(Rhythm)
+ISO_DAY = r"^\d{4}-\d{2}-\d{2}$"
+Name = Annotated[str, Field(max_length=60)]
+
+
+@dataclass(frozen=True, slots=True)
+class RoundLine:
+    """One thing to do: since when it is due, what waiting costs; or, ticked, how and by whom."""
+
+    key: str
+    kind: str
+    words: Sentence
+    steps: tuple[Sentence, ...]
+    why: Sentence
+    often: Sentence
+    minutes: float
+    due: date
+    late_d: int
+    again: date | None
+    cost: Sentence | None
+    caution: str
+    measure: str
+    litres: float | None
+    grams: float | None
+    tick: str | None
+    done_by: str
+    skipped: str
+
+
+@dataclass(frozen=True, slots=True)
+class Stop:
+    """A system on the round, with what it wants today and what was done."""
+
+    system_id: int
+    name: str
+    section: Section | None
+    lines: list[RoundLine]
+
+
+@dataclass(frozen=True, slots=True)
+class Round:
+    """Today's round: its result in a sentence, who is there, and the systems in the order of the walk."""
+
+    today: date
+    result: Sentence
+    here: list[str]
+    helpers: list[Helper]
+    stops: list[Stop]
+    quiet: list[str]
+    """Systems that want nothing today."""
+
+
+@dataclass(frozen=True, slots=True)
+class Cared:
+    """A duty of one system as it is set: how often, why, and when next."""
+
+    key: str
+    kind: str
+    words: Sentence
+    why: Sentence
+    often: Sentence
+    rhythm: Rhythm
+    days_between: float
+    usual: Rhythm | None
+    """As the plan has it, where it is set otherwise."""
+    off: bool
+    own: bool
+    minutes: float
+    next: date | None
+    last: date | None
+
+
+@dataclass(frozen=True, slots=True)
+class CareOfSystem:
+    """The care calendar of one system."""
+
+    duties: list[Cared]
+
+
+@dataclass(frozen=True, slots=True)
+class AwaySystem:
+    """One system over a holiday."""
+
+    system_id: int
+    name: str
+    section: Section | None
+    before: tuple[Errand, ...]
+    stand_in: tuple[Errand, ...]
+    waits: tuple[Sentence, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class AwaySheet:
+    """A holiday over the whole house: the visits that a stand-in makes, and system by system what is done."""
+
+    first: date
+    last: date
+    result: Sentence
+    visits: list[date]
+    systems: list[AwaySystem]
+
+
+class TickIn(Strict):
+    """A duty that was seen to on one of its days, or skipped; `id` is the page's own, sent again until it is answered.
+
+    `litres` or `grams` where it was another amount than asked; `log` is false where the page wrote the entry itself.
+    """
+
+    id: str = Field(min_length=8, max_length=64, pattern=r"^[\w-]+$")
+    system_id: int = Field(ge=1, le=MOST_ID)
+    duty: str = Field(min_length=1, max_length=80)
+    due: str = Field(pattern=ISO_DAY)
+    at: AwareDatetime
+    day: str = Field(pattern=ISO_DAY)
+    done_by: Name = ""
+    skipped: str = Field(default="", max_length=200)
+    litres: float | None = Field(default=None, ge=0, le=200_000)
+    grams: float | None = Field(default=None, ge=0, le=1_000_000)
+    note: str = Field(default="", max_length=400)
+    log: bool = True
+
+
+class Ticks(Strict):
+    """Ticks in the order in which they were made."""
+
+    ticks: list[TickIn] = Field(min_length=1, max_length=MOST_TICKS)
+
+
+@dataclass(frozen=True, slots=True)
+class Ticked:
+    """Which ticks are kept now, and which of them were there already."""
+
+    kept: list[str]
+    there: list[str]
+    refused: dict[str, Sentence]
+    """Those that can not be kept, with why: their system is gone."""
+
+
+class DutySet(Strict):
+    """What is set for a duty of a system: its rhythm, that it is off, or a duty of one's own; nothing forgets it."""
+
+    rhythm: RhythmSchema | None = None  # type: ignore[valid-type]
+    off: bool = False
+    words: str = Field(default="", max_length=200)
+    minutes: float = Field(default=5.0, ge=0, le=600)
+
+
+class HelperIn(Strict):
+    """Somebody who does the round; without weekdays, always."""
+
+    name: str = Field(min_length=1, max_length=60)
+    weekdays: list[Day] = Field(default=[], max_length=7)
+    hour: float = Field(default=18.0, ge=0, lt=24)
+
+
+class HelpersIn(Strict):
+    helpers: list[HelperIn] = Field(max_length=MOST_HELPERS)
+
+
+class WalkIn(Strict):
+    """Systems in the order of the walk."""
+
+    systems: list[Annotated[int, Field(ge=1, le=MOST_ID)]] = Field(max_length=MOST_SYSTEMS)

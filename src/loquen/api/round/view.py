@@ -1,0 +1,272 @@
+"""From duties and what was done to the round that a page shows."""
+
+import json
+from collections import defaultdict
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field, replace
+from datetime import date, timedelta
+from zoneinfo import ZoneInfo
+
+from sqlmodel import Session
+
+from loquen.api.round.cares import Care, Cares
+from loquen.api.round.schema import AwaySheet, AwaySystem, Cared, Round, RoundLine, Stop
+from loquen.core.model.documents import rebuilt
+from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.routine.away import away, every_visit
+from loquen.core.routine.costs import cost
+from loquen.core.routine.due import (
+    LAPSING,
+    OWN,
+    Done,
+    Due,
+    Helper,
+    as_set,
+    attended,
+    coming,
+    due,
+    first_due,
+    on_duty,
+)
+from loquen.core.routine.duty import Duty, Set
+from loquen.core.routine.recurring import following, rhythm_words
+from loquen.store import log, rounds, systems
+from loquen.store.rounds import Tick
+
+LOGGED_D = 400
+"""So far back the log is looked at for what was done without a tick."""
+AHEAD_D = 56
+
+
+@dataclass(frozen=True, slots=True)
+class House:
+    """Every system with its duties as they are set, and what was done when."""
+
+    cares: list[Care]
+    duties: dict[int, tuple[Duty, ...]]
+    settings: dict[int, dict[str, Set]]
+    done: dict[int, dict[str, Done]]
+    helpers: list[Helper] = field(default_factory=list)
+
+    def of(self, system_id: int, duty: Duty) -> Done:
+        return self.done.get(system_id, {}).get(duty.key, Done())
+
+
+def read_house(session: Session, cares: Cares, zone: ZoneInfo, today: date) -> House:
+    """The house as it is kept, in the order of the walk; days are those of a time zone."""
+    walk = rounds.walk(session)
+    known = sorted(systems.list_all(session), key=lambda row: (walk.get(row.id, len(walk) + row.id), row.id))
+    found = [cares.of(system) for system in known]
+    settings = {
+        system_id: {key: rebuilt(Set, json.loads(text)) for key, text in rows.items()}
+        for system_id, rows in rounds.settings(session).items()
+    }
+    return House(
+        cares=found,
+        duties={care.system_id: as_set(care.duties, settings.get(care.system_id, {})) for care in found},
+        settings=settings,
+        done=done_days(session, found, zone, today),
+        helpers=[
+            Helper(row.name, tuple(row.weekdays.split(",")) if row.weekdays else (), row.hour)
+            for row in rounds.helpers(session)
+        ],
+    )
+
+
+def done_days(session: Session, cares: Iterable[Care], zone: ZoneInfo, today: date) -> dict[int, dict[str, Done]]:
+    """When each duty was last seen to, by its ticks and by the log."""
+    found: dict[int, dict[str, Done]] = defaultdict(dict)
+    for (system_id, key), (settled, last) in rounds.last_ticks(session).items():
+        found[system_id][key] = Done(date.fromisoformat(last) if last else None, date.fromisoformat(settled))
+    keys = {care.system_id: [duty.key for duty in care.duties] for care in cares}
+    for row in log.list_since(session, today - timedelta(days=LOGGED_D)):
+        entry = json.loads(row.document)
+        day = row.at.astimezone(zone).date()
+        for key in duties_of(entry, keys.get(row.system_id, [])):
+            known = found[row.system_id].get(key, Done())
+            if day <= today and (known.last is None or known.last < day):
+                found[row.system_id][key] = replace(known, last=day)
+    return found
+
+
+def duties_of(entry: Mapping[str, str], keys: Iterable[str]) -> list[str]:
+    """The duties that an entry of the log sees to."""
+    kind, what, note = entry.get("kind"), entry.get("what", ""), entry.get("note", "")
+    if kind == "change":
+        return ["change"]
+    if kind == "reading":
+        return [f"read.{what}"]
+    if kind == "feed":
+        return [key for key in keys if key.startswith("feed.")]
+    if kind == "filter" and not note:
+        return [key for key in keys if key.startswith("rinse.")]
+    return []
+
+
+def round_of(house: House, today: date, ticks: Iterable[Tick]) -> Round:
+    """What is due today, stop by stop, and what was ticked today."""
+    ticked: dict[int, list[Tick]] = defaultdict(list)
+    for tick in ticks:
+        ticked[tick.system_id].append(tick)
+    stops, quiet = [], []
+    for care in house.cares:
+        lines = lines_of(house, care, today) + done_lines(house, care, ticked[care.system_id])
+        if lines:
+            stops.append(Stop(care.system_id, care.name, care.section, lines))
+        elif care.duties:
+            quiet.append(care.name)
+    here = [helper.name for helper in on_duty(house.helpers, today)]
+    return Round(today, result_of(stops, len(house.cares)), here, house.helpers, stops, quiet)
+
+
+def lines_of(house: House, care: Care, today: date) -> list[RoundLine]:
+    lines = []
+    for duty in house.duties[care.system_id]:
+        waiting = due(duty, care.began, house.of(care.system_id, duty), today)
+        if waiting is not None:
+            done = house.done.get(care.system_id, {})
+            changed = done.get("change", Done()).last
+            last = done.get(duty.key, Done()).last
+            lines.append(line_of(waiting, cost(waiting, care.ahead, changed, last, today)))
+    return lines
+
+
+def done_lines(house: House, care: Care, ticks: Iterable[Tick]) -> list[RoundLine]:
+    known = {duty.key: duty for duty in house.duties[care.system_id]}
+    return [
+        replace(
+            line_of(Due(known[tick.duty], date.fromisoformat(tick.due), 0, None), None),
+            tick=tick.id,
+            done_by=tick.done_by,
+            skipped=tick.skipped,
+        )
+        for tick in ticks
+        if tick.duty in known
+    ]
+
+
+def line_of(waiting: Due, costs: Sentence | None) -> RoundLine:
+    duty = waiting.duty
+    entry = duty.entry
+    return RoundLine(
+        key=duty.key,
+        kind=duty.kind,
+        words=duty.words,
+        steps=duty.steps,
+        why=duty.why,
+        often=rhythm_words(duty.rhythm),
+        minutes=duty.minutes,
+        due=waiting.day,
+        late_d=waiting.late_d,
+        again=waiting.again,
+        cost=costs,
+        caution=duty.caution,
+        measure=duty.measure,
+        litres=entry.litres if entry and entry.kind == "change" else None,
+        grams=entry.amount if entry and entry.kind == "feed" else None,
+        tick=None,
+        done_by="",
+        skipped="",
+    )
+
+
+def result_of(stops: Iterable[Stop], known: int) -> Sentence:
+    """How much there is to do today, in a sentence."""
+    waiting = [line for stop in stops for line in stop.lines if line.tick is None]
+    if not known:
+        return say("No system is kept yet: the round begins with the first.")
+    if not waiting:
+        return say("All done for today.")
+    terms = {
+        "things": Term(len(waiting), "count"),
+        "systems": Term(sum(any(line.tick is None for line in stop.lines) for stop in stops), "count"),
+        "hours": Term(sum(line.minutes for line in waiting) / 60, "hours"),
+    }
+    late = sum(line.late_d > 0 for line in waiting)
+    text = "{things} things to do in {systems} systems, about {hours} of work."
+    if late:
+        return say(text + " {late} of them should have been done before.", **terms, late=Term(late, "count"))
+    return say(text, **terms)
+
+
+def cared(house: House, care: Care, today: date) -> list[Cared]:
+    """The care calendar of one system: every duty, also those that are off."""
+    settings = house.settings.get(care.system_id, {})
+    active = {duty.key: duty for duty in house.duties[care.system_id]}
+    every = [*care.duties, *(duty for key, duty in active.items() if key.startswith(OWN))]
+    found = []
+    for usual in every:
+        duty, own = active.get(usual.key, usual), settings.get(usual.key)
+        done = house.of(care.system_id, duty)
+        found.append(
+            Cared(
+                key=duty.key,
+                kind=duty.kind,
+                words=duty.words,
+                why=duty.why,
+                often=rhythm_words(duty.rhythm),
+                rhythm=duty.rhythm,
+                days_between=duty.rhythm.days,
+                usual=usual.rhythm if duty.rhythm != usual.rhythm else None,
+                off=own is not None and own.off,
+                own=usual.key.startswith(OWN),
+                minutes=duty.minutes,
+                next=next_day(duty, care.began, done, today),
+                last=done.last,
+            )
+        )
+    return found
+
+
+def next_day(duty: Duty, began: date, done: Done, today: date) -> date | None:
+    """When a duty is due next, today where it waits already."""
+    if due(duty, began, done, today) is not None:
+        return today
+    if duty.rhythm.by_interval:
+        return first_due(duty, began, done)
+    return following(duty.rhythm, began, today)
+
+
+def ahead(house: House, today: date, days: int = AHEAD_D) -> list[tuple[date, Care, Duty]]:
+    """Everything that comes in some days, on days on which somebody is there, in the order of days and of the walk."""
+    last = today + timedelta(days=days)
+    found = []
+    for place, care in enumerate(house.cares):
+        for duty in house.duties[care.system_id]:
+            done = house.of(care.system_id, duty)
+            waiting = due(duty, care.began, done, today)
+            days_to_come = [
+                day for day in coming(duty, care.began, done, today, last) if waiting is None or day > today
+            ]
+            days_due = [*([today] if waiting else []), *days_to_come]
+            # Food that nobody is there to give is not given twice later; all else is done when somebody comes.
+            done_on = days_due if duty.kind in LAPSING else {attended(house.helpers, day): day for day in days_due}
+            found += [(day, place, care, duty) for day in done_on]
+    found.sort(key=lambda row: (row[0], row[1]))
+    return [(day, care, duty) for day, _, care, duty in found]
+
+
+def away_sheet(house: House, first: date, last: date) -> AwaySheet:
+    """A holiday over all systems."""
+    rows = []
+    visit_d = every_visit((care.ahead for care in house.cares), first, last)
+    for care in house.cares:
+        found = away(
+            house.duties[care.system_id],
+            care.ahead,
+            house.done.get(care.system_id, {}),
+            care.began,
+            first,
+            last,
+            visit_d,
+        )
+        rows.append(AwaySystem(care.system_id, care.name, care.section, found.before, found.stand_in, found.waits))
+    visits = sorted({day for row in rows for task in row.stand_in for day in task.days})
+    count, span = len(visits), (last - first).days + 1
+    terms = {"span": Term(span, "days"), "visits": Term(count, "count")}
+    text = (
+        "{span} away: nobody needs to come, if the water is changed the day before."
+        if not visits
+        else "{span} away: a stand-in comes on {visits} of them."
+    )
+    return AwaySheet(first, last, say(text, **terms), visits, rows)

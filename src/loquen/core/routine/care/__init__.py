@@ -1,0 +1,1 @@
+"""What each part of a system wants done, by the plan's own numbers."""

@@ -1,0 +1,159 @@
+"""Media rinsed one bed at a time, and how high ammonia would rise after it."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+from loquen.core.data import library
+from loquen.core.data.tables import constants
+from loquen.core.graph.asking import number
+from loquen.core.graph.engine import Missing, Sheet
+from loquen.core.model.log import Entry
+from loquen.core.model.plan import Plan
+from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.routine.duty import Duty
+from loquen.core.routine.recurring import Rhythm
+from loquen.core.timeline import course, rates
+from loquen.core.timeline.course import HOURS, Happening
+from loquen.core.timeline.nitrogen import Inputs
+
+WATCHED_D = 28
+DAYS_PER_WEEK = 7
+RINSED_AT_ONCE = 0.5
+"""Of a sump's media: the other half goes on."""
+
+
+@dataclass(frozen=True, slots=True)
+class Bed:
+    """A bed of media: what it is called, its share of all media, how long it goes between rinses, how much at once."""
+
+    key: str
+    label: str
+    share: float
+    weeks: float
+    part: float = 1.0
+
+
+def beds_of(sheet: Sheet[Plan]) -> list[Bed]:
+    """The beds that are rinsed, by the area of each; the tank's own surfaces are none."""
+    found = sheet.look("beds")
+    if isinstance(found, Missing):
+        return []
+    whole = sum(found.areas_m2)
+    if whole <= 0:
+        return []
+    kinds, media = library.filter_kinds(), library.media()
+    rows = [
+        Bed(
+            f"rinse.{i}",
+            f"{kinds[row.filter_kind].label.lower()}, {media[row.media].label.lower()}",
+            area / whole,
+            kinds[row.filter_kind].rinse_weeks,
+        )
+        for i, (row, area) in enumerate(zip(sheet.root.filters, found.areas_m2, strict=False))
+        if area > 0
+    ]
+    sump = found.areas_m2[-1]
+    if sump > 0:
+        weeks = constants("routine.toml")["rinse_sump_weeks"].value
+        rows.append(Bed("rinse.sump", "sump's media", sump / whole, weeks, RINSED_AT_ONCE))
+    return [replace(row, label=f"{ordinal} {row.label}".strip()) for ordinal, row in told_apart(rows)]
+
+
+ORDINALS = ("first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth")
+
+
+def told_apart(rows: list[Bed]) -> Iterator[tuple[str, Bed]]:
+    """The beds, numbered where two are called the same."""
+    for row in rows:
+        alike = [other.key for other in rows if other.label == row.label]
+        yield (ORDINALS[alike.index(row.key)] if len(alike) > 1 else ""), row
+
+
+def duties(sheet: Sheet[Plan]) -> Iterator[Duty]:
+    """One rinse a bed, in tank water, spread so that no two fall together."""
+    table, beds = constants("routine.toml"), beds_of(sheet)
+    alone = [rise_after(sheet, [(0, bed.share * bed.part)]) for bed in beds]
+    together = rise_after(sheet, [(0, bed.share * bed.part) for bed in beds]) if len(beds) > 1 else None
+    for place, (bed, rise) in enumerate(zip(beds, alone, strict=True)):
+        what = say("Rinse {part}the {bed} in tank water.", part="half of " if bed.part < 1 else "", bed=bed.label)
+        yield Duty(
+            key=bed.key,
+            kind="filter",
+            words=what,
+            why=why(bed, rise, together),
+            rhythm=Rhythm(every_d=round(bed.weeks * DAYS_PER_WEEK)),
+            minutes=table["rinse_min"].value,
+            entry=Entry("filter", what="tank", share=round(bed.share * bed.part, 3), note=bed.label),
+            offset_d=offset_d(place, len(beds), bed),
+        )
+
+
+def why(bed: Bed, rise: float | None, together: float | None) -> Sentence:
+    if rise is None:
+        return say(
+            "It clogs: a filter that does not flow does not breathe. Never under the tap, never all at once."
+        )
+    terms = {"share": Term(bed.share, "share"), "rise": Term(rise, "ammonia")}
+    if together is None:
+        return say("It holds {share} of the media; a rinse lifts ammonia by {rise} for some days.", **terms)
+    text = "It holds {share} of the media; a rinse lifts ammonia by {rise}, all on one day by {all}."
+    return say(text, **terms, all=Term(together, "ammonia"))
+
+
+def offset_d(place: int, count: int, bed: Bed) -> int:
+    """When a bed is first rinsed: the beds of one system are spread evenly over the time that the slowest of them goes."""
+    gap = constants("routine.toml")["rinse_gap_weeks"].value
+    apart = max(gap, bed.weeks / count)
+    return round(DAYS_PER_WEEK * (apart * (place + 1) if count > 1 else bed.weeks))
+
+
+def peak_after(sheet: Sheet[Plan], rinses: list[tuple[int, float]]) -> float | None:
+    """Highest total ammonia (mg/L N) in four weeks with rinses on some days, each of a share of the media.
+
+    From a filter that has settled under today's load. None where a load, a volume or a warmth is not known.
+    """
+    settled = settled_inputs(sheet)
+    if settled is None:
+        return None
+    c = rates.table()
+    lost = c.media_of_bacteria * c.cleaned_tank_lost
+    happenings = [Happening(day * HOURS, capacity_lost_share=share * lost) for day, share in rinses]
+    days = max(day for day, _ in rinses) + WATCHED_D if rinses else WATCHED_D
+    start = settled.state()
+    record = course.one(start, settled.water(), settled.keeper(), days, happenings)
+    return float(max(state[rates.AMMONIA] for state in record.hours))
+
+
+def rise_after(sheet: Sheet[Plan], rinses: list[tuple[int, float]]) -> float | None:
+    """How much higher total ammonia (mg/L N) gets with rinses than it would without."""
+    peak, usual = peak_after(sheet, rinses), peak_after(sheet, [])
+    return None if peak is None or usual is None else max(0.0, peak - usual)
+
+
+def settled_inputs(sheet: Sheet[Plan]) -> Inputs | None:
+    """A run of the filter as it stands: bacteria for its load, as growth and decay leave them."""
+    litres, load = number(sheet, "real_volume_l"), number(sheet, "load_now_mg_d")
+    warm, kh, level = number(sheet, "water_c"), number(sheet, "new_kh_dkh"), number(sheet, "mature_ammonia_mg_l")
+    beds = sheet.look("beds")
+    if None in (litres, load, warm, kh, level) or isinstance(beds, Missing) or not load or not litres:
+        return None
+    c = rates.table()
+    a_day = load / litres
+    x_max = c.capacity_mg_m2_d * beds.driven_m2 / litres
+    temp = min(max(warm or 25.0, 5.0), 35.0)
+    decay = c.decay_per_d * c.warmth_per_k ** (min(temp, c.warmest_c) - 25)
+    return Inputs(
+        mode="with_animals",
+        temp_c=temp,
+        kh_dkh=min(max(kh or 4.0, 0.5), 40.0),
+        load_mg_l_d_n=a_day,
+        x_max_mg_l_d=max(x_max, 1e-3),
+        seed_ammonia_oxidisers_mg_l_d=settled_x(c.growth_ammonia_oxidisers, a_day, decay, x_max),
+        seed_nitrite_oxidisers_mg_l_d=settled_x(c.growth_nitrite_oxidisers, a_day, decay, x_max),
+    )
+
+
+def settled_x(growth: float, load_mg_l_d: float, decay: float, x_max: float) -> float:
+    """Where growth on a load and decay balance: growth·load·(1 − X/X_max) = decay·X."""
+    fed = growth * load_mg_l_d
+    return fed / (decay + fed / max(x_max, 1e-3))

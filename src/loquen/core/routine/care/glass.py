@@ -1,0 +1,80 @@
+"""Pane and bed."""
+
+from collections.abc import Iterator
+
+from loquen.core.data.tables import constants
+from loquen.core.graph.engine import Sheet
+from loquen.core.model.log import Entry
+from loquen.core.model.plan import Plan
+from loquen.core.model.quantity import Sentence, say
+from loquen.core.routine.care.water import change_rhythm
+from loquen.core.routine.duty import Duty
+from loquen.core.routine.recurring import WEEK, Rhythm
+
+WITH_EACH_CHANGE = ("weekdays", "every")
+ROOTED_COVER = 0.15
+"""From so much cover on a bed is planted, and siphoned in parts."""
+
+
+def duties(sheet: Sheet[Plan]) -> Iterator[Duty]:
+    table, plan = constants("routine.toml"), sheet.root
+    yield Duty(
+        key="glass",
+        kind="clean",
+        words=say("Wipe the front pane."),
+        why=say("Algae on the glass say how long and how strong the light is: enter what you see."),
+        rhythm=Rhythm(every_d=round(table["glass_d"].value)),
+        minutes=table["care_min"].value,
+        entry=Entry("note", note="front pane wiped"),
+    )
+    if plan.tank.bed == "bare" and plan.tank.siphoned_by == "usual":
+        yield siphoning(
+            sheet,
+            say("Siphon what lies on the bare floor."),
+            say("Nothing lives in a bare floor that would use it."),
+        )
+    elif planted(plan) > ROOTED_COVER:
+        parts = round(table["parts_of_bed"].value)
+        yield siphoning(
+            sheet,
+            say(
+                "Siphon {part} of the open bed, over it and not into it; the next part next time.",
+                part=f"one of {parts} parts",
+            ),
+            say(
+                "The bed feeds its plants and carries bacteria: never all of it on one day, none before plants have rooted."
+            ),
+        )
+    else:
+        yield siphoning(
+            sheet,
+            say("Siphon {part} of the bed.", part="half" if plan.tank.siphoned_by == "usual" else "all"),
+            say("What rots there comes back as ammonia and nitrate."),
+        )
+
+
+def planted(plan: Plan) -> float:
+    return sum(row.plant_cover_frac for row in plan.planting)
+
+
+def siphoning(sheet: Sheet[Plan], words: Sentence, why: Sentence) -> Duty:
+    return Duty(
+        key="siphon",
+        kind="clean",
+        words=words,
+        why=why,
+        rhythm=siphon_rhythm(sheet),
+        minutes=constants("routine.toml")["care_min"].value,
+        entry=Entry("note", note="bottom siphoned"),
+    )
+
+
+def siphon_rhythm(sheet: Sheet[Plan]) -> Rhythm:
+    """As the plan says; otherwise together with the change, once a week."""
+    plan = sheet.root
+    if plan.tank.siphoned_by == "daily":
+        return Rhythm(weekdays=plan.changes.there or WEEK)
+    usual = change_rhythm(sheet) if plan.changes.regime in WITH_EACH_CHANGE else Rhythm()
+    if usual.weekdays:
+        return Rhythm(weekdays=(max(usual.weekdays, key=WEEK.index),))
+    return Rhythm(every_d=usual.every_d or round(constants("routine.toml")["siphon_d"].value))

@@ -1,0 +1,20 @@
+"""Everything that a system wants done, in the order in which one stands before it."""
+
+from loquen.core.errors import NamedCase
+from loquen.core.graph.engine import Sheet
+from loquen.core.model.plan import Plan
+from loquen.core.routine.care import feeding, filters, glass, living, safety, water
+from loquen.core.routine.duty import Duty
+
+PARTS = (feeding, water, filters, glass, living, safety)
+
+
+def care_of(sheet: Sheet[Plan]) -> tuple[Duty, ...]:
+    """The duties of a system; where a number is missing, those that hang on it are left out."""
+    found: list[Duty] = []
+    for part in PARTS:
+        try:
+            found += part.duties(sheet)
+        except NamedCase:
+            continue
+    return tuple(found)

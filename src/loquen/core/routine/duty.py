@@ -1,0 +1,42 @@
+"""Something that has to be done for a system again and again."""
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+from loquen.core.model.log import Entry
+from loquen.core.model.quantity import Sentence
+from loquen.core.routine.recurring import Rhythm
+
+DutyKind = Literal["feed", "change", "read", "filter", "clean", "plants", "lamp", "supply", "safety", "own"]
+
+
+@dataclass(frozen=True, slots=True)
+class Duty:
+    """What is done, with amounts and steps, how often and why; what its tick writes into the log.
+
+    `offset_d` is when it is first due, in days from when the system was started in Loquen.
+    """
+
+    key: str
+    kind: DutyKind
+    words: Sentence
+    why: Sentence
+    rhythm: Rhythm
+    minutes: float
+    steps: tuple[Sentence, ...] = ()
+    entry: Entry | None = None
+    measure: str = ""
+    """What is read, where the tick is a reading."""
+    offset_d: int = 0
+    caution: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Set:
+    """What a keeper set otherwise for one duty of a system, or a duty of their own (with words)."""
+
+    rhythm: Rhythm | None = None
+    off: bool = False
+    words: str = ""
+    since: str = ""
+    minutes: float = field(default=5.0)

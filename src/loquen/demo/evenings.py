@@ -1,0 +1,39 @@
+"""The volunteers of Sluice Street and their evenings: who comes when, and what was ticked of late."""
+
+from collections.abc import Iterable
+from datetime import datetime, timedelta
+
+from sqlmodel import Session
+
+from loquen.store import rounds
+from loquen.store.rounds import Tick
+
+HELPERS = (
+    ("Ida", "Mon,Thu", 18.0),
+    ("Bram", "Tue,Fri", 18.5),
+    ("Noor", "Wed,Sat", 18.0),
+    ("Tove", "Thu,Sun", 18.0),
+    ("Emil", "Mon,Sat", 17.5),
+    ("Rosa", "Tue,Sun", 18.0),
+)
+DONE_AGO = {
+    "glass": (2, 9, 4, 7, 5, 3),
+    "top_up": (3, 5, 8, 2, 6, 7),
+    "thin": (12, 9, 15, 4, 14, 6),
+    "read.temperature": (6, 8, 3, 5, 2, 9),
+    "read.kh": (3, 6, 10, 4, 16, 8),
+    "rinse.0": (19, 40, 24, 12, 15, 11),
+    "rinse.1": (19, 12, 9, 12, 15, 11),
+    "rinse.sump": (61, 61, 61, 88, 61, 61),
+}
+"""Days since each was last done, system by system: some of it is late."""
+
+
+def fill(session: Session, system_ids: Iterable[int], now: datetime) -> None:
+    """Keep the helpers, and when each duty that is counted from its last time was last ticked."""
+    rounds.put_helpers(session, HELPERS)
+    for place, system_id in enumerate(system_ids):
+        for turn, (key, ago) in enumerate(DONE_AGO.items()):
+            at = now - timedelta(days=ago[place % len(ago)])
+            day, who = at.date().isoformat(), HELPERS[(place + turn) % len(HELPERS)][0]
+            rounds.add_tick(session, Tick(f"demo-{system_id}-{key}", system_id, key, day, at, day, who))

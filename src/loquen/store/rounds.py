@@ -1,0 +1,170 @@
+"""The round as it is kept: settings of duties, ticks, helpers and the order of the walk."""
+
+from collections import defaultdict
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import datetime
+
+from sqlmodel import Session, col, delete, func, select
+
+from loquen.store.systems import existing
+from loquen.store.tables import DutyRow, HelperRow, TickRow, WalkRow
+
+
+class NoSuchTick(LookupError):
+    """No tick is kept under this number."""
+
+
+@dataclass(frozen=True, slots=True)
+class Tick:
+    """A duty seen to or skipped: on which of its days, when, by whom, and the entry it wrote into the log.
+
+    `day` is the date on which it was done where the person was.
+    """
+
+    id: str
+    system_id: int
+    duty: str
+    due: str
+    at: datetime
+    day: str
+    done_by: str = ""
+    skipped: str = ""
+    entry_id: int | None = None
+
+
+def settings(session: Session) -> dict[int, dict[str, str]]:
+    """What is set otherwise, as text, by system and duty."""
+    found: dict[int, dict[str, str]] = defaultdict(dict)
+    for row in session.exec(select(DutyRow)):
+        found[row.system_id][row.key] = row.document
+    return found
+
+
+def put_setting(session: Session, system_id: int, key: str, document: str | None) -> None:
+    """Keep what is set for a duty, or forget it where it is None; raise NoSuchSystem."""
+    existing(session, system_id)
+    row = session.get(DutyRow, (system_id, key))
+    if document is None:
+        if row is not None:
+            session.delete(row)
+    elif row is None:
+        session.add(DutyRow(system_id=system_id, key=key, document=document))
+    else:
+        row.document = document
+        session.add(row)
+    session.flush()
+
+
+def add_tick(session: Session, tick: Tick) -> tuple[Tick, bool]:
+    """Keep a tick and say that it is new; the one that is there where it, or its duty's day, was sent before.
+
+    Raises: NoSuchSystem.
+    """
+    existing(session, tick.system_id)
+    row = session.get(TickRow, tick.id) or session.exec(same_day(tick)).first()
+    if row is not None:
+        return kept(row), False
+    row = TickRow(
+        id=tick.id,
+        system_id=tick.system_id,
+        duty=tick.duty,
+        due=tick.due,
+        at=tick.at,
+        day=tick.day,
+        done_by=tick.done_by,
+        skipped=tick.skipped,
+        entry_id=tick.entry_id,
+    )
+    session.add(row)
+    session.flush()
+    return kept(row), True
+
+
+def same_day(tick: Tick):  # type: ignore[no-untyped-def]
+    """The tick of the same duty's same day."""
+    return select(TickRow).where(
+        TickRow.system_id == tick.system_id, TickRow.duty == tick.duty, TickRow.due == tick.due
+    )
+
+
+def note_entry(session: Session, tick_id: str, entry_id: int) -> None:
+    """Keep which entry of the log a tick wrote."""
+    row = session.get(TickRow, tick_id)
+    assert row is not None
+    row.entry_id = entry_id
+    session.add(row)
+    session.flush()
+
+
+def take_back(session: Session, tick_id: str) -> Tick:
+    """Forget a tick; raise NoSuchTick."""
+    row = session.get(TickRow, tick_id)
+    if row is None:
+        raise NoSuchTick(tick_id)
+    found = kept(row)
+    session.delete(row)
+    session.flush()
+    return found
+
+
+def ticks_on(session: Session, day: str) -> list[Tick]:
+    """What was ticked on a day, in the order in which it was."""
+    rows = select(TickRow).where(TickRow.day == day).order_by(col(TickRow.at), col(TickRow.id))
+    return [kept(row) for row in session.exec(rows)]
+
+
+def last_ticks(session: Session) -> dict[tuple[int, str], tuple[str, str]]:
+    """By system and duty: the last of its days that is settled, and the last day on which it was really done ("" for never)."""
+    settled = select(TickRow.system_id, TickRow.duty, func.max(TickRow.due)).group_by(
+        col(TickRow.system_id), col(TickRow.duty)
+    )
+    done = (
+        select(TickRow.system_id, TickRow.duty, func.max(TickRow.day))
+        .where(TickRow.skipped == "")
+        .group_by(col(TickRow.system_id), col(TickRow.duty))
+    )
+    days = {(system, duty): day for system, duty, day in session.exec(done)}
+    return {(system, duty): (due, days.get((system, duty), "")) for system, duty, due in session.exec(settled)}
+
+
+def helpers(session: Session) -> list[HelperRow]:
+    return list(session.exec(select(HelperRow).order_by(col(HelperRow.place))))
+
+
+def put_helpers(session: Session, rows: Iterable[tuple[str, str, float]]) -> None:
+    """Keep who does the round: name, weekdays and hour, in this order, and nobody else."""
+    session.execute(delete(HelperRow))
+    session.add_all(
+        HelperRow(name=name, place=place, weekdays=weekdays, hour=hour)
+        for place, (name, weekdays, hour) in enumerate(rows)
+    )
+    session.flush()
+
+
+def walk(session: Session) -> dict[int, int]:
+    """Where each system comes in the round, as far as it was put in order."""
+    return {row.system_id: row.place for row in session.exec(select(WalkRow))}
+
+
+def put_walk(session: Session, system_ids: Iterable[int]) -> None:
+    """Keep the order of the round; raise NoSuchSystem."""
+    session.execute(delete(WalkRow))
+    for place, system_id in enumerate(system_ids):
+        existing(session, system_id)
+        session.add(WalkRow(system_id=system_id, place=place))
+    session.flush()
+
+
+def kept(row: TickRow) -> Tick:
+    return Tick(
+        row.id,
+        row.system_id,
+        row.duty,
+        row.due,
+        row.at,
+        row.day,
+        row.done_by,
+        row.skipped,
+        row.entry_id,
+    )

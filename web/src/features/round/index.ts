@@ -1,0 +1,2 @@
+export { AwayPage } from "./AwayPage";
+export { RoundPage } from "./RoundPage";
