@@ -6,6 +6,8 @@ from fastapi import FastAPI
 
 from loquen.api import building, fits, forecasts, library, own, planner, prices, sump
 from loquen.api.log import routes as log
+from loquen.api.register import routes as register
+from loquen.api.register.view import Homes
 from loquen.api.rooms import controller
 from loquen.api.rooms import routes as rooms
 from loquen.api.rooms.lines import Lines
@@ -31,6 +33,7 @@ def create_api(database: Database, controller_port: int | None = None) -> FastAP
     api.state.listing = Listing()
     api.state.lines = Lines()
     api.state.cares = Cares()
+    api.state.homes = Homes()
     api.state.sheets = KeptSheets()
     api.state.controller = ControllerLink(controller_port)
     faults.install(api)
@@ -50,6 +53,7 @@ def create_api(database: Database, controller_port: int | None = None) -> FastAP
         log,
         forecasts,
         round_,
+        register,
     ):
         api.include_router(routes.router)
     api.include_router(rooms.router)

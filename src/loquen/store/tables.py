@@ -189,3 +189,25 @@ class WalkRow(SQLModel, table=True):
 
     system_id: int = Field(foreign_key="system.id", primary_key=True)
     place: int
+
+
+class ResidentRow(SQLModel, table=True):
+    """A group or one animal with a name, as its document; put away with all that happened to it."""
+
+    __tablename__ = "resident"
+
+    id: int | None = Field(default=None, primary_key=True)
+    document: str = Field(sa_column=Column(Text, nullable=False))
+    deleted: datetime | None = Field(default=None, sa_type=Moment)
+
+
+class HappenedRow(SQLModel, table=True):
+    """Something that happened to a resident, as its document."""
+
+    __tablename__ = "happened"
+
+    id: int | None = Field(default=None, primary_key=True)
+    resident_id: int = Field(foreign_key="resident.id", index=True)
+    written: datetime = Field(default_factory=now, sa_type=Moment)
+    document: str = Field(sa_column=Column(Text, nullable=False))
+    deleted: datetime | None = Field(default=None, sa_type=Moment)

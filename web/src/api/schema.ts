@@ -1298,6 +1298,208 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/register": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Register
+         * @description Everybody by home, judged as they live.
+         */
+        get: operations["read_register_api_register_get"];
+        put?: never;
+        /**
+         * Write Down
+         * @description Somebody new, with what happened first.
+         */
+        post: operations["write_down_api_register_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/register/cards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Cards
+         * @description What to look at before buying, by group.
+         */
+        get: operations["read_cards_api_register_cards_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/register/buy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * How Many To Buy
+         * @description How many young for so many grown males and females, and what they cost either way.
+         */
+        post: operations["how_many_to_buy_api_register_buy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/register.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Register
+         * @description Who lives where as a table.
+         */
+        get: operations["export_register_api_register_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/register/{resident_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Update Resident
+         * @description What a resident is called, where it is from, how long it stays.
+         */
+        put: operations["update_resident_api_register__resident_id__put"];
+        post?: never;
+        /** Put Away */
+        delete: operations["put_away_api_register__resident_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/register/{resident_id}/happened": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Note Happened
+         * @description Write down what happened; a move is kept also where the system's checks refuse it, and that is told.
+         */
+        post: operations["note_happened_api_register__resident_id__happened_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/register/happened/{happened_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take Back
+         * @description Take out what was written down; raise RegisterFault where what came later hangs on it.
+         */
+        delete: operations["take_back_api_register_happened__happened_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/register/{resident_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring Back */
+        post: operations["bring_back_api_register__resident_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/register/{resident_id}/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Places
+         * @description Which of the keeper's other systems could take the animals of one that live in a system, by their checks.
+         */
+        get: operations["read_places_api_register__resident_id__places_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/register/take/{system_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Into Plan
+         * @description The plan with the animals that live there, as one step that can be undone; 409 when it was changed since.
+         */
+        post: operations["take_into_plan_api_register_take__system_id__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rooms": {
         parameters: {
             query?: never;
@@ -2016,6 +2218,22 @@ export interface components {
              */
             fan_m3_h: number;
         };
+        /**
+         * Bought
+         * @description Young against grown: how many young, with what chance, and what the wanted ones cost either way.
+         */
+        Bought: {
+            /** Number */
+            number: number;
+            /** Chance Frac */
+            chance_frac: number;
+            /** Young Money */
+            young_money: number;
+            /** Grown Money */
+            grown_money: number;
+            /** Over */
+            over: number;
+        };
         /** Building */
         Building: {
             /**
@@ -2033,6 +2251,52 @@ export interface components {
              * @default 0
              */
             margin_frac: number;
+        };
+        /**
+         * BuyIn
+         * @description Grown males and females wanted, with which chance, and what young, raising one and a grown one cost.
+         */
+        BuyIn: {
+            /**
+             * Males
+             * @default 1
+             */
+            males: number;
+            /**
+             * Females
+             * @default 3
+             */
+            females: number;
+            /**
+             * Wanted Frac
+             * @default 0.95
+             */
+            wanted_frac: number;
+            /**
+             * Male Frac
+             * @default 0.5
+             */
+            male_frac: number;
+            /**
+             * Survive Frac
+             * @default 0.9
+             */
+            survive_frac: number;
+            /**
+             * Young Price
+             * @default 5
+             */
+            young_price: number;
+            /**
+             * Raising Price
+             * @default 2
+             */
+            raising_price: number;
+            /**
+             * Grown Price
+             * @default 15
+             */
+            grown_price: number;
         };
         /**
          * Camp
@@ -2062,6 +2326,23 @@ export interface components {
             /** Peak Nitrite */
             peak_nitrite: number;
             risk: components["schemas"]["Sentence"];
+        };
+        /**
+         * Card
+         * @description What to look at before an animal of a group is bought.
+         */
+        Card: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Look */
+            look: string[];
+        };
+        /** Cards */
+        Cards: {
+            /** Cards */
+            cards: components["schemas"]["Card"][];
         };
         /**
          * Care
@@ -2097,10 +2378,10 @@ export interface components {
             words: components["schemas"]["Sentence"];
             why: components["schemas"]["Sentence"];
             often: components["schemas"]["Sentence"];
-            rhythm: components["schemas"]["Rhythm-Output"];
+            rhythm: components["schemas"]["Rhythm"];
             /** Days Between */
             days_between: number;
-            usual: components["schemas"]["Rhythm-Output"] | null;
+            usual: components["schemas"]["Rhythm"] | null;
             /** Off */
             off: boolean;
             /** Own */
@@ -2495,6 +2776,26 @@ export interface components {
             rows: components["schemas"]["Moved"][];
         };
         /**
+         * Differs
+         * @description A check that stands otherwise with the animals that live there than with those that were planned.
+         */
+        Differs: {
+            /** Check */
+            check: string;
+            /** Label */
+            label: string;
+            /**
+             * Planned
+             * @enum {string}
+             */
+            planned: "holds" | "tight" | "short" | "unknown";
+            /**
+             * Lives
+             * @enum {string}
+             */
+            lives: "holds" | "tight" | "short" | "unknown";
+        };
+        /**
          * Done
          * @description Whether a cycle is done, why, and what stands for it.
          */
@@ -2616,7 +2917,7 @@ export interface components {
          * @description What is set for a duty of a system: its rhythm, that it is off, or a duty of one's own; nothing forgets it.
          */
         DutySet: {
-            rhythm?: components["schemas"]["Rhythm-Input"] | null;
+            rhythm?: components["schemas"]["Rhythm"] | null;
             /**
              * Off
              * @default false
@@ -3444,6 +3745,21 @@ export interface components {
             uneaten_frac: number;
         };
         /**
+         * GrowthPoint
+         * @description A length on a day: as the kind grows from the first that is known, and as these do.
+         */
+        GrowthPoint: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Kind Cm */
+            kind_cm: number;
+            /** These Cm */
+            these_cm: number;
+        };
+        /**
          * Happened
          * @description Something that was done, as a mark with a word.
          */
@@ -3452,6 +3768,21 @@ export interface components {
             day: number;
             /** Words */
             words: string;
+        };
+        /** HappenedIn */
+        HappenedIn: {
+            /** Today */
+            today: string;
+            happened: components["schemas"]["LifeEvent"];
+        };
+        /**
+         * HappenedOut
+         * @description Something that happened, with its number.
+         */
+        HappenedOut: {
+            /** Id */
+            id: number;
+            happened: components["schemas"]["LifeEvent"];
         };
         /**
          * Hastens
@@ -3636,6 +3967,32 @@ export interface components {
             why: components["schemas"]["Sentence"] | null;
             /** Revisions */
             revisions: components["schemas"]["RevisionOut"][];
+        };
+        /**
+         * Home
+         * @description A system as it lives: its residents, drawn at today's size and full grown, and what differs from its plan.
+         */
+        Home: {
+            /** System Id */
+            system_id: number;
+            /** Name */
+            name: string;
+            /** Revision */
+            revision: number;
+            today: components["schemas"]["Section"] | null;
+            grown: components["schemas"]["Section"] | null;
+            /** Residents */
+            residents: components["schemas"]["ResidentOut"][];
+            /** Planned */
+            planned: number;
+            /** Lives */
+            lives: number;
+            /** Follows */
+            follows: boolean;
+            /** Differs */
+            differs: components["schemas"]["Differs"][];
+            /** Outgrows */
+            outgrows: components["schemas"]["OutgrowsOn"][];
         };
         /** Household */
         Household: {
@@ -3909,6 +4266,42 @@ export interface components {
                 [key: string]: string;
             };
         };
+        /** LifeEvent */
+        LifeEvent: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "arrival" | "birth" | "measured" | "move" | "sale" | "death" | "signs";
+            /** Day */
+            day: string;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * System
+             * @default 0
+             */
+            system: number;
+            /**
+             * To
+             * @default 0
+             */
+            to: number;
+            /** Males */
+            males?: number | null;
+            /** Length Cm */
+            length_cm?: number | null;
+            /** Money */
+            money?: number | null;
+            /**
+             * Signs
+             * @default
+             */
+            signs: string;
+        };
         /** Light */
         Light: {
             /**
@@ -4068,6 +4461,15 @@ export interface components {
             change: number;
         };
         /**
+         * NamedPlace
+         * @description A place that some animals could go to, with its name.
+         */
+        NamedPlace: {
+            /** Name */
+            name: string;
+            place: components["schemas"]["OtherHome"];
+        };
+        /**
          * NamedPlan
          * @description A plan under a name of its own, beside the system it is a variant of.
          */
@@ -4209,6 +4611,17 @@ export interface components {
             store_l: number;
         };
         /**
+         * OtherHome
+         * @description A system that some animals could move into: whether its checks take them, and what stands against it.
+         */
+        OtherHome: {
+            /** System Id */
+            system_id: number;
+            /** Takes */
+            takes: boolean;
+            against: components["schemas"]["Sentence"];
+        };
+        /**
          * Outgrown
          * @description A check that holds today and falls short once the animals have grown so many months.
          */
@@ -4219,6 +4632,21 @@ export interface components {
             label: string;
             /** Months */
             months: number;
+        };
+        /**
+         * OutgrowsOn
+         * @description A check that the animals outgrow, and about when.
+         */
+        OutgrowsOn: {
+            /** Check */
+            check: string;
+            /** Label */
+            label: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
         };
         /** Outlet */
         Outlet: {
@@ -4393,6 +4821,11 @@ export interface components {
             pipe_m?: number | null;
             /** Caught L Min */
             caught_l_min?: number | null;
+        };
+        /** Places */
+        Places: {
+            /** Places */
+            places: components["schemas"]["NamedPlace"][];
         };
         /** Plan */
         Plan: {
@@ -5248,6 +5681,19 @@ export interface components {
             holds: boolean;
         };
         /**
+         * Register
+         * @description Everybody, by home; who is gone; and how many of each source live on.
+         */
+        Register: {
+            result: components["schemas"]["Sentence"];
+            /** Homes */
+            homes: components["schemas"]["Home"][];
+            /** Gone */
+            gone: components["schemas"]["ResidentOut"][];
+            /** Survival */
+            survival: components["schemas"]["SurvivedOut"][];
+        };
+        /**
          * Remedy
          * @description A change of inputs that mends a check.
          */
@@ -5351,6 +5797,99 @@ export interface components {
              */
             reservoir_pipe_mm: number;
         };
+        /** Resident */
+        Resident: {
+            /** Species */
+            species: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Sex
+             * @default unknown
+             * @enum {string}
+             */
+            sex: "unknown" | "mixed" | "male" | "female";
+            /**
+             * Line
+             * @default
+             */
+            line: string;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+            /**
+             * Born
+             * @default
+             */
+            born: string;
+            /**
+             * Stays Until
+             * @default
+             */
+            stays_until: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * ResidentIn
+         * @description Somebody new, with what happened first; today where the person is.
+         */
+        ResidentIn: {
+            /** Today */
+            today: string;
+            resident: components["schemas"]["Resident"];
+            /** Happened */
+            happened: components["schemas"]["LifeEvent"][];
+        };
+        /**
+         * ResidentOut
+         * @description A resident today: how many live here, how long they are and how that is known, and their life line.
+         */
+        ResidentOut: {
+            /** Id */
+            id: number;
+            resident: components["schemas"]["Resident"];
+            /** Common */
+            common: string;
+            /** Here */
+            here: number;
+            /** Alive */
+            alive: number;
+            /** Males */
+            males: number | null;
+            /** Length Cm */
+            length_cm: number;
+            /** Adult Cm */
+            adult_cm: number;
+            /** Known By */
+            known_by: string;
+            /** Pace */
+            pace: number | null;
+            /** Expected Cm */
+            expected_cm: number | null;
+            /** Since */
+            since: string | null;
+            /** Notes */
+            notes: components["schemas"]["Sentence"][];
+            /** Happened */
+            happened: components["schemas"]["HappenedOut"][];
+            /** Course */
+            course: components["schemas"]["GrowthPoint"][];
+        };
+        /** ResidentUpdate */
+        ResidentUpdate: {
+            /** Today */
+            today: string;
+            resident: components["schemas"]["Resident"];
+        };
         /**
          * RevisionOut
          * @description One kept revision of a plan; `why` says why it can not be read, None where it can.
@@ -5368,28 +5907,7 @@ export interface components {
             why: components["schemas"]["Sentence"] | null;
         };
         /** Rhythm */
-        "Rhythm-Input": {
-            /**
-             * Weekdays
-             * @default []
-             */
-            weekdays: ("Mon" | "Tue" | "Wed" | "Thu" | "Fri" | "Sat" | "Sun")[];
-            /**
-             * Every D
-             * @default 0
-             */
-            every_d: number;
-            /**
-             * Every Months
-             * @default 0
-             */
-            every_months: number;
-        };
-        /**
-         * Rhythm
-         * @description How often something is done: on weekdays, every so many days, or every so many months; weekdays go first.
-         */
-        "Rhythm-Output": {
+        Rhythm: {
             /**
              * Weekdays
              * @default []
@@ -6702,6 +7220,17 @@ export interface components {
              */
             air_gap: boolean;
         };
+        /** SurvivedOut */
+        SurvivedOut: {
+            /** Source */
+            source: string;
+            /** Came */
+            came: number;
+            /** Died */
+            died: number;
+            /** Frac */
+            frac: number;
+        };
         /**
          * Suspect
          * @description What may be wrong, with its odds and what to look at.
@@ -6842,6 +7371,16 @@ export interface components {
             either_order: boolean;
             /** Kept */
             kept: boolean;
+        };
+        /**
+         * Taken
+         * @description The plan's revision that the animals that live there are put into.
+         */
+        Taken: {
+            /** Base */
+            base: number;
+            /** Today */
+            today: string;
         };
         /**
          * TakenAlong
@@ -7755,6 +8294,17 @@ export interface components {
              * @default 0
              */
             margin_frac: number;
+        };
+        /**
+         * Written
+         * @description What was written down, and what a system's checks say to it where it is a move.
+         */
+        Written: {
+            /** Resident Id */
+            resident_id: number;
+            /** Happened Id */
+            happened_id: number;
+            told: components["schemas"]["Sentence"] | null;
         };
         /** Zone */
         Zone: {
@@ -13098,6 +13648,927 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_register_api_register_get: {
+        parameters: {
+            query: {
+                today: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Register"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    write_down_api_register_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ResidentIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Written"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_cards_api_register_cards_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Cards"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    how_many_to_buy_api_register_buy_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BuyIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Bought"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    export_register_api_register_csv_get: {
+        parameters: {
+            query: {
+                today: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    update_resident_api_register__resident_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                resident_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ResidentUpdate"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Written"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    put_away_api_register__resident_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                resident_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    note_happened_api_register__resident_id__happened_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                resident_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HappenedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Written"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    take_back_api_register_happened__happened_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                happened_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    bring_back_api_register__resident_id__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                resident_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_places_api_register__resident_id__places_get: {
+        parameters: {
+            query: {
+                today: string;
+                system: number;
+            };
+            header?: never;
+            path: {
+                resident_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Places"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    take_into_plan_api_register_take__system_id__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Taken"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SystemOut"];
+                };
             };
             /** @description Not Found */
             404: {

@@ -2,6 +2,7 @@ import { Link, Outlet } from "@tanstack/react-router";
 import {
   BookOpen,
   Droplet,
+  Fish,
   ListChecks,
   Moon,
   NotebookPen,
@@ -48,6 +49,9 @@ export function Frame() {
         </Place>
         <Place to="/rooms" words="Rooms">
           <Rows3 size={18} />
+        </Place>
+        <Place to="/register" words="Register">
+          <Fish size={18} />
         </Place>
         <Place to="/log" words="Log">
           <NotebookPen size={18} />
@@ -100,7 +104,7 @@ function Place({
   words,
   children,
 }: {
-  to: "/round" | "/systems" | "/rooms" | "/log" | "/waters" | "/library";
+  to: "/round" | "/systems" | "/rooms" | "/register" | "/log" | "/waters" | "/library";
   words: string;
   children: React.ReactNode;
 }) {

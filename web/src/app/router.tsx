@@ -68,6 +68,12 @@ const away = createRoute({
   component: lazyRouteComponent(() => import("@/features/round"), "AwayPage"),
 });
 
+const register = createRoute({
+  getParentRoute: () => root,
+  path: "/register",
+  component: lazyRouteComponent(() => import("@/features/register"), "RegisterPage"),
+});
+
 const log = createRoute({
   getParentRoute: () => root,
   path: "/log",
@@ -75,7 +81,19 @@ const log = createRoute({
 });
 
 export const router = createRouter({
-  routeTree: root.addChildren([home, round, away, systems, system, rooms, room, log, waters, library]),
+  routeTree: root.addChildren([
+    home,
+    round,
+    away,
+    register,
+    systems,
+    system,
+    rooms,
+    room,
+    log,
+    waters,
+    library,
+  ]),
   defaultPreload: "intent",
   defaultErrorComponent: Broken,
 });

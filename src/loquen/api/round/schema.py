@@ -76,9 +76,9 @@ class Cared:
     words: Sentence
     why: Sentence
     often: Sentence
-    rhythm: Rhythm
+    rhythm: RhythmSchema  # type: ignore[valid-type]
     days_between: float
-    usual: Rhythm | None
+    usual: RhythmSchema | None  # type: ignore[valid-type]
     """As the plan has it, where it is set otherwise."""
     off: bool
     own: bool

@@ -3,14 +3,14 @@
 import json
 from collections import defaultdict
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import asdict, dataclass, field, replace
 from datetime import date, timedelta
 from zoneinfo import ZoneInfo
 
 from sqlmodel import Session
 
 from loquen.api.round.cares import Care, Cares
-from loquen.api.round.schema import AwaySheet, AwaySystem, Cared, Round, RoundLine, Stop
+from loquen.api.round.schema import AwaySheet, AwaySystem, Cared, RhythmSchema, Round, RoundLine, Stop
 from loquen.core.model.documents import rebuilt
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.routine.away import away, every_visit
@@ -205,9 +205,9 @@ def cared(house: House, care: Care, today: date) -> list[Cared]:
                 words=duty.words,
                 why=duty.why,
                 often=rhythm_words(duty.rhythm),
-                rhythm=duty.rhythm,
+                rhythm=RhythmSchema.model_validate(asdict(duty.rhythm)),
                 days_between=duty.rhythm.days,
-                usual=usual.rhythm if duty.rhythm != usual.rhythm else None,
+                usual=RhythmSchema.model_validate(asdict(usual.rhythm)) if duty.rhythm != usual.rhythm else None,
                 off=own is not None and own.off,
                 own=usual.key.startswith(OWN),
                 minutes=duty.minutes,

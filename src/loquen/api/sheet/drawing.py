@@ -139,7 +139,7 @@ class FlowDrawn:
     sump: Sentence
 
 
-def section_of(sheet: Sheet) -> Section:
+def section_of(sheet: Sheet, size: str = "adult_length_cm") -> Section:
     plan, tank = sheet.root, sheet.root.tank
     return Section(
         shape=tank.shape,
@@ -168,7 +168,7 @@ def section_of(sheet: Sheet) -> Section:
             AnimalDrawn(
                 label=sheet.value(f"animals.{i}.animal").common,
                 shape=sheet.value(f"animals.{i}.animal").shape,
-                length_cm=sheet.value(f"animals.{i}.adult_length_cm"),
+                length_cm=sheet.value(f"animals.{i}.{size}"),
                 number=group.number,
                 level=sheet.value(f"animals.{i}.animal").level,
             )

@@ -18,12 +18,14 @@ from loquen.api.wire.words import (
     entry_sentence,
     plan_path,
     problem_sentence,
+    register_fault_sentence,
 )
 from loquen.core.data.own import BadCells
 from loquen.core.errors import CoreError, NamedCase, OutOfRange, PlanConflict, UnknownKey
 from loquen.core.model.documents import Unreadable
 from loquen.core.model.log import EntryFault
 from loquen.core.model.quantity import Sentence, Term, quoted, say
+from loquen.core.model.register import RegisterFault
 from loquen.core.system.cases import told_case
 from loquen.devices.controller_link import ControllerTrouble
 from loquen.exchange.log_table import UnreadTable
@@ -31,6 +33,7 @@ from loquen.exchange.reports import UnreadReport
 from loquen.store.faults import Busy, StoreFault
 from loquen.store.log import NoSuchEntry
 from loquen.store.own import InUse, NoSuchRow
+from loquen.store.register import NoSuchResident, TooMuchHappened
 from loquen.store.rounds import NoSuchTick
 from loquen.store.systems import NoSuchRevision, NoSuchSystem, NothingToUndo, StaleRevision
 from loquen.store.variants import MOST_VARIANTS, NoSuchVariant, TooManyVariants
@@ -165,6 +168,20 @@ def no_such_tick(_: Request, error: Exception) -> Response:
     return answer(404, "no_such_tick", say("There is no such tick; it may have been taken back."))
 
 
+def register_refused(_: Request, error: Exception) -> Response:
+    assert isinstance(error, RegisterFault)
+    sentence = register_fault_sentence(error)
+    return answer(422, error.code, sentence, fields=[field_fault(error.field, sentence)])
+
+
+def no_such_resident(_: Request, error: Exception) -> Response:
+    return answer(404, "no_such_resident", say("The register has nobody of this number any more."))
+
+
+def too_much_happened(_: Request, error: Exception) -> Response:
+    return answer(409, "too_much_happened", say("So much happened to it that no more is kept: begin another."))
+
+
 def unread_table(_: Request, error: Exception) -> Response:
     return answer(422, "unread_table", say("{what}", what=quoted(error, 300)))
 
@@ -240,6 +257,9 @@ def install(app: FastAPI) -> None:
     app.add_exception_handler(EntryFault, entry_refused)
     app.add_exception_handler(NoSuchEntry, no_such_entry)
     app.add_exception_handler(NoSuchTick, no_such_tick)
+    app.add_exception_handler(RegisterFault, register_refused)
+    app.add_exception_handler(NoSuchResident, no_such_resident)
+    app.add_exception_handler(TooMuchHappened, too_much_happened)
     app.add_exception_handler(UnreadTable, unread_table)
     app.add_exception_handler(InUse, row_in_use)
     app.add_exception_handler(NoSuchRow, no_such_row)

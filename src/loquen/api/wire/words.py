@@ -6,6 +6,7 @@ from loquen.core.errors import PlanConflict
 from loquen.core.model.log import EntryFault
 from loquen.core.model.plan import PLAN
 from loquen.core.model.quantity import Choice, Quantity, Sentence, Term, quoted, say
+from loquen.core.model.register import RegisterFault
 from loquen.core.model.room import ROOM
 from loquen.core.model.typed import Ambiguous, NotANumber, read_number
 
@@ -158,6 +159,27 @@ ENTRY_FAULTS: dict[str, tuple[str, dict[str, str]]] = {
     "read_twice": ("It was read as “{other}” in the same minute: change that one, or this one's time.", {}),
     "out_of_limits": ("This lies outside what is possible.", {}),
 }
+
+
+REGISTER_FAULTS: dict[str, str] = {
+    "more_than_live": "{live} of them live there on that day, not {asked}.",
+    "same_name": "Another {name} lives here: a name is one animal's.",
+    "in_the_future": "This lies in the future.",
+    "before_birth": "That is before it was born, on {born}.",
+    "nobody": "At least one.",
+    "moves_nowhere": "It moves to where it is.",
+    "how_long": "How long it is.",
+    "more_males": "There are {count} of them in all.",
+    "not_here_yet": "Nobody had arrived yet: an arrival or a birth comes first.",
+    "one_of_a_name": "A name is one animal's: leave it empty for a group.",
+    "where": "In which system?",
+    "where_to": "To which system?",
+}
+
+
+def register_fault_sentence(fault: RegisterFault) -> Sentence:
+    """Why an entry of the register can not be kept."""
+    return say(REGISTER_FAULTS[fault.code], **{name: quoted(value) for name, value in fault.values.items()})
 
 
 def entry_fault_sentence(fault: EntryFault) -> Sentence:

@@ -174,6 +174,7 @@ ROUND_CASES: dict[str, tuple[State, str]] = {
     "no_such_holiday": ("unknown", "A holiday ends on or after its first day, and takes up to 60 days."),
     "no_such_helper": ("unknown", "Nobody of this name does the round."),
     "same_name": ("unknown", "Two who do the round are called the same."),
+    "never_both": ("unknown", "No number up to 400 makes that likely: ask for less, or buy grown animals."),
 }
 INAPPLICABLE = {
     "no_buckets",

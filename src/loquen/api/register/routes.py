@@ -1,0 +1,250 @@
+"""The register: read by home, written down step by step, taken into plans, and asked before buying."""
+
+import csv
+import io
+from datetime import date
+from typing import Any
+
+from fastapi import APIRouter, Request, Response
+from sqlmodel import Session
+
+from loquen.api.computing import computed
+from loquen.api.dependencies import FAULTS, Kept
+from loquen.api.register import view
+from loquen.api.register.schema import (
+    BuyIn,
+    Card,
+    Cards,
+    HappenedIn,
+    NamedPlace,
+    Places,
+    Register,
+    ResidentIn,
+    ResidentUpdate,
+    Taken,
+    Written,
+)
+from loquen.api.register.view import Homes
+from loquen.api.round.routes import Today, day_of
+from loquen.api.systems.schema import SystemOut
+from loquen.api.wire.answers import sent
+from loquen.api.wire.documents import read_document
+from loquen.core.data.library import species
+from loquen.core.data.tables import toml
+from loquen.core.errors import UnknownKey
+from loquen.core.model.documents import document, rebuilt
+from loquen.core.model.plan import Group, Plan
+from loquen.core.model.quantity import Sentence
+from loquen.core.model.register import LifeEvent, RegisterFault, Resident
+from loquen.core.register import homes
+from loquen.core.register.buying import Bought, bought
+from loquen.core.register.growth import grown
+from loquen.core.register.lives import faults, life_of
+from loquen.exchange.tables import harmless
+from loquen.store import register, systems
+from loquen.store.systems import NoSuchSystem, existing
+
+router = APIRouter(prefix="/api", tags=["register"], responses=dict(FAULTS))
+COLUMNS = (
+    "number",
+    "animal",
+    "name",
+    "sex",
+    "line",
+    "from",
+    "system",
+    "alive here",
+    "length cm",
+    "since",
+    "stays until",
+)
+
+
+@router.get("/register", response_model=Register)
+async def read_register(request: Request, database: Kept, today: Today) -> Response:
+    """Everybody by home, judged as they live."""
+    kept: Homes = request.app.state.homes
+
+    def whole() -> Response:
+        with database.reading() as session:
+            rows, known = register.everybody(session), systems.list_all(session)
+        return sent(view.register_of(rows, known, kept, day_of(today)))
+
+    return await computed(whole)
+
+
+@router.get("/register/cards", response_model=Cards)
+def read_cards() -> Response:
+    """What to look at before buying, by group."""
+    rows = toml("purchase.toml").items()
+    return sent(Cards([Card(key, row["label"], tuple(row["look"])) for key, row in rows]))
+
+
+@router.post("/register/buy", response_model=Bought)
+def how_many_to_buy(given: BuyIn) -> Response:
+    """How many young for so many grown males and females, and what they cost either way."""
+    return sent(bought(**given.model_dump()))
+
+
+@router.get("/register.csv", response_class=Response)
+def export_register(database: Kept, today: Today) -> Response:
+    """Who lives where as a table."""
+    with database.reading() as session:
+        rows, known = register.everybody(session), systems.list_all(session)
+    out = io.StringIO()
+    writer = csv.writer(out)
+    writer.writerow(COLUMNS)
+    for home in view.register_of(rows, known, Homes(), day_of(today)).homes:
+        for row in home.residents:
+            one: Any = row.resident
+            cells = (
+                row.id,
+                row.common,
+                one.name,
+                one.sex,
+                one.line,
+                one.source,
+                home.name,
+                row.here,
+                round(row.length_cm, 1),
+                row.since.isoformat() if row.since else "",
+                one.stays_until,
+            )
+            writer.writerow([harmless(cell) for cell in cells])
+    headers = {"Content-Disposition": 'attachment; filename="register.csv"'}
+    return Response(out.getvalue(), media_type="text/csv", headers=headers)
+
+
+@router.post("/register", response_model=Written)
+def write_down(given: ResidentIn, database: Kept) -> Response:
+    """Somebody new, with what happened first."""
+    resident = resident_in(given.resident)
+    happened = [happened_in(row) for row in given.happened]
+    with database.writing() as session:
+        refuse(session, None, resident, happened, day_of(given.today))
+        made = register.add(session, document(resident), [document(one) for one in happened])
+    return sent(Written(made.id, made.happened[-1][0], None))
+
+
+@router.put("/register/{resident_id}", response_model=Written)
+def update_resident(resident_id: int, given: ResidentUpdate, database: Kept) -> Response:
+    """What a resident is called, where it is from, how long it stays."""
+    resident = resident_in(given.resident)
+    with database.writing() as session:
+        row = register.read(session, resident_id)
+        happened = [view.happened_of(text) for _, text in row.happened]
+        refuse(session, resident_id, resident, happened, day_of(given.today))
+        kept = register.update(session, resident_id, document(resident))
+    return sent(Written(kept.id, 0, None))
+
+
+@router.post("/register/{resident_id}/happened", response_model=Written)
+async def note_happened(resident_id: int, given: HappenedIn, database: Kept) -> Response:
+    """Write down what happened; a move is kept also where the system's checks refuse it, and that is told."""
+
+    def whole() -> Response:
+        one, today = happened_in(given.happened), day_of(given.today)
+        with database.writing() as session:
+            row = register.read(session, resident_id)
+            resident = view.resident_of(row.document)
+            before = [view.happened_of(text) for _, text in row.happened]
+            refuse(session, resident_id, resident, [*before, one], today)
+            told = told_of(session, resident, [*before, one], one, today) if one.kind == "move" else None
+            number = register.note(session, resident_id, document(one))
+        return sent(Written(resident_id, number, told))
+
+    return await computed(whole)
+
+
+def resident_in(schema: Any) -> Resident:
+    found: Resident = rebuilt(Resident, schema.model_dump())
+    return found
+
+
+def happened_in(schema: Any) -> LifeEvent:
+    found: LifeEvent = rebuilt(LifeEvent, schema.model_dump())
+    return found
+
+
+def refuse(
+    session: Session, resident_id: int | None, resident: Resident, happened: list[LifeEvent], today: date
+) -> None:
+    """Raise the first of what is wrong with somebody, beside the others."""
+    if resident.species not in species():
+        raise UnknownKey("animals", resident.species)
+    for one in happened:
+        day_of(one.day)
+        for number in (one.system, one.to):
+            if number:
+                existing(session, number)
+        if one.kind in ("arrival", "birth", "sale", "death", "move") and not one.system:
+            raise RegisterFault("where", "system")
+        if one.kind == "move" and not one.to:
+            raise RegisterFault("where_to", "to")
+    others = [row for row in map(view.written, register.everybody(session)) if row and row.id != resident_id]
+    found = faults(resident, happened, today, [(row.life.resident, row.life.alive) for row in others])
+    if found:
+        raise found[0]
+
+
+def told_of(
+    session: Session, resident: Resident, happened: list[LifeEvent], move: LifeEvent, today: date
+) -> Sentence | None:
+    """What the checks of the system say that some move into; None where every check takes them."""
+    size = grown(life_of(resident, happened), species()[resident.species], today)
+    group = Group(resident.species, move.count, size_by="length", length_cm=round(size.length_cm, 1))
+    try:
+        plan = read_document(systems.read(session, move.to).document)
+    except NoSuchSystem:
+        return None
+    places = homes.places_for(group, {move.to: plan})
+    return places[0].against if places and not places[0].takes else None
+
+
+@router.delete("/register/happened/{happened_id}", status_code=204)
+def take_back(happened_id: int, database: Kept) -> None:
+    """Take out what was written down; raise RegisterFault where what came later hangs on it."""
+    with database.writing() as session:
+        resident_id = register.take_back(session, happened_id)
+        row = register.read(session, resident_id)
+        life_of(view.resident_of(row.document), [view.happened_of(text) for _, text in row.happened])
+
+
+@router.delete("/register/{resident_id}", status_code=204)
+def put_away(resident_id: int, database: Kept) -> None:
+    with database.writing() as session:
+        register.put_away(session, resident_id)
+
+
+@router.post("/register/{resident_id}/restore", status_code=204)
+def bring_back(resident_id: int, database: Kept) -> None:
+    with database.writing() as session:
+        register.bring_back(session, resident_id)
+
+
+@router.get("/register/{resident_id}/places", response_model=Places)
+async def read_places(resident_id: int, database: Kept, today: Today, system: int) -> Response:
+    """Which of the keeper's other systems could take the animals of one that live in a system, by their checks."""
+
+    def whole() -> Response:
+        day = day_of(today)
+        with database.reading() as session:
+            row = view.written(register.read(session, resident_id))
+            known = systems.list_all(session)
+        plans = {one.id: plan for one in known if one.id != system and (plan := view.readable(one)) is not None}
+        groups = homes.living_groups([row.life] if row else [], system, day)
+        found = homes.places_for(groups[0], plans) if groups else []
+        return sent(Places([NamedPlace(plans[place.system_id].name, place) for place in found]))
+
+    return await computed(whole)
+
+
+@router.post("/register/take/{system_id}")
+def take_into_plan(system_id: int, given: Taken, database: Kept) -> SystemOut:
+    """The plan with the animals that live there, as one step that can be undone; 409 when it was changed since."""
+    with database.writing() as session:
+        plan: Plan = read_document(systems.read(session, system_id).document)
+        rows = [row.life for row in map(view.written, register.everybody(session)) if row]
+        groups = homes.living_groups(rows, system_id, day_of(given.today))
+        text = document(homes.as_it_lives(plan, groups))
+        return SystemOut.of(systems.update(session, system_id, given.base, text))

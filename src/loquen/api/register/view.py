@@ -1,0 +1,218 @@
+"""From what is written down to the register that a page shows."""
+
+import json
+from collections import OrderedDict
+from collections.abc import Iterable, Mapping
+from dataclasses import asdict, dataclass
+from datetime import date
+from threading import Lock
+from typing import Any
+
+from loquen.api.register.schema import (
+    HappenedOut,
+    Home,
+    LifeEventSchema,
+    Register,
+    ResidentOut,
+    ResidentSchema,
+    SurvivedOut,
+)
+from loquen.api.sheet.drawing import Section, section_of
+from loquen.api.wire.documents import read_document
+from loquen.core.data import own
+from loquen.core.data.library import Species, species
+from loquen.core.model.consistency import conflicts
+from loquen.core.model.documents import Unreadable, name_of, rebuilt
+from loquen.core.model.plan import Group, Plan
+from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.register import LifeEvent, RegisterFault, Resident
+from loquen.core.register.growth import grown, growth_course
+from loquen.core.register.homes import Differs, OutgrowsOn, as_it_lives, differs, living_groups, outgrows_on
+from loquen.core.register.lives import Life, in_order, life_of
+from loquen.core.register.survival import survival
+from loquen.core.system.book import sheet_of
+from loquen.store.register import KeptResident
+from loquen.store.systems import Current
+
+MOST_KEPT = 500
+LONG_LIFE_YEARS = 20
+SOON_D = 30
+SCALELESS = ("turtle", "frog", "salamander")
+
+
+@dataclass(frozen=True, slots=True)
+class Written:
+    """A resident as the core's, with the numbers of what happened."""
+
+    id: int
+    life: Life
+    numbers: tuple[tuple[int, LifeEvent], ...]
+
+
+def written(row: KeptResident) -> Written | None:
+    """What is kept, replayed; None where it contradicts itself."""
+    resident = resident_of(row.document)
+    numbers = tuple((number, happened_of(text)) for number, text in row.happened)
+    try:
+        return Written(row.id, life_of(resident, [one for _, one in numbers]), numbers)
+    except RegisterFault:
+        return None
+
+
+def resident_of(text: str) -> Resident:
+    found: Resident = rebuilt(Resident, json.loads(text))
+    return found
+
+
+def happened_of(text: str) -> LifeEvent:
+    found: LifeEvent = rebuilt(LifeEvent, json.loads(text))
+    return found
+
+
+@dataclass(frozen=True, slots=True)
+class Judged:
+    """What a system's checks say of the animals that live there."""
+
+    today: Section
+    grown: Section
+    differs: tuple[Differs, ...]
+    outgrows: tuple[OutgrowsOn, ...]
+
+
+class Homes:
+    """Systems judged as they live, kept by revision, animals and day."""
+
+    def __init__(self) -> None:
+        self.made: OrderedDict[Any, Judged | None] = OrderedDict()
+        self.lock = Lock()
+
+    def of(self, system: Current, plan: Plan, groups: tuple[Group, ...], today: date) -> Judged | None:
+        key = (system.id, system.revision, groups, today, own.kept_as["time"])
+        with self.lock:
+            if key in self.made:
+                return self.made[key]
+        made = judged(plan, groups, today)
+        with self.lock:
+            self.made[key] = made
+            while len(self.made) > MOST_KEPT:
+                self.made.popitem(last=False)
+        return made
+
+
+def judged(plan: Plan, groups: tuple[Group, ...], today: date) -> Judged | None:
+    lives = as_it_lives(plan, groups)
+    if conflicts(plan) or conflicts(lives):
+        return None
+    sheet = sheet_of(lives)
+    return Judged(
+        section_of(sheet, "length_now_cm"),
+        section_of(sheet),
+        differs(sheet_of(plan), sheet),
+        outgrows_on(sheet, today),
+    )
+
+
+def register_of(rows: Iterable[KeptResident], systems: list[Current], homes: Homes, today: date) -> Register:
+    """The register by home, in the order of the systems."""
+    known = [row for row in map(written, rows) if row is not None]
+    found = [home_of(system, known, homes, today) for system in systems]
+    gone = [resident_out(row, 0, today) for row in known if row.life.alive == 0]
+    homes_lived = [home for home in found if home.residents]
+    kinds = {row.life.resident.species for row in known if row.life.alive}
+    terms = {
+        "animals": Term(sum(home.lives for home in found), "count"),
+        "kinds": Term(len(kinds), "count"),
+        "homes": Term(len(homes_lived), "count"),
+        "outgrow": Term(sum(bool(home.outgrows) for home in found), "count"),
+    }
+    if not homes_lived:
+        result = say("Nobody is written down yet: who lives where, since when, and from whom.")
+    elif any(home.outgrows for home in found):
+        result = say(
+            "{animals} animals of {kinds} kinds live in {homes} systems; {outgrow} of these they outgrow.", **terms
+        )
+    else:
+        result = say(
+            "{animals} animals of {kinds} kinds live in {homes} systems, and outgrow none of them.", **terms
+        )
+    lived = survival((row.life for row in known), today)
+    return Register(result, found, gone, [SurvivedOut(row.source, row.came, row.died, row.frac) for row in lived])
+
+
+def home_of(system: Current, known: list[Written], homes: Homes, today: date) -> Home:
+    here = [row for row in known if row.life.homes.get(system.id)]
+    plan = readable(system)
+    groups = living_groups((row.life for row in here), system.id, today)
+    judged_so = homes.of(system, plan, groups, today) if plan is not None and groups else None
+    planned = sum(group.number for group in plan.animals) if plan else 0
+    return Home(
+        system_id=system.id,
+        name=plan.name if plan else name_of(system.document, system.id),
+        revision=system.revision,
+        today=judged_so.today if judged_so else None,
+        grown=judged_so.grown if judged_so else None,
+        residents=tuple(resident_out(row, row.life.homes[system.id], today) for row in here),
+        planned=planned,
+        lives=sum(row.life.homes[system.id] for row in here),
+        follows=plan is not None and counts(plan.animals) == counts(groups),
+        differs=judged_so.differs if judged_so else (),
+        outgrows=judged_so.outgrows if judged_so else (),
+    )
+
+
+def counts(groups: Iterable[Group]) -> Mapping[str, int]:
+    found: dict[str, int] = {}
+    for group in groups:
+        found[group.species] = found.get(group.species, 0) + group.number
+    return found
+
+
+def readable(system: Current) -> Plan | None:
+    try:
+        return read_document(system.document)
+    except Unreadable:
+        return None
+
+
+def resident_out(row: Written, here: int, today: date) -> ResidentOut:
+    life = row.life
+    kind = species().get(life.resident.species)
+    size = grown(life, kind, today) if kind else None
+    numbers = {id(one): number for number, one in row.numbers}
+    return ResidentOut(
+        id=row.id,
+        resident=ResidentSchema.model_validate(asdict(life.resident)),
+        common=kind.common if kind else life.resident.species,
+        here=here,
+        alive=life.alive,
+        males=life.males,
+        length_cm=size.length_cm if size else 0.0,
+        adult_cm=kind.adult_length_cm if kind else 0.0,
+        known_by=size.known_by if size else "adult",
+        pace=size.pace if size else None,
+        expected_cm=size.expected_cm if size else None,
+        since=life.since,
+        notes=tuple(notes(life, kind, today)),
+        happened=tuple(
+            HappenedOut(numbers[id(one)], LifeEventSchema.model_validate(asdict(one)))
+            for one in in_order(one for _, one in row.numbers)
+        ),
+        course=tuple(growth_course(life, kind, today)) if kind else (),
+    )
+
+
+def notes(life: Life, kind: Species | None, today: date) -> Iterable[Sentence]:
+    """What a keeper should bear in mind: a stay that ends, a long life, what the law may ask."""
+    if life.resident.stays_until and life.alive:
+        until = date.fromisoformat(life.resident.stays_until)
+        days = (until - today).days
+        if days < 0:
+            yield say("Its stay ended {days} ago.", days=Term(-days, "days"))
+        elif days <= SOON_D:
+            yield say("Its stay ends in {days}.", days=Term(days, "days"))
+        else:
+            yield say("Stays until {day}.", day=until.isoformat())
+    if kind is not None and kind.life_years >= LONG_LIFE_YEARS:
+        yield say("Lives for some {years}: who has it after you?", years=Term(kind.life_years, "years"))
+    if kind is not None and kind.shape in SCALELESS:
+        yield say("Whether it may be kept, sold or moved is for the authority to say; never let it go outside.")

@@ -1,0 +1,119 @@
+"""The register as it is kept: residents, and what happened to each."""
+
+from collections import defaultdict
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from sqlmodel import Session, col, select
+
+from loquen.store.systems import MOST_ID
+from loquen.store.tables import HappenedRow, ResidentRow, now
+
+MOST_HAPPENED = 2000
+
+
+class NoSuchResident(LookupError):
+    """Nobody of the register has this number."""
+
+
+class TooMuchHappened(Exception):
+    """So much is kept of one resident and no more."""
+
+
+@dataclass(frozen=True, slots=True)
+class KeptResident:
+    """A resident as text, and what happened by its numbers."""
+
+    id: int
+    document: str
+    happened: tuple[tuple[int, str], ...]
+
+
+def everybody(session: Session) -> list[KeptResident]:
+    """All that are kept, in the order in which they were written down."""
+    rows = session.exec(select(ResidentRow).where(col(ResidentRow.deleted).is_(None)).order_by(col(ResidentRow.id)))
+    happened: dict[int, list[tuple[int, str]]] = defaultdict(list)
+    for row in session.exec(
+        select(HappenedRow).where(col(HappenedRow.deleted).is_(None)).order_by(col(HappenedRow.id))
+    ):
+        assert row.id is not None
+        happened[row.resident_id].append((row.id, row.document))
+    return [kept(row, happened[row.id or 0]) for row in rows]
+
+
+def read(session: Session, resident_id: int) -> KeptResident:
+    """One resident; raise NoSuchResident."""
+    row = present(session, resident_id)
+    found = select(HappenedRow).where(HappenedRow.resident_id == row.id, col(HappenedRow.deleted).is_(None))
+    return kept(row, [(one.id or 0, one.document) for one in session.exec(found.order_by(col(HappenedRow.id)))])
+
+
+def add(session: Session, document: str, happened: Iterable[str]) -> KeptResident:
+    """Write somebody down, with what happened first."""
+    row = ResidentRow(document=document)
+    session.add(row)
+    session.flush()
+    assert row.id is not None
+    session.add_all(HappenedRow(resident_id=row.id, document=text) for text in happened)
+    session.flush()
+    return read(session, row.id)
+
+
+def update(session: Session, resident_id: int, document: str) -> KeptResident:
+    """Keep what a resident is now; raise NoSuchResident."""
+    row = present(session, resident_id)
+    row.document = document
+    session.add(row)
+    session.flush()
+    return read(session, resident_id)
+
+
+def note(session: Session, resident_id: int, document: str) -> int:
+    """Write down what happened, and its number; raise NoSuchResident, or TooMuchHappened."""
+    if len(read(session, resident_id).happened) >= MOST_HAPPENED:
+        raise TooMuchHappened(resident_id)
+    row = HappenedRow(resident_id=resident_id, document=document)
+    session.add(row)
+    session.flush()
+    assert row.id is not None
+    return row.id
+
+
+def take_back(session: Session, happened_id: int) -> int:
+    """Take out what was written down, and whose it was; raise NoSuchResident."""
+    row = session.get(HappenedRow, happened_id) if 0 < happened_id <= MOST_ID else None
+    if row is None or row.deleted is not None:
+        raise NoSuchResident(happened_id)
+    row.deleted = now()
+    session.add(row)
+    session.flush()
+    return row.resident_id
+
+
+def put_away(session: Session, resident_id: int) -> None:
+    """Take a resident out of the register; `bring_back` undoes it. Raises: NoSuchResident."""
+    row = present(session, resident_id)
+    row.deleted = now()
+    session.add(row)
+    session.flush()
+
+
+def bring_back(session: Session, resident_id: int) -> None:
+    row = session.get(ResidentRow, resident_id) if 0 < resident_id <= MOST_ID else None
+    if row is None:
+        raise NoSuchResident(resident_id)
+    row.deleted = None
+    session.add(row)
+    session.flush()
+
+
+def present(session: Session, resident_id: int) -> ResidentRow:
+    row = session.get(ResidentRow, resident_id) if 0 < resident_id <= MOST_ID else None
+    if row is None or row.deleted is not None:
+        raise NoSuchResident(resident_id)
+    return row
+
+
+def kept(row: ResidentRow, happened: Iterable[tuple[int, str]]) -> KeptResident:
+    assert row.id is not None
+    return KeptResident(row.id, row.document, tuple(happened))

@@ -1,0 +1,32 @@
+import { queryOptions, useQueryClient } from "@tanstack/react-query";
+import { asked, client, type LifeEvent, type Resident } from "@/api/client";
+import { isoDay } from "@/lib/days";
+
+export const today = (): string => isoDay(new Date());
+
+export const registerQuery = () =>
+  queryOptions({
+    queryKey: ["register", today()],
+    queryFn: () => asked(client.GET("/api/register", { params: { query: { today: today() } } })),
+  });
+
+export const NOBODY: Omit<Resident, "species"> = {
+  name: "",
+  sex: "unknown",
+  line: "",
+  source: "",
+  born: "",
+  stays_until: "",
+  note: "",
+};
+
+export const NOTHING: LifeEvent = { kind: "arrival", day: today(), count: 1, system: 0, to: 0, signs: "" };
+
+/** Ask the register anew, and what hangs on it. */
+export function useRefresh(): () => void {
+  const queries = useQueryClient();
+  return () => {
+    void queries.invalidateQueries({ queryKey: ["register"] });
+    void queries.invalidateQueries({ queryKey: ["systems"] });
+  };
+}
