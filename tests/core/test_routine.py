@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from loquen.core.model.plan import Changes, Group, Lamp
 from loquen.core.model.quantity import as_text, say
+from loquen.core.routine import consumables
 from loquen.core.routine.away import away, every_visit
 from loquen.core.routine.care import feeding, filters, living
 from loquen.core.routine.care.whole import care_of
@@ -315,3 +316,49 @@ def test_every_duty_of_the_demo_says_what_why_and_how_often(plan):
         assert row.minutes > 0
         assert row.rhythm.days > 0
         assert (row.entry is None) == bool(row.measure)
+
+
+# What is used up.
+def test_a_week_of_a_system_is_what_its_plan_pours_and_feeds():
+    sheet = sheet_of(long_hall(), 0.0)
+    found = {use.key: use for use in consumables.uses_of(sheet, care_of(sheet))}
+    # One change of 92.65 mL a week, and 1.48 mL for what is topped up.
+    assert found["conditioner"].a_week == pytest.approx(94.13, abs=0.02)
+    assert found["food.dry"].a_week == pytest.approx(7 * sheet.value("feed_total_g_d"), rel=1e-6)
+    assert found["test.nitrate"].a_week == 1
+    assert "salt" not in found
+    corner = sheet_of(tidal_corner(), 0.0)
+    # 160 g of salt for each change, one a week.
+    assert {use.key: use.a_week for use in consumables.uses_of(corner, ())}["salt"] == pytest.approx(160, abs=1)
+
+
+def test_food_of_days_without_is_not_used():
+    plan = replace(long_hall(), animals=(replace(long_hall().animals[0], fasting_d_wk=2, food="frozen"),))
+    sheet = sheet_of(plan, 0.0)
+    [use] = consumables.food(sheet)
+    assert use.key == "food.frozen"
+    assert use.a_week == pytest.approx(7 * sheet.value("feed_total_g_d") / 0.15, rel=1e-6)
+
+
+def test_a_stock_runs_out_and_is_ordered_in_time():
+    use = consumables.Use("conditioner", "Conditioner", "dose", 70.0)
+    stock = consumables.Stock(500.0, date(2026, 11, 1), 7)
+    found = consumables.runs_out(use, stock, date(2026, 11, 21))
+    # Ten a day: gone after fifty days, ordered a week before; 300 left after twenty.
+    assert (found.left, found.on, found.order_by) == (pytest.approx(300), date(2026, 12, 21), date(2026, 12, 14))
+    assert consumables.runs_out(use, stock, date(2027, 3, 1)).left == 0
+    assert consumables.runs_out(replace(use, a_week=0.0), stock, SATURDAY).on is None
+
+
+def test_spares_are_one_for_so_many_in_use_of_the_whole_house():
+    rows = [{"Heater, 75 W": 2}, {"Heater, 75 W": 9, "Return pump": 1}]
+    assert [(row.label, row.in_use, row.keep) for row in consumables.spares(rows, 10)] == [
+        ("Heater, 75 W", 11, 2),
+        ("Return pump", 1, 1),
+    ]
+    assert consumables.spared_parts(sheet_of(long_hall()))["Heater, 300 W"] == 2
+
+
+def test_the_uses_of_a_house_are_each_there_once():
+    one = consumables.Use("salt", "Salt", "small_mass", 3.0)
+    assert [(use.key, use.a_week) for use in consumables.together([one, one])] == [("salt", 6.0)]

@@ -137,9 +137,24 @@ def test_a_fortnight_away_is_one_printed_sheet(page, own, serious):
     hall = page.locator("section").filter(has=page.get_by_role("heading", name="Long Hall"))
     expect(hall).to_contain_text("Change 185 L, 30 % of the water.")
     expect(hall).to_contain_text("Boeseman's rainbowfish: 1.63 g")
-    page.get_by_label("to", exact=True).fill((SATURDAY + timedelta(days=2)).date().isoformat())
-    expect(page.get_by_text("2 days away: nobody needs to come")).to_be_visible()
+    page.get_by_label("to", exact=True).fill((SATURDAY + timedelta(days=1)).date().isoformat())
+    expect(page.get_by_text("A day away: nobody needs to come")).to_be_visible()
     page.get_by_label("to", exact=True).fill((SATURDAY - timedelta(days=2)).date().isoformat())
     expect(page.get_by_role("alert")).to_contain_text("A holiday ends on or after its first day")
     page.emulate_media(media="print")
     expect(page.get_by_role("navigation", name="Main")).to_be_hidden()
+
+
+def test_stock_is_counted_and_says_when_to_order(page, own, serious):
+    at_work(page, own)
+    page.get_by_role("button", name="More of the round").click()
+    page.get_by_role("menuitem", name="Stock and spares").click()
+    stock = page.get_by_role("list", name="Stock")
+    line = stock.get_by_role("listitem").filter(has_text="dry food")
+    expect(line).to_contain_text("order by")
+    assert serious() == []
+    line.get_by_label("dry food, there are").fill("20")
+    line.get_by_label("dry food, there are").press("Enter")
+    expect(line).to_contain_text("order now")
+    expect(page.get_by_text("dry food should have been ordered")).to_be_visible()
+    expect(page.get_by_role("list", name="Spares")).to_contain_text("Heater, 300 W")

@@ -29,9 +29,20 @@ DONE_AGO = {
 """Days since each was last done, system by system: some of it is late."""
 
 
+COUNTED = (
+    ("conditioner", 1000.0, 19, 5),
+    ("food.dry", 250.0, 10, 7),
+    ("salt", 4000.0, 60, 7),
+    ("test.nitrate", 50.0, 25, 10),
+)
+"""What was counted of what is used up: how much, how many days ago, and how long an order takes."""
+
+
 def fill(session: Session, system_ids: Iterable[int], now: datetime) -> None:
     """Keep the helpers, and when each duty that is counted from its last time was last ticked."""
     rounds.put_helpers(session, HELPERS)
+    for key, amount, counted_ago, lead in COUNTED:
+        rounds.put_stock(session, key, amount, (now - timedelta(days=counted_ago)).date().isoformat(), lead)
     for place, system_id in enumerate(system_ids):
         for turn, (key, ago) in enumerate(DONE_AGO.items()):
             at = now - timedelta(days=ago[place % len(ago)])

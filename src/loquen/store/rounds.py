@@ -8,7 +8,7 @@ from datetime import datetime
 from sqlmodel import Session, col, delete, func, select
 
 from loquen.store.systems import existing
-from loquen.store.tables import DutyRow, HelperRow, TickRow, WalkRow
+from loquen.store.tables import DutyRow, HelperRow, StockRow, TickRow, WalkRow
 
 
 class NoSuchTick(LookupError):
@@ -126,6 +126,22 @@ def last_ticks(session: Session) -> dict[tuple[int, str], tuple[str, str]]:
     )
     days = {(system, duty): day for system, duty, day in session.exec(done)}
     return {(system, duty): (due, days.get((system, duty), "")) for system, duty, due in session.exec(settled)}
+
+
+def stocks(session: Session) -> dict[str, tuple[float, str, int]]:
+    """What was counted of what is used up: how much, on which day, and how many days an order takes."""
+    return {row.key: (row.amount, row.counted, row.lead_d) for row in session.exec(select(StockRow))}
+
+
+def put_stock(session: Session, key: str, amount: float | None, counted: str, lead_d: int) -> None:
+    """Keep what was counted, or forget it where it is None."""
+    row = session.get(StockRow, key)
+    if row is not None:
+        session.delete(row)
+        session.flush()
+    if amount is not None:
+        session.add(StockRow(key=key, amount=amount, counted=counted, lead_d=lead_d))
+    session.flush()
 
 
 def helpers(session: Session) -> list[HelperRow]:

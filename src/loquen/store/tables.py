@@ -182,6 +182,17 @@ class HelperRow(SQLModel, table=True):
     hour: float
 
 
+class StockRow(SQLModel, table=True):
+    """What was counted of something that is used up, and how many days an order takes."""
+
+    __tablename__ = "stock"
+
+    key: str = Field(primary_key=True)
+    amount: float
+    counted: str
+    lead_d: int
+
+
 class WalkRow(SQLModel, table=True):
     """Where a system comes in the round."""
 

@@ -76,6 +76,7 @@ export type LifeEvent = Schemas["LifeEvent"];
 export type HappenedOut = Schemas["HappenedOut"];
 export type ResidentOut = Schemas["ResidentOut"];
 export type BuyIn = Schemas["BuyIn"];
+export type Consumable = Schemas["Consumable"];
 export type Cared = Schemas["Cared"];
 export type AwaySystem = Schemas["AwaySystem"];
 export type State = Glass["state"];

@@ -1278,6 +1278,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/round/supplies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Supplies
+         * @description What the house uses up, when it runs out and is to be ordered, and spares: one for up to so many in use.
+         */
+        get: operations["read_supplies_api_round_supplies_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/round/supplies/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Count Supply
+         * @description Keep what was counted of something.
+         */
+        put: operations["count_supply_api_round_supplies__key__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/round/calendar/{who}.{form}": {
         parameters: {
             query?: never;
@@ -2593,6 +2633,27 @@ export interface components {
             heading: string;
             /** Taken For */
             taken_for: string;
+        };
+        /**
+         * Consumable
+         * @description Something that is used up: how much a week, what was counted, how much should be left, when it runs out.
+         */
+        Consumable: {
+            use: components["schemas"]["Use"];
+            /** Counted */
+            counted: number | null;
+            /** Counted On */
+            counted_on: string | null;
+            /** Lead D */
+            lead_d: number;
+            /** Left */
+            left: number | null;
+            /** Runs Out */
+            runs_out: string | null;
+            /** Order By */
+            order_by: string | null;
+            /** Late */
+            late: boolean;
         };
         /**
          * ControllerAnswer
@@ -6796,6 +6857,18 @@ export interface components {
              */
             src_softened: "none" | "hot" | "all";
         };
+        /**
+         * Spare
+         * @description A part whose failure can not wait: how many of it are in use, and how many to keep beside.
+         */
+        Spare: {
+            /** Label */
+            label: string;
+            /** In Use */
+            in_use: number;
+            /** Keep */
+            keep: number;
+        };
         /** SpeciesOut */
         SpeciesOut: {
             /** Key */
@@ -6977,6 +7050,21 @@ export interface components {
              */
             drain_y_m: number;
         };
+        /**
+         * StockIn
+         * @description What was counted of something today, and how many days an order takes; nothing counted forgets it.
+         */
+        StockIn: {
+            /** Amount */
+            amount?: number | null;
+            /** Counted */
+            counted: string;
+            /**
+             * Lead D
+             * @default 7
+             */
+            lead_d: number;
+        };
         /** Stocking */
         Stocking: {
             /**
@@ -7155,6 +7243,19 @@ export interface components {
             media_l: number;
             /** Chambers */
             chambers: components["schemas"]["ChamberDrawn"][];
+        };
+        /**
+         * Supplies
+         * @description What the whole house uses up, what is to be ordered first, and spares to keep.
+         */
+        Supplies: {
+            result: components["schemas"]["Sentence"];
+            /** Supplies */
+            supplies: components["schemas"]["Consumable"][];
+            /** Spares */
+            spares: components["schemas"]["Spare"][];
+            /** One For */
+            one_for: number;
         };
         /** Supply */
         Supply: {
@@ -7948,6 +8049,20 @@ export interface components {
              * @default 3
              */
             significant: number;
+        };
+        /**
+         * Use
+         * @description Something that is used up: its words, the kind of quantity it is counted in, and how much a week.
+         */
+        Use: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Kind */
+            kind: string;
+            /** A Week */
+            a_week: number;
         };
         /** VariantName */
         VariantName: {
@@ -13570,6 +13685,161 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["AwaySheet"];
                 };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_supplies_api_round_supplies_get: {
+        parameters: {
+            query: {
+                today: string;
+                one_for?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Supplies"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    count_supply_api_round_supplies__key__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StockIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {

@@ -36,6 +36,7 @@ export function Commands({ open, onOpenChange, turnLights, showUnits }: Commands
       words: "A holiday, and a stand-in’s sheet",
       run: () => void navigate({ to: "/round/away" }),
     },
+    { key: "stock", words: "Stock and spares", run: () => void navigate({ to: "/round/stock" }) },
     { key: "register", words: "Register", run: () => void navigate({ to: "/register" }) },
     { key: "log", words: "Log of all systems", run: () => void navigate({ to: "/log" }) },
     { key: "library", words: "Library", run: () => void navigate({ to: "/library" }) },

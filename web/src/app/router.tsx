@@ -68,6 +68,12 @@ const away = createRoute({
   component: lazyRouteComponent(() => import("@/features/round"), "AwayPage"),
 });
 
+const stock = createRoute({
+  getParentRoute: () => root,
+  path: "/round/stock",
+  component: lazyRouteComponent(() => import("@/features/round"), "StockPage"),
+});
+
 const register = createRoute({
   getParentRoute: () => root,
   path: "/register",
@@ -85,6 +91,7 @@ export const router = createRouter({
     home,
     round,
     away,
+    stock,
     register,
     systems,
     system,

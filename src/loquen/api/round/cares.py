@@ -2,7 +2,8 @@
 
 import logging
 from collections import OrderedDict
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from datetime import date
 from threading import Lock
 
@@ -12,6 +13,7 @@ from loquen.core.data import own
 from loquen.core.model.consistency import conflicts
 from loquen.core.model.documents import Unreadable, name_of
 from loquen.core.routine.care.whole import care_of
+from loquen.core.routine.consumables import Use, spared_parts, uses_of
 from loquen.core.routine.costs import LONG_D, Ahead, ahead_of
 from loquen.core.routine.duty import Duty
 from loquen.core.system.book import sheet_of
@@ -32,6 +34,8 @@ class Care:
     duties: tuple[Duty, ...]
     ahead: Ahead
     section: Section | None
+    uses: tuple[Use, ...] = ()
+    spared: Mapping[str, int] = field(default_factory=dict)
 
 
 class Cares:
@@ -62,7 +66,17 @@ def made_care(system: Current) -> Care:
         plan = read_document(system.document)
         if not conflicts(plan):
             sheet = sheet_of(plan, 0.0)
-            return Care(system.id, plan.name, began, care_of(sheet), ahead_of(sheet), section_of(sheet))
+            duties = care_of(sheet)
+            return Care(
+                system.id,
+                plan.name,
+                began,
+                duties,
+                ahead_of(sheet),
+                section_of(sheet),
+                tuple(uses_of(sheet, duties)),
+                spared_parts(sheet),
+            )
     except Unreadable:
         pass
     except Exception:

@@ -20,6 +20,8 @@ from loquen.api.round.schema import (
     DutySet,
     HelpersIn,
     Round,
+    StockIn,
+    Supplies,
     Ticked,
     TickIn,
     Ticks,
@@ -32,6 +34,7 @@ from loquen.core.model.documents import document
 from loquen.core.model.log import Entry
 from loquen.core.model.quantity import say
 from loquen.core.routine.away import LONGEST_D
+from loquen.core.routine.consumables import Stock
 from loquen.core.routine.due import on_duty
 from loquen.core.routine.duty import Duty
 from loquen.exchange.round_calendar import Appointment, write_calendar, write_tasks
@@ -191,6 +194,36 @@ async def read_away(request: Request, database: Kept, first: Today, last: Today,
         return sent(view.away_sheet(house, begin, end))
 
     return await computed(whole)
+
+
+@router.get("/round/supplies", response_model=Supplies)
+async def read_supplies(
+    request: Request,
+    database: Kept,
+    today: Today,
+    one_for: Annotated[int, Query(ge=1, le=1000)] = 10,
+) -> Response:
+    """What the house uses up, when it runs out and is to be ordered, and spares: one for up to so many in use."""
+
+    def whole() -> Response:
+        day = day_of(today)
+        house = house_of(request, database, "UTC", day)
+        with database.reading() as session:
+            kept = rounds.stocks(session)
+        stocks = {key: Stock(amount, day_of(counted), lead) for key, (amount, counted, lead) in kept.items()}
+        return sent(view.supplies(house, stocks, one_for, day))
+
+    return await computed(whole)
+
+
+@router.put("/round/supplies/{key}", status_code=204)
+def count_supply(
+    key: Annotated[str, Path(max_length=80, pattern=r"^[\w.-]+$")], given: StockIn, database: Kept
+) -> None:
+    """Keep what was counted of something."""
+    day_of(given.counted)
+    with database.writing() as session:
+        rounds.put_stock(session, key, given.amount, given.counted, given.lead_d)
 
 
 @router.get("/round/calendar/{who}.{form}", response_class=Response)

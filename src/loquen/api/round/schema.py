@@ -10,6 +10,7 @@ from loquen.api.sheet.drawing import Section
 from loquen.api.wire.plan import Strict, mirror
 from loquen.core.model.quantity import Sentence
 from loquen.core.routine.away import Errand
+from loquen.core.routine.consumables import Spare, Use
 from loquen.core.routine.due import Helper
 from loquen.core.routine.recurring import Day, Rhythm
 from loquen.store.systems import MOST_ID
@@ -115,6 +116,39 @@ class AwaySheet:
     result: Sentence
     visits: list[date]
     systems: list[AwaySystem]
+
+
+@dataclass(frozen=True, slots=True)
+class Consumable:
+    """Something that is used up: how much a week, what was counted, how much should be left, when it runs out."""
+
+    use: Use
+    counted: float | None
+    counted_on: date | None
+    lead_d: int
+    left: float | None
+    runs_out: date | None
+    order_by: date | None
+    late: bool
+    """Whether an order made today comes too late."""
+
+
+@dataclass(frozen=True, slots=True)
+class Supplies:
+    """What the whole house uses up, what is to be ordered first, and spares to keep."""
+
+    result: Sentence
+    supplies: list[Consumable]
+    spares: list[Spare]
+    one_for: int
+
+
+class StockIn(Strict):
+    """What was counted of something today, and how many days an order takes; nothing counted forgets it."""
+
+    amount: float | None = Field(default=None, ge=0, le=10_000_000)
+    counted: str = Field(pattern=ISO_DAY)
+    lead_d: int = Field(default=7, ge=0, le=365)
 
 
 class TickIn(Strict):

@@ -10,11 +10,22 @@ from zoneinfo import ZoneInfo
 from sqlmodel import Session
 
 from loquen.api.round.cares import Care, Cares
-from loquen.api.round.schema import AwaySheet, AwaySystem, Cared, RhythmSchema, Round, RoundLine, Stop
+from loquen.api.round.schema import (
+    AwaySheet,
+    AwaySystem,
+    Cared,
+    Consumable,
+    RhythmSchema,
+    Round,
+    RoundLine,
+    Stop,
+    Supplies,
+)
 from loquen.core.model.documents import rebuilt
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.routine.away import away, every_visit
-from loquen.core.routine.costs import cost
+from loquen.core.routine.consumables import Stock, runs_out, spares, together
+from loquen.core.routine.costs import cost, day_words, with_on
 from loquen.core.routine.due import (
     LAPSING,
     OWN,
@@ -246,6 +257,42 @@ def ahead(house: House, today: date, days: int = AHEAD_D) -> list[tuple[date, Ca
     return [(day, care, duty) for day, _, care, duty in found]
 
 
+def supplies(house: House, stocks: Mapping[str, Stock], one_for: int, today: date) -> Supplies:
+    """What is used up in the whole house, what is to be ordered first on top."""
+    rows = []
+    for use in together(use for care in house.cares for use in care.uses):
+        stock = stocks.get(use.key)
+        out = runs_out(use, stock, today) if stock else None
+        rows.append(
+            Consumable(
+                use=use,
+                counted=stock.amount if stock else None,
+                counted_on=stock.counted if stock else None,
+                lead_d=stock.lead_d if stock else 7,
+                left=out.left if out else None,
+                runs_out=out.on if out else None,
+                order_by=out.order_by if out else None,
+                late=out is not None and out.order_by is not None and out.order_by < today,
+            )
+        )
+    rows.sort(key=lambda row: (row.order_by or date.max, row.use.label.lower()))
+    return Supplies(ordering(rows, today), rows, spares((care.spared for care in house.cares), one_for), one_for)
+
+
+def ordering(rows: list[Consumable], today: date) -> Sentence:
+    """What to order first, in a sentence."""
+    if not rows:
+        return say("Nothing is used up yet.")
+    if rows[0].order_by is None:
+        return say("Count what is there: then Loquen says when it runs out.")
+    what = rows[0].use.label
+    if rows[0].late:
+        return say(
+            "{what} should have been ordered {on}.", what=what, on=with_on(day_words(rows[0].order_by, today))
+        )
+    return say("Order next: {what}, {on} at the latest.", what=what, on=with_on(day_words(rows[0].order_by, today)))
+
+
 def away_sheet(house: House, first: date, last: date) -> AwaySheet:
     """A holiday over all systems."""
     rows = []
@@ -269,4 +316,4 @@ def away_sheet(house: House, first: date, last: date) -> AwaySheet:
         if not visits
         else "{span} away: a stand-in comes on {visits} of them."
     )
-    return AwaySheet(first, last, say(text, **terms), visits, rows)
+    return AwaySheet(first, last, say(text if span > 1 else text.replace("{span}", "A day"), **terms), visits, rows)

@@ -72,6 +72,7 @@ export function RoundPage() {
           label="More of the round"
           trigger={<CalendarDays size={18} />}
           items={[
+            { words: "Stock and spares", run: () => void navigate({ to: "/round/stock" }) },
             { words: "Who does it", run: () => setOpen("helpers") },
             { words: "Order of the walk", run: () => setOpen("walk") },
             { words: "Calendar file (iCalendar)", run: () => window.location.assign(file("ics", today)) },

@@ -1,2 +1,3 @@
 export { AwayPage } from "./AwayPage";
+export { StockPage } from "./StockPage";
 export { RoundPage } from "./RoundPage";

@@ -42,8 +42,15 @@ def upgrade() -> None:
         sa.Column("system_id", sa.Integer(), sa.ForeignKey("system.id"), primary_key=True),
         sa.Column("place", sa.Integer(), nullable=False),
     )
+    op.create_table(
+        "stock",
+        sa.Column("key", sa.String(), primary_key=True),
+        sa.Column("amount", sa.Float(), nullable=False),
+        sa.Column("counted", sa.String(), nullable=False),
+        sa.Column("lead_d", sa.Integer(), nullable=False),
+    )
 
 
 def downgrade() -> None:
-    for name in ("walk", "helper", "tick", "duty"):
+    for name in ("stock", "walk", "helper", "tick", "duty"):
         op.drop_table(name)
