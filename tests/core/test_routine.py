@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from loquen.core.model.plan import Changes, Group, Lamp
+from loquen.core.model.plan import Changes, Cycle, Group, Lamp, RunIn
 from loquen.core.model.quantity import as_text, say
 from loquen.core.routine import consumables
 from loquen.core.routine.away import away, every_visit
@@ -129,6 +129,23 @@ def test_what_is_read_follows_the_plan(monkeypatch):
     assert "read.temperature" not in by_key(cool)
 
 
+def test_a_tank_that_waits_for_its_animals_is_cycled_and_not_fed():
+    waiting = replace(long_hall(), cycle=Cycle(begun_by="empty"), run_in=RunIn(stocked="cycled"))
+    rows = by_key(waiting)
+    assert "feed.0" not in rows
+    assert "change" not in rows
+    assert rows["cycle"].rhythm == Rhythm(every_d=1)
+    assert "read.ammonia" in rows
+    assert "cycle" not in by_key(long_hall())
+    planned = by_key(replace(long_hall(), run_in=RunIn(stocked="cycled")))
+    assert "begin" in planned
+    assert not {"feed.0", "change", "read.nitrate", "cycle"} & planned.keys()
+    with_animals = by_key(replace(long_hall(), cycle=Cycle(begun_by="animals")))
+    assert "feed.0" in with_animals
+    assert "read.nitrite" in with_animals
+    assert consumables.food(sheet_of(waiting, 0.0)) == []
+
+
 def test_lamps_and_calcium_only_for_those_that_bask():
     turtle = replace(
         tidal_corner(),
@@ -136,9 +153,14 @@ def test_lamps_and_calcium_only_for_those_that_bask():
         lamps=(Lamp(lamp_kind="uvb", lamp_age_months=9.0, lamp_life_months=12.0),),
     )
     rows = by_key(turtle)
-    assert "salmonella" in rows["calcium"].caution
+    assert "vet" in rows["calcium"].caution
     assert rows["lamp.0"].offset_d == pytest.approx(91, abs=1)  # three months of 30.44 days
+    assert "salmonella" in rows["feed.0"].caution
     assert "calcium" not in by_key(tidal_corner())
+    assert by_key(tidal_corner())["feed.0"].caution == ""
+    frogs = by_key(replace(turtle, animals=(Group("african_clawed_frog", 2),)))
+    assert "calcium" not in frogs
+    assert "salmonella" in frogs["feed.0"].caution
     assert not [key for key in by_key(tidal_corner()) if key.startswith("lamp")]
 
 

@@ -11,7 +11,7 @@ from loquen.core.data.kits import measures
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
 from loquen.core.model.plan import Plan
-from loquen.core.routine.duty import Duty
+from loquen.core.routine.duty import Duty, animals_in
 from loquen.core.system.build.buying import parts
 
 DAYS_PER_WEEK = 7
@@ -64,12 +64,16 @@ def uses_of(sheet: Sheet[Plan], duties: Iterable[Duty]) -> list[Use]:
 def food(sheet: Sheet[Plan]) -> list[Use]:
     """Each kind of food as it is given, over the week's days with food."""
     found: dict[str, float] = defaultdict(float)
+    if not animals_in(sheet.root):
+        return []
     for i, group in enumerate(sheet.root.animals):
         meal = number(sheet, f"animals.{i}.meal_g") or 0.0
         found[group.food] += meal * group.meals_d * (DAYS_PER_WEEK - group.fasting_d_wk)
     foods = library.foods()
     return [
-        Use(f"food.{key}", f"{foods[key].label} food", "small_mass", grams) for key, grams in found.items() if grams
+        Use(f"food.{key}", f"{foods[key].label.capitalize()} food", "small_mass", grams)
+        for key, grams in found.items()
+        if grams
     ]
 
 
@@ -98,7 +102,7 @@ def from_duties(sheet: Sheet[Plan], duties: Iterable[Duty]) -> list[Use]:
     for duty in duties:
         a_week = DAYS_PER_WEEK / duty.rhythm.days
         if duty.measure and duty.measure != "temperature":
-            label = f"Tests of {measures()[duty.measure].label.lower()}"
+            label = f"{measures()[duty.measure].label.split(',')[0]} tests"
             found.append(Use(f"test.{duty.measure}", label, "count", a_week))
         if duty.key == "carbon":
             found.append(Use("carbon", "Carbon", "volume", sheet.root.water.carbon_l * a_week))

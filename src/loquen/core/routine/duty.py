@@ -4,6 +4,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from loquen.core.model.log import Entry
+from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence
 from loquen.core.routine.recurring import Rhythm
 
@@ -29,6 +30,12 @@ class Duty:
     """What is read, where the tick is a reading."""
     offset_d: int = 0
     caution: str = ""
+
+
+def animals_in(plan: Plan) -> bool:
+    """Whether the plan's animals are in it: a filter that is still brought to life may wait for them."""
+    begun, stocked = plan.cycle.begun_by, plan.run_in.stocked
+    return begun == "animals" or (begun != "empty" and stocked == "now")
 
 
 @dataclass(frozen=True, slots=True)

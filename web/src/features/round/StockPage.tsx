@@ -110,7 +110,9 @@ interface StockProps {
 function StockLine({ row, count }: StockProps) {
   const units = useUnits();
   const { kind } = row.use;
-  const [amount, setAmount] = useState(row.left === null ? "" : units.entry(row.left, kind));
+  const [amount, setAmount] = useState(
+    row.left === null ? "" : units.entry(Number(row.left.toPrecision(3)), kind),
+  );
   const [lead, setLead] = useState(String(row.lead_d));
   const keep = () => {
     const typed = parsed(amount, () => true);
@@ -120,7 +122,7 @@ function StockLine({ row, count }: StockProps) {
   };
   const box = "num min-h-9 rounded-sm border border-line bg-paper px-2 text-right pointer-coarse:min-h-11";
   return (
-    <li className="grid items-baseline gap-x-4 gap-y-1 border-b border-line/60 py-2 sm:grid-cols-[minmax(0,1fr)_auto_13rem]">
+    <li className="grid items-baseline gap-x-4 gap-y-1 border-b border-line/60 py-2 sm:grid-cols-[minmax(0,1fr)_auto_17rem]">
       <span>
         <span className="font-semibold">{row.use.label}</span>{" "}
         <span className="text-sm text-quiet">{units.text(row.use.a_week, kind)} a week</span>

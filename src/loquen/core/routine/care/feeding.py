@@ -8,32 +8,41 @@ from loquen.core.graph.engine import Sheet
 from loquen.core.model.log import Entry
 from loquen.core.model.plan import Group, Plan
 from loquen.core.model.quantity import Term, of, say
-from loquen.core.routine.duty import Duty
+from loquen.core.routine.duty import Duty, animals_in
 from loquen.core.routine.recurring import WEEK, Day, Rhythm, spread_weekdays
 
-DUSTED = ("turtle", "frog")
-HANDS = "Wash your hands afterwards: turtles and frogs carry salmonella. A vet decides what they need."
+NEED_CALCIUM = ("turtle",)
+CARRY_SALMONELLA = ("turtle", "frog")
+HANDS = "Wash your hands afterwards: turtles and frogs carry salmonella."
+VET = "A vet decides what they need."
 
 
 def duties(sheet: Sheet[Plan]) -> Iterator[Duty]:
     """One duty for all that are fed on the same days, and calcium for those that need it."""
+    if not animals_in(sheet.root):
+        return
     rows = list(enumerate(sheet.root.animals))
     for fasting in sorted({group.fasting_d_wk for _, group in rows}):
         fed = [(i, group) for i, group in rows if group.fasting_d_wk == fasting]
         duty = fed_together(sheet, fasting, fed)
         if duty is not None:
             yield duty
-    if any(sheet.value(f"animals.{i}.animal").shape in DUSTED for i, _ in rows):
+    if any(shape_of(sheet, i) in NEED_CALCIUM for i, _ in rows):
         yield Duty(
             key="calcium",
             kind="feed",
-            words=say("Dust the food with calcium."),
-            why=say("Shell and bone of turtles and frogs take more than their food holds."),
+            words=say("Offer calcium: a cuttlebone or block in the water, or dusted food."),
+            why=say("Shell and bone take more than most food holds."),
             rhythm=Rhythm(every_d=round(constants("routine.toml")["calcium_d"].value)),
             minutes=constants("routine.toml")["feeding_min"].value,
-            entry=Entry("note", note="food dusted with calcium"),
-            caution=HANDS,
+            entry=Entry("note", note="calcium offered"),
+            caution=VET,
         )
+
+
+def shape_of(sheet: Sheet[Plan], place: int) -> str:
+    shape: str = sheet.value(f"animals.{place}.animal").shape
+    return shape
 
 
 def fed_weekdays(fasting: int, there: tuple[Day, ...]) -> tuple[Day, ...]:
@@ -83,6 +92,7 @@ def fed_together(sheet: Sheet[Plan], fasting: int, rows: list[tuple[int, Group]]
         minutes=constants("routine.toml")["feeding_min"].value * min(max(group.meals_d for _, group in rows), 3),
         steps=tuple(steps),
         entry=Entry("feed", amount=round(total, 3)),
+        caution=HANDS if any(shape_of(sheet, i) in CARRY_SALMONELLA for i, _ in rows) else "",
     )
 
 

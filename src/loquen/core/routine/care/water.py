@@ -8,7 +8,7 @@ from loquen.core.graph.engine import Sheet
 from loquen.core.model.log import Entry
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Term, of, say
-from loquen.core.routine.duty import Duty
+from loquen.core.routine.duty import Duty, animals_in
 from loquen.core.routine.recurring import WEEK, Rhythm
 from loquen.core.system.told import rows_of
 
@@ -17,10 +17,47 @@ BY_ITSELF = ("pulses", "drip")
 
 
 def duties(sheet: Sheet[Plan]) -> Iterator[Duty]:
+    if not begun(sheet.root):
+        yield beginning()
+        return
     yield from readings(sheet)
-    yield from changes(sheet)
+    if animals_in(sheet.root):
+        yield from changes(sheet)
+    else:
+        yield cycling()
     yield from top_up(sheet)
     yield from cartridges(sheet)
+
+
+def begun(plan: Plan) -> bool:
+    """Whether there is anything to look after: animals that are in it, or a filter that is being brought to life."""
+    return animals_in(plan) or plan.cycle.begun_by != "running"
+
+
+def beginning() -> Duty:
+    """A plan whose animals wait for a cycle that nobody began."""
+    return Duty(
+        key="begin",
+        kind="change",
+        words=say("Begin its cycle on the Cycle page; or say under Filter that its animals are in it."),
+        why=say("The plan puts its animals in once the filter carries them."),
+        rhythm=Rhythm(every_d=7),
+        minutes=constants("routine.toml")["feeding_min"].value,
+        entry=Entry("note", note="looked at: not begun yet"),
+    )
+
+
+def cycling() -> Duty:
+    """A filter that is brought to life before its animals come: each day by what was read."""
+    return Duty(
+        key="cycle",
+        kind="change",
+        words=say("Dose or change as this system's Cycle page says for today."),
+        why=say("Its filter is brought to life first, and its animals come when that is done."),
+        rhythm=Rhythm(every_d=1),
+        minutes=constants("routine.toml")["feeding_min"].value,
+        entry=Entry("note", note="looked after, as the cycle's calendar says"),
+    )
 
 
 def change_rhythm(sheet: Sheet[Plan]) -> Rhythm:
