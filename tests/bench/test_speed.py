@@ -5,6 +5,7 @@ import gzip
 import re
 from datetime import datetime, timedelta
 from pathlib import Path
+from time import perf_counter
 
 import numpy as np
 import pytest
@@ -260,3 +261,16 @@ def test_how_often_a_fit_holds_the_truth(effect):
     print(f"effect {effect}: truth held {held:.2f}, called real {real:.2f}")
     assert 0.85 <= held <= 0.95
     assert effect > 0 or real <= 0.05
+
+
+def test_a_round_of_250_systems_cold_and_warm(tmp_path):
+    """The round asks every system: each is made once, in the background after a start."""
+    database = open_database(many(tmp_path / "many.db", 250))
+    site = TestClient(create_api(database))
+    took = []
+    for _ in range(2):
+        begun = perf_counter()
+        assert site.get("/api/round?today=2026-11-28").status_code == 200
+        took.append(perf_counter() - begun)
+    database.close()
+    print(f"\nround of 250 systems: cold {took[0]:.1f} s, then {1000 * took[1]:.0f} ms")

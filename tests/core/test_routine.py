@@ -171,6 +171,19 @@ def test_carbon_is_replaced_by_the_litres_that_went_through():
     assert row.rhythm.every_d == pytest.approx(302, abs=1)
 
 
+def test_algae_move_the_hours_of_light_an_hour_at_a_time():
+    steps = by_key(long_hall())["glass"].steps  # eight hours
+    assert "light for 7 h instead of 8 h" in plain(steps[0])
+    dim = replace(long_hall(), lamps=(replace(long_hall().lamps[0], lamp_h=6.0),))
+    assert "shade the window" in plain(by_key(dim)["glass"].steps[0])
+
+
+def test_a_probe_is_compared_where_a_controller_is():
+    assert by_key(long_hall())["probe"].rhythm == Rhythm(every_months=3)
+    bare = replace(long_hall(), heat=replace(long_hall().heat, cut_out=False))
+    assert "probe" not in by_key(bare)
+
+
 def test_a_filter_settles_where_growth_and_decay_balance():
     # 0.6 × 0.5 × (1 − X/10) = 0.05 × X: X = 0.3 ÷ (0.05 + 0.03) = 3.75.
     assert filters.settled_x(0.6, 0.5, 0.05, 10.0) == pytest.approx(3.75)

@@ -19,6 +19,7 @@ from loquen.serving.pages import Pages
 from loquen.serving.protocol import TimedProtocol
 
 if TYPE_CHECKING:
+    from loquen.api.round.cares import Cares
     from loquen.api.systems.listing import Listing
     from loquen.store.database import Database
 
@@ -67,7 +68,7 @@ class Later:
 
 def serve(path: Path, ours: socket.socket, with_demo: bool, controller_port: int | None = None) -> None:
     """Serve a database on a socket until told to stop; then leave one whole file."""
-    opened: list[tuple[Database, Listing]] = []
+    opened: list[tuple[Database, Listing, Cares]] = []
 
     def make() -> ASGIApp:
         from loquen.api.app import create_api
@@ -75,7 +76,7 @@ def serve(path: Path, ours: socket.socket, with_demo: bool, controller_port: int
 
         database = open_database(path)
         made = create_api(database, controller_port)
-        opened.append((database, made.state.listing))
+        opened.append((database, made.state.listing, made.state.cares))
         if with_demo:
             from loquen.demo import sluice_street
 
@@ -105,16 +106,16 @@ def serve(path: Path, ours: socket.socket, with_demo: bool, controller_port: int
         server.run(sockets=[ours])
     finally:
         computing.stop()
-        for database, _ in opened:
+        for database, _, _ in opened:
             database.close()
     if api.fault is not None:
         raise api.fault
 
 
-def warm_up(database: "Database", listing: "Listing") -> None:
+def warm_up(database: "Database", listing: "Listing", cares: "Cares") -> None:
     """Load what the first sheet needs while the page is still opening, and leave it out of later clean-ups.
 
-    Then the lines of the list are made, one whenever a worker is free.
+    Then the lines of the list are made, one whenever a worker is free, and what each system wants done.
     """
     from loquen.api.sheet import view
     from loquen.demo import sluice_street
@@ -125,6 +126,7 @@ def warm_up(database: "Database", listing: "Listing") -> None:
     with database.reading() as session:
         present = systems.list_all(session)
     listing.make_next(present)
+    cares.make_next(present)
 
 
 def clean_up_seldom() -> None:

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 from datetime import date
 from threading import Lock
 
+from loquen.api.computing import aside
 from loquen.api.sheet.drawing import Section, section_of
 from loquen.api.wire.documents import read_document
 from loquen.core.data import own
@@ -45,12 +46,26 @@ class Cares:
         self.made: OrderedDict[tuple[int, int, float], Care] = OrderedDict()
         self.lock = Lock()
 
-    def of(self, system: Current) -> Care:
+    def known(self, system: Current) -> Care | None:
         key = (system.id, system.revision, own.kept_as["time"])
         with self.lock:
             if key in self.made:
                 self.made.move_to_end(key)
-                return self.made[key]
+            return self.made.get(key)
+
+    def make_next(self, systems: list[Current]) -> None:
+        """Make one that is not known, and see to the next when a worker is free again."""
+        unknown = [system for system in systems if self.known(system) is None]
+        if unknown:
+            self.of(unknown[0])
+            aside(lambda: self.make_next(unknown[1:]))
+
+    def of(self, system: Current) -> Care:
+        """A system's care, made when it is not known."""
+        found = self.known(system)
+        if found is not None:
+            return found
+        key = (system.id, system.revision, own.kept_as["time"])
         made = made_care(system)
         with self.lock:
             self.made[key] = made

@@ -63,6 +63,7 @@ export function RegisterPage() {
           ]}
         />
       </header>
+      {register.isPending && <p className="text-quiet">Asking every system…</p>}
       {register.isError && (
         <p role="alert" className="text-short">
           {register.error.message}

@@ -86,6 +86,7 @@ export function RoundPage() {
           server, and will be sent in order.
         </p>
       )}
+      {!round && !error && <p className="text-quiet">Asking every system…</p>}
       {error && !round && (
         <p role="alert" className="text-short">
           {error.message}

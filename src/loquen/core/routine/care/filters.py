@@ -1,7 +1,8 @@
 """Media rinsed one bed at a time, and how high ammonia would rise after it."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 from loquen.core.data import library
 from loquen.core.data.tables import constants
@@ -16,7 +17,7 @@ from loquen.core.timeline import course, rates
 from loquen.core.timeline.course import HOURS, Happening
 from loquen.core.timeline.nitrogen import Inputs
 
-WATCHED_D = 28
+WATCHED_D = 7
 DAYS_PER_WEEK = 7
 RINSED_AT_ONCE = 0.5
 """Of a sump's media: the other half goes on."""
@@ -107,24 +108,28 @@ def offset_d(place: int, count: int, bed: Bed) -> int:
     return round(DAYS_PER_WEEK * (apart * (place + 1) if count > 1 else bed.weeks))
 
 
-def peak_after(sheet: Sheet[Plan], rinses: list[tuple[int, float]]) -> float | None:
-    """Highest total ammonia (mg/L N) in four weeks with rinses on some days, each of a share of the media.
+def peak_after(sheet: Sheet[Plan], rinses: Sequence[tuple[int, float]]) -> float | None:
+    """Highest total ammonia (mg/L N) until a week after the last of some rinses, each on a day and of a share of the media.
 
-    From a filter that has settled under today's load. None where a load, a volume or a warmth is not known.
+    From a filter that has settled under today's load: bacteria grow back within days. None where a load, a volume or a
+    warmth is not known.
     """
     settled = settled_inputs(sheet)
-    if settled is None:
-        return None
+    return None if settled is None else peak_of(settled, tuple(rinses))
+
+
+@lru_cache(2048)
+def peak_of(settled: Inputs, rinses: tuple[tuple[int, float], ...]) -> float:
+    """The same of a run; kept, for the tanks of a rack are alike."""
     c = rates.table()
     lost = c.media_of_bacteria * c.cleaned_tank_lost
     happenings = [Happening(day * HOURS, capacity_lost_share=share * lost) for day, share in rinses]
-    days = max(day for day, _ in rinses) + WATCHED_D if rinses else WATCHED_D
-    start = settled.state()
-    record = course.one(start, settled.water(), settled.keeper(), days, happenings)
+    days = max((day for day, _ in rinses), default=0) + WATCHED_D
+    record = course.one(settled.state(), settled.water(), settled.keeper(), days, happenings)
     return float(max(state[rates.AMMONIA] for state in record.hours))
 
 
-def rise_after(sheet: Sheet[Plan], rinses: list[tuple[int, float]]) -> float | None:
+def rise_after(sheet: Sheet[Plan], rinses: Sequence[tuple[int, float]]) -> float | None:
     """How much higher total ammonia (mg/L N) gets with rinses than it would without."""
     peak, usual = peak_after(sheet, rinses), peak_after(sheet, [])
     return None if peak is None or usual is None else max(0.0, peak - usual)

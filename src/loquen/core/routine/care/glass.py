@@ -3,10 +3,11 @@
 from collections.abc import Iterator
 
 from loquen.core.data.tables import constants
+from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
 from loquen.core.model.log import Entry
 from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import Sentence, say
+from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.routine.care.water import change_rhythm
 from loquen.core.routine.duty import Duty
 from loquen.core.routine.recurring import WEEK, Rhythm
@@ -25,6 +26,7 @@ def duties(sheet: Sheet[Plan]) -> Iterator[Duty]:
         why=say("Algae on the glass say how long and how strong the light is: enter what you see."),
         rhythm=Rhythm(every_d=round(table["glass_d"].value)),
         minutes=table["care_min"].value,
+        steps=light_steps(sheet),
         entry=Entry("note", note="front pane wiped"),
     )
     if plan.tank.bed == "bare" and plan.tank.siphoned_by == "usual":
@@ -51,6 +53,17 @@ def duties(sheet: Sheet[Plan]) -> Iterator[Duty]:
             say("Siphon {part} of the bed.", part="half" if plan.tank.siphoned_by == "usual" else "all"),
             say("What rots there comes back as ammonia and nitrate."),
         )
+
+
+def light_steps(sheet: Sheet[Plan]) -> tuple[Sentence, ...]:
+    """How the hours of light follow what is wiped off: an hour at a time, and a fortnight for the algae to answer."""
+    lit = number(sheet, "visible_h") or 0.0
+    least = constants("routine.toml")["least_light_h"].value
+    if lit <= least:
+        return (say("Green all the same: shade the window; the lamps burn {lit}.", lit=Term(lit, "hours")),)
+    less = Term(max(least, lit - 1), "hours")
+    text = "More than a thin film since last time: light for {less} instead of {lit}, and look again in two weeks."
+    return (say(text, less=less, lit=Term(lit, "hours")),)
 
 
 def planted(plan: Plan) -> float:

@@ -31,6 +31,18 @@ def duties(sheet: Sheet[Plan]) -> Iterator[Duty]:
             entry=Entry("note", note="drains tested with the pump off"),
             offset_d=round(months * DAYS_PER_MONTH),
         )
+    if sheet.root.heat.heated and sheet.root.heat.cut_out:
+        months = round(table["probe_months"].value)
+        yield Duty(
+            key="probe",
+            kind="safety",
+            words=say("Hold the controller's probe beside a second thermometer, in the same glass of water."),
+            why=say("A probe that reads low lets the heaters go on: it stands between them and the animals."),
+            rhythm=Rhythm(every_months=months),
+            minutes=minutes,
+            entry=Entry("note", note="controller's probe compared"),
+            offset_d=round(months * DAYS_PER_MONTH),
+        )
     months = round(table["seals_months"].value)
     yield Duty(
         key="seals",
