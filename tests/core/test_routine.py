@@ -13,7 +13,7 @@ from loquen.core.routine import consumables
 from loquen.core.routine.away import away, every_visit
 from loquen.core.routine.care import feeding, filters, living
 from loquen.core.routine.care.whole import care_of
-from loquen.core.routine.costs import Ahead, ahead_of, cost, passes_on
+from loquen.core.routine.costs import Ahead, ahead_of, cost, day_words, passes_on
 from loquen.core.routine.due import Done, Helper, as_set, attended, coming, due
 from loquen.core.routine.duty import Duty, Set
 from loquen.core.routine.recurring import WEEK, Rhythm, after, days_of, latest, rhythm_words
@@ -92,6 +92,31 @@ def test_a_change_is_due_as_the_plan_says_with_its_litres_and_its_recipe():
     every = by_key(replace(long_hall(), changes=replace(long_hall().changes, regime="every", every_d=10)))
     assert every["change"].rhythm == Rhythm(every_d=10)
     assert "change" not in by_key(replace(long_hall(), changes=Changes(regime="pulses")))
+
+
+def test_changes_by_a_reading_come_as_often_as_nitrate_reaches_the_limit():
+    changes = replace(long_hall().changes, regime="trigger")
+    plan = replace(long_hall(), changes=changes)
+    wanted = int(sheet_of(plan, 0.0).value("trigger_d"))
+    assert by_key(plan)["change"].rhythm == Rhythm(every_d=wanted)
+    seldom = replace(plan, changes=replace(changes, shortest_gap_d=wanted + 9.5))
+    assert by_key(seldom)["change"].rhythm == Rhythm(every_d=wanted + 9)
+    assert "change" not in by_key(replace(plan, changes=replace(changes, regime="weekdays", weekdays=())))
+
+
+def test_what_evaporates_is_topped_up_before_a_pump_draws_air():
+    assert "top_up" not in by_key(long_hall())  # it has an automatic one
+    copper = sheet_of(old_copper(), 0.0)
+    row = by_key(old_copper())["top_up"]
+    days = min(7, int(copper.value("dry_d") / 2))
+    assert row.rhythm == Rhythm(every_d=days)
+    assert row.words.terms["litres"].value == pytest.approx(days * copper.value("evaporation_l_d"))
+    shallow = replace(
+        old_copper(), sump=replace(old_copper().sump, intake_cm=old_copper().sump.return_level_cm - 1)
+    )
+    dry = sheet_of(shallow, 0.0).value("dry_d")
+    assert dry < 14
+    assert by_key(shallow)["top_up"].rhythm == Rhythm(every_d=max(1, int(dry / 2)))
 
 
 def test_food_of_a_day_is_what_the_balance_reckons_with():
@@ -277,6 +302,14 @@ def test_a_missed_change_says_when_nitrate_passes_its_limit():
     late = plain(cost(change, AHEAD, SATURDAY, None, date(2026, 12, 12)))
     assert late == "nitrate is past 40 mg/L NO₃, near 49 mg/L NO₃"  # 4 + 14 × 0.5 = 11 mg/L N
     assert passes_on(replace(AHEAD, rise_mg_l_d=0.0), SATURDAY) is None
+
+
+@pytest.mark.parametrize(
+    ("apart", "words"),
+    [(0, "today"), (1, "tomorrow"), (-1, "yesterday"), (3, "Tuesday"), (7, "5 December"), (-3, "25 November")],
+)
+def test_a_day_in_words(apart, words):
+    assert day_words(SATURDAY + timedelta(days=apart), SATURDAY) == words
 
 
 def test_animals_without_food_for_longer_than_they_bear():

@@ -68,6 +68,25 @@ def beside(page):
     page.get_by_role("region", name="Beside As built").get_by_text("Tank, length").wait_for()
 
 
+def walked(page):
+    page.get_by_role("list", name="The round").get_by_role("listitem").first.wait_for()
+    page.get_by_role("button", name=re.compile("^Done: Feed 2.15")).click()
+    page.get_by_role("button", name="1 ticked").wait_for()
+    page.get_by_role("button", name="how, and why").first.click()
+
+
+def asked_why(page):
+    page.get_by_role("list", name="The round").get_by_role("listitem").first.wait_for()
+    page.get_by_role("button", name="how, and why").first.click()
+
+
+def young_ones(page):
+    walk = page.get_by_role("region", name="Rope Walk B, tank 3")
+    walk.wait_for()
+    page.evaluate("window.scrollTo(0, document.querySelectorAll('section')[2].offsetTop - 60)")
+    walk.get_by_role("figure").first.wait_for()
+
+
 def book_page(server):
     """The first page of Long Hall's build book."""
     plan = server.plan(1)
@@ -84,8 +103,8 @@ VIEWS = [
     ("changes", "/systems/3/changes", None, "Changes"),
     ("cycle", "/systems/6/cycle", forecast, "Cycle"),
     ("nitrate", "/systems/3/nitrate", ahead, "Nitrate"),
-    ("log", "/systems/1/log", None, "Log"),
-    ("room", "/rooms/7/racks", None, "Racks"),
+    ("round", "/round", walked, "Round"),
+    ("register", "/register", young_ones, "Register"),
     ("network", "/rooms/7/changer", far_tank, "Changer"),
     ("timetable", "/rooms/7/timetable", None, "Timetable"),
     ("controller", "/rooms/7/controller", first_night, "Controller"),
@@ -119,9 +138,9 @@ def main():
             book_page(server)
             page = browser.new_page(viewport={"width": 390, "height": 844})
             shoot(page, server, "phone", "/log", reading, "Log")
-            page = browser.new_page(viewport={"width": 1280, "height": 800})
+            page = browser.new_page(viewport={"width": 390, "height": 844})
             page.add_init_script("localStorage.setItem('loquen.theme', 'dark')")
-            shoot(page, server, "lights-out", "/systems/1/animals", None, "Animals")
+            shoot(page, server, "round-phone", "/round", asked_why, "Round")
         finally:
             browser.close()
             server.kill()
