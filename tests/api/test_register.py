@@ -121,6 +121,13 @@ def test_a_stay_and_a_long_life_are_brought_to_mind(client):
     assert "authority" in told
 
 
+def test_those_of_a_deleted_system_are_not_forgotten(client):
+    client.delete("/api/systems/2")
+    assert sorted(row["common"] for row in register(client)["homeless"]) == ["Bumblebee goby", "Orange chromide"]
+    client.post("/api/systems/2/restore")
+    assert register(client)["homeless"] == []
+
+
 def test_a_resident_is_put_right(client):
     resident = write(client).json()["resident_id"]
     body = {"today": on(), "resident": {"species": "boeseman_rainbowfish", "line": "B 2", "born": on(2)}}

@@ -87,6 +87,15 @@ def test_a_skip_keeps_its_reason_writes_nothing_and_is_due_no_more(client):
     assert "change" not in lines(client, day=SATURDAY + timedelta(days=1))
 
 
+def test_a_late_duty_that_is_skipped_is_left_alone_until_its_time_comes_again(client):
+    late = lines(client, 2, TODAY)["glass"]
+    assert late["late_d"] == 2
+    keep(client, {**tick("glass", 2, TODAY, skipped="looked: clean"), "due": late["due"]})
+    assert lines(client, 2, TODAY)["glass"]["skipped"] == "looked: clean"
+    assert "glass" not in lines(client, 2, TODAY + timedelta(days=6))
+    assert lines(client, 2, TODAY + timedelta(days=7))["glass"]["late_d"] == 0
+
+
 def test_what_the_log_says_needs_no_tick(client):
     now = datetime.now(UTC)
     entry = {

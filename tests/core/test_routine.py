@@ -246,7 +246,10 @@ def test_a_weekday_comes_round_whether_or_not_it_was_done():
     late = due(change, began, Done(), SATURDAY + timedelta(days=3))
     assert (late.day, late.late_d, late.again) == (SATURDAY, 3, date(2026, 12, 5))
     assert due(change, began, Done(settled=SATURDAY), SATURDAY + timedelta(days=3)) is None
-    assert due(change, began, Done(last=SATURDAY - timedelta(days=1)), SATURDAY).late_d == 0
+    assert due(change, began, Done(last=SATURDAY - timedelta(days=2)), SATURDAY).late_d == 0
+    assert due(change, began, Done(last=SATURDAY - timedelta(days=1)), SATURDAY) is None  # done the evening before
+    daily = duty("feed.0", "feed", weekdays=WEEK)
+    assert due(daily, began, Done(last=SATURDAY - timedelta(days=1)), SATURDAY).late_d == 0
     assert due(change, SATURDAY + timedelta(days=1), Done(), SATURDAY + timedelta(days=2)) is None
 
 
@@ -255,6 +258,10 @@ def test_an_interval_is_counted_from_when_it_was_done():
     assert due(glass, SATURDAY, Done(), SATURDAY).day == SATURDAY
     assert due(glass, SATURDAY, Done(last=SATURDAY - timedelta(days=6)), SATURDAY) is None
     assert due(glass, SATURDAY, Done(last=SATURDAY - timedelta(days=9)), SATURDAY).late_d == 2
+    # Due ten days ago and skipped today: it comes a week from today.
+    skipped = Done(settled=SATURDAY - timedelta(days=10), seen=SATURDAY)
+    assert due(glass, SATURDAY, skipped, SATURDAY + timedelta(days=6)) is None
+    assert due(glass, SATURDAY, skipped, SATURDAY + timedelta(days=7)).late_d == 0
     assert due(replace(glass, offset_d=5), SATURDAY, Done(), SATURDAY + timedelta(days=4)) is None
 
 

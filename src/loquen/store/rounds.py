@@ -114,9 +114,10 @@ def ticks_on(session: Session, day: str) -> list[Tick]:
     return [kept(row) for row in session.exec(rows)]
 
 
-def last_ticks(session: Session) -> dict[tuple[int, str], tuple[str, str]]:
-    """By system and duty: the last of its days that is settled, and the last day on which it was really done ("" for never)."""
-    settled = select(TickRow.system_id, TickRow.duty, func.max(TickRow.due)).group_by(
+def last_ticks(session: Session) -> dict[tuple[int, str], tuple[str, str, str]]:
+    """By system and duty: the last of its days that is settled, the last day on which it was ticked or skipped, and the last
+    on which it was really done ("" for never)."""
+    settled = select(TickRow.system_id, TickRow.duty, func.max(TickRow.due), func.max(TickRow.day)).group_by(
         col(TickRow.system_id), col(TickRow.duty)
     )
     done = (
@@ -125,7 +126,10 @@ def last_ticks(session: Session) -> dict[tuple[int, str], tuple[str, str]]:
         .group_by(col(TickRow.system_id), col(TickRow.duty))
     )
     days = {(system, duty): day for system, duty, day in session.exec(done)}
-    return {(system, duty): (due, days.get((system, duty), "")) for system, duty, due in session.exec(settled)}
+    return {
+        (system, duty): (due, seen, days.get((system, duty), ""))
+        for system, duty, due, seen in session.exec(settled)
+    }
 
 
 def stocks(session: Session) -> dict[str, tuple[float, str, int]]:

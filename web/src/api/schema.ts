@@ -5751,6 +5751,8 @@ export interface components {
             homes: components["schemas"]["Home"][];
             /** Gone */
             gone: components["schemas"]["ResidentOut"][];
+            /** Homeless */
+            homeless: components["schemas"]["ResidentOut"][];
             /** Survival */
             survival: components["schemas"]["SurvivedOut"][];
         };

@@ -80,6 +80,8 @@ class Register:
     result: Sentence
     homes: list[Home]
     gone: list[ResidentOut]
+    homeless: list[ResidentOut]
+    """Alive in a system that was deleted."""
     survival: list[SurvivedOut]
 
 

@@ -117,6 +117,12 @@ def register_of(rows: Iterable[KeptResident], systems: list[Current], homes: Hom
     known = [row for row in map(written, rows) if row is not None]
     found = [home_of(system, known, homes, today) for system in systems]
     gone = [resident_out(row, 0, today) for row in known if row.life.alive == 0]
+    kept = {system.id for system in systems}
+    homeless = [
+        resident_out(row, row.life.alive, today)
+        for row in known
+        if row.life.alive and not kept & row.life.homes.keys()
+    ]
     homes_lived = [home for home in found if home.residents]
     kinds = {row.life.resident.species for row in known if row.life.alive}
     terms = {
@@ -136,7 +142,8 @@ def register_of(rows: Iterable[KeptResident], systems: list[Current], homes: Hom
             "{animals} animals of {kinds} kinds live in {homes} systems, and outgrow none of them.", **terms
         )
     lived = survival((row.life for row in known), today)
-    return Register(result, found, gone, [SurvivedOut(row.source, row.came, row.died, row.frac) for row in lived])
+    shares = [SurvivedOut(row.source, row.came, row.died, row.frac) for row in lived]
+    return Register(result, found, gone, homeless, shares)
 
 
 def home_of(system: Current, known: list[Written], homes: Homes, today: date) -> Home:

@@ -87,8 +87,10 @@ def read_house(session: Session, cares: Cares, zone: ZoneInfo, today: date) -> H
 def done_days(session: Session, cares: Iterable[Care], zone: ZoneInfo, today: date) -> dict[int, dict[str, Done]]:
     """When each duty was last seen to, by its ticks and by the log."""
     found: dict[int, dict[str, Done]] = defaultdict(dict)
-    for (system_id, key), (settled, last) in rounds.last_ticks(session).items():
-        found[system_id][key] = Done(date.fromisoformat(last) if last else None, date.fromisoformat(settled))
+    for (system_id, key), (settled, seen, last) in rounds.last_ticks(session).items():
+        found[system_id][key] = Done(
+            date.fromisoformat(last) if last else None, date.fromisoformat(settled), date.fromisoformat(seen)
+        )
     keys = {care.system_id: [duty.key for duty in care.duties] for care in cares}
     for row in log.list_since(session, today - timedelta(days=LOGGED_D)):
         entry = json.loads(row.document)

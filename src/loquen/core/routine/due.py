@@ -12,14 +12,22 @@ from loquen.core.routine.recurring import Rhythm, after, days_of, following, lat
 LAPSING = ("feed",)
 """What a missed day does not carry over: nobody is fed twice for it."""
 OWN = "own."
+EARLY_D, SELDOM_D = 1, 3
+"""What comes no more often than every so many days is settled too when it was done the day before."""
 
 
 @dataclass(frozen=True, slots=True)
 class Done:
-    """When a duty was last seen to, and the last of its days that is settled by it or by a skip."""
+    """When a duty was last done, the last of its days that is settled by that or by a skip, and when anybody saw to it."""
 
     last: date | None = None
     settled: date | None = None
+    seen: date | None = None
+
+    @property
+    def counted(self) -> date | None:
+        """The day that an interval is counted from: of the last time it was done, or skipped."""
+        return max((day for day in (self.last, self.seen) if day is not None), default=None)
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,8 +69,8 @@ def own_duty(key: str, own: Set, rhythm: Rhythm) -> Duty:
 
 def first_due(duty: Duty, began: date, done: Done) -> date:
     """When a duty counted from its last time is due: so long after it, or when it first is."""
-    seen = max((day for day in (done.last, done.settled) if day is not None), default=None)
-    return after(duty.rhythm, seen) if seen is not None else began + timedelta(days=duty.offset_d)
+    counted = done.counted
+    return after(duty.rhythm, counted) if counted is not None else began + timedelta(days=duty.offset_d)
 
 
 def due(duty: Duty, began: date, done: Done, today: date) -> Due | None:
@@ -77,8 +85,10 @@ def due(duty: Duty, began: date, done: Done, today: date) -> Due | None:
     found = latest(duty.rhythm, began, today)
     if found is None or (duty.kind in LAPSING and found != today):
         return None
-    settled = max((day for day in (done.last, done.settled) if day is not None), default=None)
-    if settled is not None and settled >= found:
+    early = EARLY_D if duty.rhythm.days >= SELDOM_D else 0
+    if done.settled is not None and done.settled >= found:
+        return None
+    if done.last is not None and done.last >= found - timedelta(days=early):
         return None
     return Due(duty, found, (today - found).days, following(duty.rhythm, began, today))
 

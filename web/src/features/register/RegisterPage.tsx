@@ -108,6 +108,13 @@ export function RegisterPage() {
           </ul>
         </section>
       )}
+      {found && found.homeless.length > 0 && (
+        <p className="pt-3 text-short">
+          In a system that was deleted:{" "}
+          {found.homeless.map((row) => `${row.here} ${row.resident.name || row.common}`).join(", ")}. Bring
+          the system back from the list of systems, and move them first.
+        </p>
+      )}
       {found && found.gone.length > 0 && (
         <p className="pt-3 text-quiet">
           Gone: {found.gone.map((row) => row.resident.name || row.common).join(", ")}.
