@@ -136,9 +136,9 @@ export function Switch({
       aria-label={label}
       checked={on}
       onCheckedChange={onChange}
-      className="relative h-6 w-11 shrink-0 rounded-full border border-mark bg-paper data-[state=checked]:border-edge data-[state=checked]:bg-edge"
+      className="relative h-7 w-12 shrink-0 rounded-full border border-mark bg-paper data-[state=checked]:border-edge data-[state=checked]:bg-edge"
     >
-      <RadixSwitch.Thumb className="block size-4 translate-x-1 rounded-full bg-quiet data-[state=checked]:translate-x-5.5 data-[state=checked]:bg-ground" />
+      <RadixSwitch.Thumb className="block size-5 translate-x-1 rounded-full bg-quiet data-[state=checked]:translate-x-5.5 data-[state=checked]:bg-ground" />
     </RadixSwitch.Root>
   );
 }
