@@ -6,6 +6,7 @@ from fastapi import FastAPI
 
 from loquen.api import building, fits, forecasts, library, own, planner, prices, sump
 from loquen.api.log import routes as log
+from loquen.api.quarantine import routes as quarantine
 from loquen.api.register import routes as register
 from loquen.api.register.view import Homes
 from loquen.api.rooms import controller
@@ -54,6 +55,7 @@ def create_api(database: Database, controller_port: int | None = None) -> FastAP
         forecasts,
         round_,
         register,
+        quarantine,
     ):
         api.include_router(routes.router)
     api.include_router(rooms.router)

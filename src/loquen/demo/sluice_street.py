@@ -32,7 +32,7 @@ from loquen.core.model.plan import (
 )
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.planner.levers import filter_of
-from loquen.demo import evenings, residents, stories
+from loquen.demo import evenings, newcomers, residents, stories
 from loquen.demo.fish_room import cellar_room
 from loquen.store import log, systems, waters
 from loquen.store.database import Database
@@ -337,5 +337,13 @@ def fill(database: Database) -> None:
             systems.create(session, document(room), ROOM)
             evenings.fill(session, numbers, now)
             residents.fill(session, list(zip(numbers, (plan for plan, _ in told), strict=True)), now)
+            places = dict(
+                zip(
+                    ("hall", "tidal", "walk_b", "copper", "shelf", "new"),
+                    zip(numbers, (plan for plan, _ in told), strict=True),
+                    strict=True,
+                )
+            )
+            newcomers.fill(session, places["hall"], places["walk_b"], places["shelf"], now)
             for water in waters_of_the_house():
                 waters.create(session, json.dumps(asdict(water)))

@@ -222,3 +222,32 @@ class HappenedRow(SQLModel, table=True):
     written: datetime = Field(default_factory=now, sa_type=Moment)
     document: str = Field(sa_column=Column(Text, nullable=False))
     deleted: datetime | None = Field(default=None, sa_type=Moment)
+
+
+class TubRow(SQLModel, table=True):
+    """A system in which newcomers wait, with what is set for it."""
+
+    __tablename__ = "tub"
+
+    system_id: int = Field(foreign_key="system.id", primary_key=True)
+    document: str = Field(sa_column=Column(Text, nullable=False))
+
+
+class ArrivingRow(SQLModel, table=True):
+    """Animals that are on their way or wait, as their document."""
+
+    __tablename__ = "arriving"
+
+    id: int | None = Field(default=None, primary_key=True)
+    document: str = Field(sa_column=Column(Text, nullable=False))
+    deleted: datetime | None = Field(default=None, sa_type=Moment)
+
+
+class CourseRow(SQLModel, table=True):
+    """A course of treatment, as its document."""
+
+    __tablename__ = "course"
+
+    id: int | None = Field(default=None, primary_key=True)
+    document: str = Field(sa_column=Column(Text, nullable=False))
+    deleted: datetime | None = Field(default=None, sa_type=Moment)

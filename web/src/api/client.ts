@@ -79,6 +79,14 @@ export type BuyIn = Schemas["BuyIn"];
 export type Consumable = Schemas["Consumable"];
 export type Cared = Schemas["Cared"];
 export type AwaySystem = Schemas["AwaySystem"];
+export type Newcomers = Schemas["Newcomers"];
+export type Arriving = Schemas["Arriving"];
+export type ArrivingOut = Schemas["ArrivingOut"];
+export type Course = Schemas["TreatmentCourse"];
+export type CourseOut = Schemas["CourseOut"];
+export type TubOut = Schemas["TubOut"];
+export type TubPlace = Schemas["TubPlace"];
+export type WaivedOut = Schemas["WaivedOut"];
 export type State = Glass["state"];
 
 export const client = createClient<paths>({ baseUrl: "/", fetch: (request) => globalThis.fetch(request) });

@@ -1540,6 +1540,203 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quarantine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Quarantine
+         * @description Tubs with those in them, whose turn it is, waivers, courses.
+         */
+        get: operations["read_quarantine_api_quarantine_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quarantine/tubs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Up Tub
+         * @description A tub as a system of its own.
+         */
+        post: operations["set_up_tub_api_quarantine_tubs_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quarantine/tubs/{system_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Tub
+         * @description Newcomers wait in this system: how long, and since when it is free of copper.
+         */
+        put: operations["set_tub_api_quarantine_tubs__system_id__put"];
+        post?: never;
+        /**
+         * End Tub
+         * @description Nobody waits in this system any more; it stays a system.
+         */
+        delete: operations["end_tub_api_quarantine_tubs__system_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quarantine/arriving": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Expect
+         * @description Somebody is to come.
+         */
+        post: operations["expect_api_quarantine_arriving_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quarantine/arriving/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change Arrival */
+        put: operations["change_arrival_api_quarantine_arriving__number__put"];
+        post?: never;
+        /** Expect No More */
+        delete: operations["expect_no_more_api_quarantine_arriving__number__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quarantine/arriving/{number}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Expect Again */
+        post: operations["expect_again_api_quarantine_arriving__number__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quarantine/arriving/{number}/here": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * They Are Here
+         * @description Write them into the register, in the tub; without quarantine in the system that they were meant for.
+         */
+        post: operations["they_are_here_api_quarantine_arriving__number__here_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quarantine/courses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Course
+         * @description A course of treatment in a tub, by its label.
+         */
+        post: operations["begin_course_api_quarantine_courses_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quarantine/courses/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change Course */
+        put: operations["change_course_api_quarantine_courses__number__put"];
+        post?: never;
+        /**
+         * Forget Course
+         * @description A course that was written down by mistake; one that was stopped is kept.
+         */
+        delete: operations["forget_course_api_quarantine_courses__number__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quarantine/courses/{number}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Remember Course */
+        post: operations["remember_course_api_quarantine_courses__number__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rooms": {
         parameters: {
             query?: never;
@@ -2016,6 +2213,82 @@ export interface components {
             key: string;
             /** Label */
             label: string;
+        };
+        /** Arriving */
+        Arriving: {
+            /** Species */
+            species: string;
+            /**
+             * Number
+             * @default 1
+             */
+            number: number;
+            /**
+             * Goes To
+             * @default 0
+             */
+            goes_to: number;
+            /**
+             * Comes On
+             * @default
+             */
+            comes_on: string;
+            /**
+             * Can Wait
+             * @default true
+             */
+            can_wait: boolean;
+            /** Length Cm */
+            length_cm?: number | null;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+            /** Wait D */
+            wait_d?: number | null;
+            /**
+             * Tub
+             * @default 0
+             */
+            tub: number;
+            /**
+             * Waived
+             * @default
+             */
+            waived: string;
+            /**
+             * Resident
+             * @default 0
+             */
+            resident: number;
+        };
+        /**
+         * ArrivingOut
+         * @description Somebody who is to come: their turn, or why there is none; `together` counts those who share the turn.
+         */
+        ArrivingOut: {
+            /** Id */
+            id: number;
+            arriving: components["schemas"]["Arriving"];
+            /** Common */
+            common: string;
+            /** Goes To Name */
+            goes_to_name: string;
+            /** Tub */
+            tub: number | null;
+            /** Tub Name */
+            tub_name: string;
+            /** Enters */
+            enters: string | null;
+            /** Leaves */
+            leaves: string | null;
+            /** Together */
+            together: number;
+            /** Hold D */
+            hold_d: number;
+            /** Refused */
+            refused: components["schemas"]["Refusal"][];
         };
         /**
          * Asked
@@ -2705,6 +2978,53 @@ export interface components {
             middle: number[];
             /** High */
             high: number[];
+        };
+        /**
+         * CourseDay
+         * @description A day of a course: what is changed first, what is dosed then, and the level in doses of the label.
+         *
+         *     `given` holds the label's dose and what the change took out; `untended` is the level had changes not been made good.
+         */
+        CourseDay: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Change L */
+            change_l: number;
+            /** Given */
+            given: number;
+            /** Made Good */
+            made_good: number;
+            /** Level */
+            level: number;
+            /** Untended */
+            untended: number;
+        };
+        /**
+         * CourseOut
+         * @description A course with its days, and who and what must not be in it; rinses until it is out again.
+         */
+        CourseOut: {
+            /** Id */
+            id: number;
+            course: components["schemas"]["TreatmentCourse"];
+            /** Running */
+            running: boolean;
+            /**
+             * Ends
+             * Format: date
+             */
+            ends: string;
+            /** Label Dose */
+            label_dose: number;
+            /** Days */
+            days: components["schemas"]["CourseDay"][];
+            /** Endangered */
+            endangered: components["schemas"]["Sentence"][];
+            /** Rinses */
+            rinses: number;
         };
         /**
          * Creep
@@ -4013,6 +4333,27 @@ export interface components {
             helpers: components["schemas"]["HelperIn"][];
         };
         /**
+         * Here
+         * @description They are here: how many, put into which tub; a waived arrival goes where it was meant for.
+         */
+        Here: {
+            /** Today */
+            today: string;
+            /** Day */
+            day: string;
+            /** Count */
+            count: number;
+            /**
+             * Tub
+             * @default 0
+             */
+            tub: number;
+            /** Length Cm */
+            length_cm?: number | null;
+            /** Price */
+            price?: number | null;
+        };
+        /**
          * HistoryOut
          * @description The newest revisions of a system, the newest first, and how many there are.
          */
@@ -4434,6 +4775,25 @@ export interface components {
             /** High */
             high: number | null;
         };
+        /**
+         * Marked
+         * @description Equipment that was in a course, what it met, and until when.
+         */
+        Marked: {
+            /** Equipment */
+            equipment: string;
+            /** Product */
+            product: string;
+            /** Tub */
+            tub: string;
+            /**
+             * Until
+             * Format: date
+             */
+            until: string;
+            /** Copper */
+            copper: boolean;
+        };
         /** MeasureOut */
         MeasureOut: {
             /** Key */
@@ -4540,6 +4900,50 @@ export interface components {
             plan: components["schemas"]["Plan"];
         };
         /**
+         * NewTub
+         * @description A bare tub of so many litres, with a seeded sponge or none, and the water of a system (0: none of them).
+         */
+        NewTub: {
+            /** Name */
+            name: string;
+            /** Litres */
+            litres: number;
+            /**
+             * Sponge L
+             * @default 0
+             */
+            sponge_l: number;
+            /**
+             * Like
+             * @default 0
+             */
+            like: number;
+        };
+        /**
+         * Newcomers
+         * @description Quarantine of the whole house.
+         */
+        Newcomers: {
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            result: components["schemas"]["Sentence"];
+            /** Tubs */
+            tubs: components["schemas"]["TubOut"][];
+            /** Arriving */
+            arriving: components["schemas"]["ArrivingOut"][];
+            /** Waived */
+            waived: components["schemas"]["WaivedOut"][];
+            /** Marked */
+            marked: components["schemas"]["Marked"][];
+            /** Places */
+            places: components["schemas"]["TubPlace"][];
+            /** Best */
+            best: boolean;
+        };
+        /**
          * NitratePage
          * @description A system's nitrate.
          */
@@ -4578,6 +4982,14 @@ export interface components {
             levers: components["schemas"]["Lever"][];
             /** Saw */
             saw: components["schemas"]["Corner"][];
+        };
+        /**
+         * Numbered
+         * @description The number under which something is kept.
+         */
+        Numbered: {
+            /** Id */
+            id: number;
         };
         /**
          * Numbers
@@ -5679,6 +6091,15 @@ export interface components {
              * @default 1
              */
             move_ppt_d: number;
+        };
+        /**
+         * Refusal
+         * @description A tub that can not take an arrival, and why.
+         */
+        Refusal: {
+            /** Tub */
+            tub: string;
+            why: components["schemas"]["Sentence"];
         };
         /**
          * Regime
@@ -7987,6 +8408,76 @@ export interface components {
              */
             manifold_y_m: number;
         };
+        /** TreatmentCourse */
+        TreatmentCourse: {
+            /** Tub */
+            tub: number;
+            /** Product */
+            product: string;
+            /** Begun */
+            begun: string;
+            /**
+             * Dose
+             * @default 1
+             */
+            dose: number;
+            /**
+             * Dose Unit
+             * @default mL
+             * @enum {string}
+             */
+            dose_unit: "mL" | "g" | "drops" | "tablets";
+            /**
+             * Per L
+             * @default 10
+             */
+            per_l: number;
+            /**
+             * Dose Days
+             * @default []
+             */
+            dose_days: number[];
+            /**
+             * Lasts D
+             * @default 7
+             */
+            lasts_d: number;
+            /**
+             * Redosed
+             * @default true
+             */
+            redosed: boolean;
+            /**
+             * Copper
+             * @default false
+             */
+            copper: boolean;
+            /**
+             * Harms Plants
+             * @default false
+             */
+            harms_plants: boolean;
+            /**
+             * Harms Bare Skin
+             * @default false
+             */
+            harms_bare_skin: boolean;
+            /**
+             * Harms Filter
+             * @default false
+             */
+            harms_filter: boolean;
+            /**
+             * Equipment
+             * @default
+             */
+            equipment: string;
+            /**
+             * Stopped
+             * @default
+             */
+            stopped: string;
+        };
         /**
          * Trends
          * @description What creeps, by measure.
@@ -8019,6 +8510,84 @@ export interface components {
         Trials: {
             /** Rows */
             rows: components["schemas"]["Trial"][];
+        };
+        /** Tub */
+        Tub: {
+            /**
+             * Wait D
+             * @default 28
+             */
+            wait_d: number;
+            /**
+             * Renewed
+             * @default
+             */
+            renewed: string;
+        };
+        /**
+         * TubAsks
+         * @description What a tub asks each day.
+         */
+        TubAsks: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "holds" | "tight" | "short" | "unknown";
+            words: components["schemas"]["Sentence"];
+            /** Hours */
+            hours: number | null;
+            /** Limit Mg L */
+            limit_mg_l: number;
+            /** Made Mg D */
+            made_mg_d: number;
+            /** Taken Mg D */
+            taken_mg_d: number;
+            /** Change L */
+            change_l: number;
+            /** Change Frac */
+            change_frac: number;
+            shock: components["schemas"]["Sentence"] | null;
+            /** Ways */
+            ways: components["schemas"]["Sentence"][];
+        };
+        /**
+         * TubOut
+         * @description A tub with those in it, when they may leave, what they ask; `copper` names what it last held of it.
+         */
+        TubOut: {
+            /** System Id */
+            system_id: number;
+            /** Name */
+            name: string;
+            /** Litres */
+            litres: number;
+            section: components["schemas"]["Section"] | null;
+            tub: components["schemas"]["Tub"];
+            /** Waits */
+            waits: components["schemas"]["Waits"][];
+            /** Release */
+            release: string | null;
+            because: components["schemas"]["Sentence"] | null;
+            /** Ready */
+            ready: boolean;
+            asks: components["schemas"]["TubAsks"] | null;
+            /** Courses */
+            courses: components["schemas"]["CourseOut"][];
+            /** Copper */
+            copper: string;
+        };
+        /**
+         * TubPlace
+         * @description A system by name, and whether newcomers wait in it.
+         */
+        TubPlace: {
+            /** System Id */
+            system_id: number;
+            /** Name */
+            name: string;
+            /** Is Tub */
+            is_tub: boolean;
         };
         /**
          * Two
@@ -8092,6 +8661,51 @@ export interface components {
         VariantsOut: {
             /** Rows */
             rows: components["schemas"]["VariantOut"][];
+        };
+        /**
+         * Waits
+         * @description Somebody in a tub, and the system they are meant for (0 where nobody said).
+         */
+        Waits: {
+            /** Resident Id */
+            resident_id: number;
+            /** Common */
+            common: string;
+            /** Count */
+            count: number;
+            /**
+             * Since
+             * Format: date
+             */
+            since: string;
+            /** Goes To */
+            goes_to: number;
+            /** Goes To Name */
+            goes_to_name: string;
+        };
+        /**
+         * WaivedOut
+         * @description Somebody without quarantine: who is exposed, until when it is watched, and for what.
+         */
+        WaivedOut: {
+            /** Id */
+            id: number;
+            arriving: components["schemas"]["Arriving"];
+            /** Common */
+            common: string;
+            /** Goes To Name */
+            goes_to_name: string;
+            /** Here */
+            here: boolean;
+            /** Exposed */
+            exposed: string[];
+            /**
+             * Watch Until
+             * Format: date
+             */
+            watch_until: string;
+            /** Signs */
+            signs: string[];
         };
         /**
          * WalkIn
@@ -14841,6 +15455,1000 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SystemOut"];
                 };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_quarantine_api_quarantine_get: {
+        parameters: {
+            query: {
+                today: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Newcomers"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    set_up_tub_api_quarantine_tubs_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTub"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Numbered"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    set_tub_api_quarantine_tubs__system_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Tub"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    end_tub_api_quarantine_tubs__system_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    expect_api_quarantine_arriving_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Arriving"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Numbered"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    change_arrival_api_quarantine_arriving__number__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Arriving"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    expect_no_more_api_quarantine_arriving__number__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    expect_again_api_quarantine_arriving__number__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    they_are_here_api_quarantine_arriving__number__here_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Here"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Written"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    begin_course_api_quarantine_courses_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TreatmentCourse"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Numbered"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    change_course_api_quarantine_courses__number__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TreatmentCourse"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    forget_course_api_quarantine_courses__number__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    remember_course_api_quarantine_courses__number__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {

@@ -38,6 +38,11 @@ export function Commands({ open, onOpenChange, turnLights, showUnits }: Commands
     },
     { key: "stock", words: "Stock and spares", run: () => void navigate({ to: "/round/stock" }) },
     { key: "register", words: "Register", run: () => void navigate({ to: "/register" }) },
+    {
+      key: "quarantine",
+      words: "Quarantine: tubs and who is to come",
+      run: () => void navigate({ to: "/register/quarantine" }),
+    },
     { key: "log", words: "Log of all systems", run: () => void navigate({ to: "/log" }) },
     { key: "library", words: "Library", run: () => void navigate({ to: "/library" }) },
     { key: "waters", words: "Waters", run: () => void navigate({ to: "/waters" }) },

@@ -80,6 +80,14 @@ const register = createRoute({
   component: lazyRouteComponent(() => import("@/features/register"), "RegisterPage"),
 });
 
+const quarantine = createRoute({
+  getParentRoute: () => root,
+  path: "/register/quarantine",
+  validateSearch: (search: Record<string, unknown>): { expect?: boolean } =>
+    search.expect ? { expect: true } : {},
+  component: lazyRouteComponent(() => import("@/features/quarantine"), "QuarantinePage"),
+});
+
 const log = createRoute({
   getParentRoute: () => root,
   path: "/log",
@@ -93,6 +101,7 @@ export const router = createRouter({
     away,
     stock,
     register,
+    quarantine,
     systems,
     system,
     rooms,

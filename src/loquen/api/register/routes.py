@@ -25,9 +25,9 @@ from loquen.api.register.schema import (
     Written,
 )
 from loquen.api.register.view import Homes
-from loquen.api.round.routes import Today, day_of
 from loquen.api.systems.schema import SystemOut
 from loquen.api.wire.answers import sent
+from loquen.api.wire.days import Today, day_of
 from loquen.api.wire.documents import read_document
 from loquen.core.data.library import species
 from loquen.core.data.tables import toml

@@ -7,13 +7,13 @@ from typing import Annotated
 from pydantic import Field
 
 from loquen.api.sheet.drawing import Section
+from loquen.api.wire.days import ISO_DAY
 from loquen.api.wire.plan import Strict, mirror
 from loquen.core.model.quantity import Sentence
 from loquen.core.model.register import LifeEvent, Resident
 from loquen.core.register.growth import GrowthPoint
 from loquen.core.register.homes import Differs, OtherHome, OutgrowsOn
 
-ISO_DAY = r"^\d{4}-\d{2}-\d{2}$"
 ResidentSchema = mirror(Resident)
 LifeEventSchema = mirror(LifeEvent)
 

@@ -4,7 +4,6 @@ import json
 from dataclasses import replace
 from datetime import UTC, date, datetime, timedelta
 from typing import Annotated
-from zoneinfo import ZoneInfo
 
 from fastapi import APIRouter, Path, Query, Request, Response
 from sqlmodel import Session
@@ -14,7 +13,6 @@ from loquen.api.dependencies import FAULTS, Kept
 from loquen.api.round import view
 from loquen.api.round.cares import Cares
 from loquen.api.round.schema import (
-    ISO_DAY,
     AwaySheet,
     CareOfSystem,
     DutySet,
@@ -29,6 +27,7 @@ from loquen.api.round.schema import (
 )
 from loquen.api.round.view import House
 from loquen.api.wire.answers import sent
+from loquen.api.wire.days import ISO_DAY, Today, Zone, day_of, zone_of
 from loquen.core.errors import NamedCase
 from loquen.core.model.documents import document
 from loquen.core.model.log import Entry
@@ -43,25 +42,7 @@ from loquen.store.rounds import Tick
 from loquen.store.systems import NoSuchSystem, existing
 
 router = APIRouter(prefix="/api", tags=["round"], responses=dict(FAULTS))
-Today = Annotated[str, Query(pattern=ISO_DAY)]
-Zone = Annotated[str, Query(max_length=60)]
 EVERYBODY = "everybody"
-
-
-def day_of(text: str) -> date:
-    """A day as it was sent; raise NamedCase "no_such_day"."""
-    try:
-        return date.fromisoformat(text)
-    except ValueError:
-        raise NamedCase("no_such_day") from None
-
-
-def zone_of(name: str) -> ZoneInfo:
-    """A time zone by its name; raise NamedCase "no_such_zone"."""
-    try:
-        return ZoneInfo(name)
-    except (ValueError, OSError, KeyError):
-        raise NamedCase("no_such_zone") from None
 
 
 def house_of(request: Request, database: Kept, zone: str, today: date) -> House:

@@ -7,6 +7,7 @@ from typing import Annotated
 from pydantic import AwareDatetime, Field
 
 from loquen.api.sheet.drawing import Section
+from loquen.api.wire.days import ISO_DAY
 from loquen.api.wire.plan import Strict, mirror
 from loquen.core.model.quantity import Sentence
 from loquen.core.routine.away import Errand
@@ -17,7 +18,6 @@ from loquen.store.systems import MOST_ID
 
 MOST_TICKS, MOST_HELPERS, MOST_SYSTEMS = 500, 40, 2000
 RhythmSchema = mirror(Rhythm)
-ISO_DAY = r"^\d{4}-\d{2}-\d{2}$"
 Name = Annotated[str, Field(max_length=60)]
 
 

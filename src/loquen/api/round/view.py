@@ -9,6 +9,7 @@ from zoneinfo import ZoneInfo
 
 from sqlmodel import Session
 
+from loquen.api.quarantine.view import TubCare, tub_cares
 from loquen.api.round.cares import Care, Cares
 from loquen.api.round.schema import (
     AwaySheet,
@@ -67,7 +68,8 @@ def read_house(session: Session, cares: Cares, zone: ZoneInfo, today: date) -> H
     """The house as it is kept, in the order of the walk; days are those of a time zone."""
     walk = rounds.walk(session)
     known = sorted(systems.list_all(session), key=lambda row: (walk.get(row.id, len(walk) + row.id), row.id))
-    found = [cares.of(system) for system in known]
+    tubs = tub_cares(session, known, today)
+    found = [as_tub(cares.of(system), tubs.get(system.id)) for system in known]
     settings = {
         system_id: {key: rebuilt(Set, json.loads(text)) for key, text in rows.items()}
         for system_id, rows in rounds.settings(session).items()
@@ -82,6 +84,11 @@ def read_house(session: Session, cares: Cares, zone: ZoneInfo, today: date) -> H
             for row in rounds.helpers(session)
         ],
     )
+
+
+def as_tub(care: Care, tub: TubCare | None) -> Care:
+    """A system's care, or that of those who wait in it."""
+    return care if tub is None else replace(care, duties=tub.duties, section=tub.section)
 
 
 def done_days(session: Session, cares: Iterable[Care], zone: ZoneInfo, today: date) -> dict[int, dict[str, Done]]:

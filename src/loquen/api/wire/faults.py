@@ -33,6 +33,7 @@ from loquen.exchange.reports import UnreadReport
 from loquen.store.faults import Busy, StoreFault
 from loquen.store.log import NoSuchEntry
 from loquen.store.own import InUse, NoSuchRow
+from loquen.store.quarantine import NotInQuarantine, TooManyKept
 from loquen.store.register import NoSuchResident, TooMuchHappened
 from loquen.store.rounds import NoSuchTick
 from loquen.store.systems import NoSuchRevision, NoSuchSystem, NothingToUndo, StaleRevision
@@ -182,6 +183,14 @@ def too_much_happened(_: Request, error: Exception) -> Response:
     return answer(409, "too_much_happened", say("So much happened to it that no more is kept: begin another."))
 
 
+def not_in_quarantine(_: Request, error: Exception) -> Response:
+    return answer(404, "not_in_quarantine", say("Quarantine has nothing of this number any more."))
+
+
+def too_many_kept(_: Request, error: Exception) -> Response:
+    return answer(409, "too_many_kept", say("So many are kept and no more: take out some of the oldest."))
+
+
 def unread_table(_: Request, error: Exception) -> Response:
     return answer(422, "unread_table", say("{what}", what=quoted(error, 300)))
 
@@ -260,6 +269,8 @@ def install(app: FastAPI) -> None:
     app.add_exception_handler(RegisterFault, register_refused)
     app.add_exception_handler(NoSuchResident, no_such_resident)
     app.add_exception_handler(TooMuchHappened, too_much_happened)
+    app.add_exception_handler(NotInQuarantine, not_in_quarantine)
+    app.add_exception_handler(TooManyKept, too_many_kept)
     app.add_exception_handler(UnreadTable, unread_table)
     app.add_exception_handler(InUse, row_in_use)
     app.add_exception_handler(NoSuchRow, no_such_row)

@@ -174,6 +174,14 @@ REGISTER_FAULTS: dict[str, str] = {
     "one_of_a_name": "A name is one animal's: leave it empty for a group.",
     "where": "In which system?",
     "where_to": "To which system?",
+    "for_whom": "For which system?",
+    "from_when": "From which day on?",
+    "which_label": "What the label is called.",
+    "no_dose_day": "On which days of the course it is dosed.",
+    "dosed_after_its_end": "The course lasts {last} days: no dose falls after it.",
+    "stopped_before": "It was begun on {begun}: it can not be stopped before.",
+    "here_already": "They are here already.",
+    "which_tub": "Into which tub?",
 }
 
 

@@ -570,3 +570,19 @@ def own_row(kind: own.Kind, cells: own.Cells) -> Any:
     if faults:
         raise own.BadCells(faults)
     return own.read(described.row_type, cells, described.contradictions)
+
+
+@dataclass(frozen=True, slots=True)
+class BareSkinned:
+    """A family whose skin no scales, or few, protect against what is in the water."""
+
+    key: str
+    label: str
+    source: str
+    note: str
+
+
+@cache
+def bare_skinned() -> Table[BareSkinned]:
+    """Families without a coat of scales, by name."""
+    return read_csv("bare_skinned.csv", BareSkinned)

@@ -95,6 +95,7 @@ def due(duty: Duty, began: date, done: Done, today: date) -> Due | None:
 
 def coming(duty: Duty, began: date, done: Done, first: date, last: date) -> list[date]:
     """The days of a duty in a span to come, as if each were done on its day."""
+    last = min(last, duty.until) if duty.until else last
     if duty.rhythm.by_interval:
         start = max(first_due(duty, began, done), first)
         return days_of(duty.rhythm, start, start, last) if start <= last else []

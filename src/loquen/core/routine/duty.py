@@ -1,6 +1,7 @@
 """Something that has to be done for a system again and again."""
 
 from dataclasses import dataclass, field
+from datetime import date
 from typing import Literal
 
 from loquen.core.model.log import Entry
@@ -30,6 +31,8 @@ class Duty:
     """What is read, where the tick is a reading."""
     offset_d: int = 0
     caution: str = ""
+    until: date | None = None
+    """After this day it is not seen coming, as those it is done for are gone."""
 
 
 def animals_in(plan: Plan) -> bool:

@@ -1,8 +1,9 @@
+import { Link } from "@tanstack/react-router";
 import { useState } from "react";
 import { asked, client, Refused, type LifeEvent, type Home, type Resident, type Species } from "@/api/client";
 import { Button, Dialog, Select } from "@/ui/controls";
 import { SpeciesPicker } from "@/ui/fields/SpeciesPicker";
-import { Line, NumberLine, TextLine } from "./fields";
+import { Line, NumberLine, TextLine } from "@/ui/fields/Lines";
 import { NOBODY, NOTHING, today } from "./register";
 
 interface ArrivalProps {
@@ -145,8 +146,11 @@ export function ArrivalDialog({ homes, close, done }: ArrivalProps) {
             </p>
           )}
           <p className="mt-3 text-sm text-quiet">
-            Quarantine comes first: see the tub in the system’s Arrivals. Nothing bought is ever let go
-            outside.
+            Quarantine comes first:{" "}
+            <Link to="/register/quarantine" search={{ expect: true }} className="text-edge-deep underline">
+              find them a tub
+            </Link>
+            . Nothing bought is ever let go outside.
           </p>
           <Button look="strong" className="mt-3" onClick={keep}>
             Write down

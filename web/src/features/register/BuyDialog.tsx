@@ -3,7 +3,7 @@ import { useState } from "react";
 import { asked, client, type BuyIn } from "@/api/client";
 import { Dialog } from "@/ui/controls";
 import { useUnits } from "@/ui/units";
-import { NumberLine } from "./fields";
+import { NumberLine } from "@/ui/fields/Lines";
 
 const START: BuyIn = {
   males: 1,

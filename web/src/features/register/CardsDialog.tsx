@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { Link } from "@tanstack/react-router";
 import { useState } from "react";
 import { asked, client } from "@/api/client";
 import { Dialog, Select } from "@/ui/controls";
@@ -52,6 +53,13 @@ export function CardsDialog({ close }: { close: () => void }) {
             : `${seen.length} of ${card.look.length} seen: what is not, is a reason to go home without.`}
         </p>
       )}
+      <Link
+        to="/register/quarantine"
+        search={{ expect: true }}
+        className="mt-3 inline-block text-edge-deep underline underline-offset-4"
+      >
+        They are to come: find them a tub
+      </Link>
     </Dialog>
   );
 }

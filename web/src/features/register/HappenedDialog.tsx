@@ -2,7 +2,7 @@ import { useState } from "react";
 import { asked, client, Refused, type LifeEvent, type Home, type ResidentOut } from "@/api/client";
 import { Button, Dialog, Select } from "@/ui/controls";
 import { useSentenceText } from "@/ui/figures/Says";
-import { Line, NumberLine, TextLine } from "./fields";
+import { Line, NumberLine, TextLine } from "@/ui/fields/Lines";
 import { NOTHING, today } from "./register";
 
 interface HappenedProps {

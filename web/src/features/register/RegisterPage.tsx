@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { Link } from "@tanstack/react-router";
 import { useState } from "react";
 import type { Home, ResidentOut } from "@/api/client";
 import { Button, Menu } from "@/ui/controls";
@@ -50,6 +51,9 @@ export function RegisterPage() {
         >
           Somebody new
         </Button>
+        <Link to="/register/quarantine" className="text-edge-deep underline underline-offset-4">
+          Quarantine
+        </Link>
         <Menu
           label="More of the register"
           trigger={<MoreHorizontal size={18} />}

@@ -1,0 +1,1 @@
+export { QuarantinePage } from "./QuarantinePage";
