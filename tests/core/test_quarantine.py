@@ -206,6 +206,14 @@ def test_states_follow_what_can_be_changed_and_what_harms():
     assert short.peak_mg_l * share > 0.05 >= tight.peak_mg_l * share
 
 
+def test_soft_acid_water_does_not_make_a_crowd_harmless():
+    acid = replace(bare(), water=Water(tank_ph=5.8, source_kh_dkh=0.2, tank_gh_dgh=3))
+    crowd = asks(sheet_with([Group("neon_tetra", 60)], acid))
+    # Hardly any of it is un-ionised there; at 1 mg/L in all it harms at any pH.
+    assert crowd.peak_mg_l > 1.0
+    assert crowd.state == "short"
+
+
 def test_every_way_out_makes_it_an_easy_change():
     groups = [Group("neon_tetra", 10)]
     tub = bare()
@@ -241,7 +249,11 @@ def test_a_tub_refuses_water_that_does_not_suit_and_too_many():
     good, why = takes(bare(), [Group("axolotl", 1, size_by="length", length_cm=6)])
     assert not good
     assert "temperature" in as_text(why, {})
-    good, why = takes(bare(), [Group("boeseman_rainbowfish", 6)])
+    # Nine grown rainbowfish in 18 L have nothing left to breathe at dawn.
+    good, why = takes(bare(), [Group("boeseman_rainbowfish", 9)])
+    assert not good
+    assert "oxygen is used" in as_text(why, {})
+    good, why = takes(bare(), [Group("boeseman_rainbowfish", 3)])
     assert not good
     assert "Even 90 %" in as_text(why, {})
 

@@ -8547,6 +8547,8 @@ export interface components {
             change_l: number;
             /** Change Frac */
             change_frac: number;
+            /** Against */
+            against: components["schemas"]["Sentence"][];
             shock: components["schemas"]["Sentence"] | null;
             /** Ways */
             ways: components["schemas"]["Sentence"][];

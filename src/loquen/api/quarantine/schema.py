@@ -42,6 +42,7 @@ class TubAsks:
     taken_mg_d: float
     change_l: float
     change_frac: float
+    against: tuple[Sentence, ...]
     shock: Sentence | None
     ways: tuple[Sentence, ...]
 

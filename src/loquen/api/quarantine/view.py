@@ -267,6 +267,7 @@ def asks_out(asked: Asks) -> TubAsks:
         taken_mg_d=asked.taken_mg_d,
         change_l=asked.change_l,
         change_frac=asked.told_frac,
+        against=asked.against,
         shock=asked.shock,
         ways=asked.ways,
     )

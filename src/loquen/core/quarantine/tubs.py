@@ -22,7 +22,7 @@ NOTABLE = 0.1
 """Of the level they may live in: new water that brings more of it along is told."""
 LARGEST_TUB_L, LEAST_FED = 400.0, 0.25
 """No keeper sets up a larger tub for newcomers, or starves them under this."""
-REFUSES = ("water_suits", "summer_borne")
+REFUSES = ("water_suits", "dawn_breathes", "summer_borne")
 """Checks of its plan that keep animals out of a tub: all others are for animals that stay."""
 
 
@@ -45,6 +45,8 @@ class Asks:
     peak_mg_l: float
     state: State
     words: Sentence
+    against: tuple[Sentence, ...]
+    """What else can not be: its water, its warmth, what they breathe."""
     shock: Sentence | None
     ways: tuple[Sentence, ...]
 
@@ -90,13 +92,16 @@ def with_in_it(tub: Plan, groups: Iterable[Group]) -> Plan:
 
 def takes(tub: Plan, groups: Iterable[Group], filter_dead: bool = False) -> tuple[bool, Sentence]:
     """Whether animals can wait in a tub, and why not: its water and warmth, and what can be changed in a day."""
-    sheet = sheet_of(with_in_it(tub, groups), 0.0)
+    asked = asks(sheet_of(with_in_it(tub, groups), 0.0), filter_dead)
+    return asked.state != "short", next(iter(asked.against), asked.words)
+
+
+def refusals(sheet: Sheet[Plan]) -> Iterable[Sentence]:
+    """What its water, its warmth and what they breathe say against it."""
     for key in REFUSES:
-        verdict = verdict_of(sheet, key) if key in sheet.wiring.nodes else None
+        verdict = verdict_of(sheet, key)
         if verdict is not None and verdict.state == "short":
-            return False, verdict.reason
-    asked = asks(sheet, filter_dead)
-    return asked.state != "short", asked.words
+            yield verdict.reason
 
 
 def asks(sheet: Sheet[Plan], filter_dead: bool = False) -> Asks:
@@ -115,7 +120,8 @@ def asks(sheet: Sheet[Plan], filter_dead: bool = False) -> Asks:
     told = told_share(share)
     peak = new + left / litres / told if told else 0.0
     state: State = "holds" if share <= table["easy_change_frac"].value else "tight"
-    if peak > max(limit, harm_mg_l(sheet)):
+    against = tuple(refusals(sheet))
+    if against or peak > max(limit, harm_mg_l(sheet)):
         state = "short"
     return Asks(
         litres=litres,
@@ -129,15 +135,17 @@ def asks(sheet: Sheet[Plan], filter_dead: bool = False) -> Asks:
         peak_mg_l=peak,
         state=state,
         words=words(litres, made, min(taken, made), limit, new, told, peak),
+        against=against,
         shock=shock(sheet, told),
-        ways=tuple(ways_out(sheet, made, taken, limit, new, filter_dead)) if state != "holds" else (),
+        ways=tuple(ways_out(sheet, made, taken, limit, new, filter_dead)) if told and state != "holds" else (),
     )
 
 
 def harm_mg_l(sheet: Sheet[Plan]) -> float:
-    """Ammonia in all at which what is un-ionised of it harms within days, at the pH and warmth that are reckoned with."""
-    found: float = constants()["unionised_harm_mg_l"].value / sheet.value("unionised_frac")
-    return found
+    """Ammonia in all that harms within days, by what is un-ionised of it at the pH and warmth that are reckoned with."""
+    total = constants("quarantine.toml")["ammonia_harm_mg_l"].value
+    poisonous: float = constants()["unionised_harm_mg_l"].value / sheet.value("unionised_frac")
+    return min(total, poisonous)
 
 
 def taken_mg_d(sheet: Sheet[Plan], limit_mg_l: float) -> float:

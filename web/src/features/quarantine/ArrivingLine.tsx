@@ -16,8 +16,7 @@ export function ArrivingLine({ row, here, change, drop }: ArrivingProps) {
   return (
     <li className="grid items-baseline gap-x-4 gap-y-1 border-b border-line/60 py-2 sm:grid-cols-[minmax(0,1fr)_15rem_auto]">
       <span>
-        <span className="num mr-2">{arriving.number}</span>
-        <span className="font-semibold">{row.common}</span>{" "}
+        <span className="num">{arriving.number}</span> <span className="font-semibold">{row.common}</span>{" "}
         <span className="text-sm text-quiet">
           for {row.goes_to_name || "a system that was deleted"}
           {arriving.source && `, from ${arriving.source}`}

@@ -34,7 +34,9 @@ export function TubOf({ tub, settings, release, course }: TubProps) {
             {tub.name}
           </Link>
         </h2>
-        {tub.section && tub.waits.length > 0 && <SectionDrawing section={tub.section} className="h-20 w-full" />}
+        {tub.section && tub.waits.length > 0 && (
+          <SectionDrawing section={tub.section} className="h-20 w-full" />
+        )}
         <p className="mt-1 text-sm text-quiet">
           {units.text(tub.litres, "volume")} of water, each waits {tub.tub.wait_d} days
         </p>
@@ -55,8 +57,7 @@ export function TubOf({ tub, settings, release, course }: TubProps) {
             <ul aria-label={`In ${tub.name}`}>
               {tub.waits.map((row) => (
                 <li key={row.resident_id} className="border-b border-line/60 py-1">
-                  <span className="num mr-2">{row.count}</span>
-                  <span className="font-semibold">{row.common}</span>{" "}
+                  <span className="num">{row.count}</span> <span className="font-semibold">{row.common}</span>{" "}
                   <span className="text-sm text-quiet">
                     since {shortDay(row.since)}
                     {row.goes_to_name && `, for ${row.goes_to_name}`}
@@ -81,6 +82,11 @@ export function TubOf({ tub, settings, release, course }: TubProps) {
               <Says sentence={asks.words} />
               {asks.hours !== null &&
                 ` Nothing done, it is reached after ${asks.hours > 72 ? units.text(asks.hours / 24, "days") : units.text(asks.hours, "hours")}.`}
+              {asks.against.map((sentence, i) => (
+                <span key={i} className="block text-sm text-short">
+                  <Says sentence={sentence} />
+                </span>
+              ))}
               {asks.shock && (
                 <span className="block text-sm text-short">
                   <Says sentence={asks.shock} />

@@ -1,9 +1,8 @@
 import type { Newcomers } from "@/api/client";
 import { dayOn, shortDay } from "@/lib/days";
+import { useNarrow } from "@/ui/useNarrow";
 
 const ROW = 34;
-const WIDTH = 900;
-const LEFT = 96;
 const TOP = 22;
 const MS = 86_400_000;
 const number = (day: string) => Date.parse(`${day}T12:00`) / MS;
@@ -19,91 +18,88 @@ interface Bar {
 
 /** Tubs one under the other, days to the right: who is in them and who comes next, courses as a dashed line under it. */
 export function Turns({ found }: { found: Newcomers }) {
+  const narrow = useNarrow();
+  const width = narrow ? 430 : 900;
+  const left = narrow ? 56 : 96;
   const bars = barsOf(found);
   const first = Math.min(number(found.today) - 7, ...bars.map(({ from }) => number(from)));
   const last = Math.max(number(found.today) + 28, ...bars.map(({ to }) => number(to))) + 3;
-  const x = (day: number) => LEFT + ((day - first) / (last - first)) * (WIDTH - LEFT - 8);
+  const x = (day: number) => left + ((day - first) / (last - first)) * (width - left - 8);
   const height = TOP + found.tubs.length * ROW + 24;
-  const step = [7, 14, 28, 56].find((days) => (last - first) / days <= 9) ?? 91;
+  const step = [7, 14, 28, 56].find((days) => (last - first) / days <= (narrow ? 4 : 9)) ?? 91;
   const marks = Array.from({ length: Math.ceil((last - first) / step) }, (_, i) =>
     dayOn(found.today, Math.round(first - number(found.today)) + i * step),
   );
   const now = x(number(found.today));
   return (
-    <div className="overflow-x-auto">
-      <svg
-        role="img"
-        aria-label={`Tubs through time: ${bars.map((bar) => `${bar.words}, ${tubName(found, bar.tub)}, until ${shortDay(bar.to)}`).join("; ") || "all empty"}.`}
-        viewBox={`0 0 ${WIDTH} ${height}`}
-        className="w-full min-w-160"
-      >
-        {marks.map((day) => (
-          <g key={day}>
+    <svg
+      role="img"
+      aria-label={`Tubs through time: ${bars.map((bar) => `${bar.words}, ${tubName(found, bar.tub)}, until ${shortDay(bar.to)}`).join("; ") || "all empty"}.`}
+      viewBox={`0 0 ${width} ${height}`}
+      className="w-full"
+    >
+      {marks.map((day) => (
+        <g key={day}>
+          <path d={`M${x(number(day))} ${TOP}V${height - 20}`} stroke="var(--color-line)" strokeWidth={0.8} />
+          <text
+            x={x(number(day))}
+            y={height - 6}
+            textAnchor="middle"
+            fontSize={11}
+            className="num"
+            fill="var(--color-quiet)"
+          >
+            {new Date(`${day}T12:00`).toLocaleDateString("en-GB", { day: "numeric", month: "short" })}
+          </text>
+        </g>
+      ))}
+      {found.tubs.map((tub, i) => (
+        <g key={tub.system_id}>
+          <path d={`M0 ${TOP + (i + 1) * ROW}H${width}`} stroke="var(--color-line)" strokeWidth={0.8} />
+          <text x={0} y={TOP + i * ROW + 21} fontSize={13} fontWeight={600} fill="var(--color-ink)">
+            {tub.name.length > left / 8 ? `${tub.name.slice(0, left / 8 - 1)}…` : tub.name}
+          </text>
+          {tub.courses.map((row) => (
             <path
-              d={`M${x(number(day))} ${TOP}V${height - 20}`}
-              stroke="var(--color-line)"
-              strokeWidth={0.8}
-            />
-            <text
-              x={x(number(day))}
-              y={height - 6}
-              textAnchor="middle"
-              fontSize={11}
-              className="num"
-              fill="var(--color-quiet)"
+              key={row.id}
+              d={`M${x(number(row.course.begun))} ${TOP + (i + 1) * ROW - 4}H${x(number(row.ends) + 1)}`}
+              stroke="var(--color-brass)"
+              strokeWidth={3}
+              strokeDasharray="5 3"
             >
-              {new Date(`${day}T12:00`).toLocaleDateString("en-GB", { day: "numeric", month: "short" })}
+              <title>{row.course.product}</title>
+            </path>
+          ))}
+        </g>
+      ))}
+      {bars.map((bar, i) => {
+        const row = found.tubs.findIndex(({ system_id }) => system_id === bar.tub);
+        const from = x(number(bar.from));
+        const wide = x(number(bar.to)) - from;
+        const most = Math.floor(wide / 6.6);
+        return (
+          <g key={i}>
+            <rect
+              x={from}
+              y={TOP + row * ROW + 5}
+              width={Math.max(2, wide)}
+              height={ROW - 14}
+              fill={bar.planned ? "none" : "var(--color-water-deep)"}
+              stroke="var(--color-edge)"
+              strokeWidth={bar.planned ? 1 : 0.8}
+              strokeDasharray={bar.planned ? "4 3" : undefined}
+            />
+            <text x={from + 5} y={TOP + row * ROW + 20} fontSize={12} fill="var(--color-ink)">
+              {bar.words.length <= most ? bar.words : `${bar.words.slice(0, Math.max(0, most - 1))}…`}
             </text>
           </g>
-        ))}
-        {found.tubs.map((tub, i) => (
-          <g key={tub.system_id}>
-            <path d={`M0 ${TOP + (i + 1) * ROW}H${WIDTH}`} stroke="var(--color-line)" strokeWidth={0.8} />
-            <text x={0} y={TOP + i * ROW + 21} fontSize={13} fontWeight={600} fill="var(--color-ink)">
-              {tub.name.length > 12 ? `${tub.name.slice(0, 11)}…` : tub.name}
-            </text>
-            {tub.courses.map((row) => (
-              <path
-                key={row.id}
-                d={`M${x(number(row.course.begun))} ${TOP + (i + 1) * ROW - 4}H${x(number(row.ends) + 1)}`}
-                stroke="var(--color-brass)"
-                strokeWidth={3}
-                strokeDasharray="5 3"
-              >
-                <title>{row.course.product}</title>
-              </path>
-            ))}
-          </g>
-        ))}
-        {bars.map((bar, i) => {
-          const row = found.tubs.findIndex(({ system_id }) => system_id === bar.tub);
-          const from = x(number(bar.from));
-          const wide = x(number(bar.to)) - from;
-          const most = Math.floor(wide / 6.6);
-          return (
-            <g key={i}>
-              <rect
-                x={from}
-                y={TOP + row * ROW + 5}
-                width={Math.max(2, wide)}
-                height={ROW - 14}
-                fill={bar.planned ? "none" : "var(--color-water-deep)"}
-                stroke="var(--color-edge)"
-                strokeWidth={bar.planned ? 1 : 0.8}
-                strokeDasharray={bar.planned ? "4 3" : undefined}
-              />
-              <text x={from + 5} y={TOP + row * ROW + 20} fontSize={12} fill="var(--color-ink)">
-                {bar.words.length <= most ? bar.words : `${bar.words.slice(0, Math.max(0, most - 1))}…`}
-              </text>
-            </g>
-          );
-        })}
-        <path d={`M${now} ${TOP - 6}V${height - 20}`} stroke="var(--color-ink)" strokeWidth={1} />
-        <text x={now + 3} y={TOP - 8} fontSize={11} fill="var(--color-ink)">
-          today
-        </text>
-      </svg>
-    </div>
+        );
+      })}
+      <path d={`M${now} ${TOP - 6}V${height - 20}`} stroke="var(--color-ink)" strokeWidth={1} />
+      <text x={now + 3} y={TOP - 8} fontSize={11} fill="var(--color-ink)">
+        today
+      </text>
+    </svg>
   );
 }
 

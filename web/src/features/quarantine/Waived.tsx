@@ -20,7 +20,7 @@ export function Waived({ rows, here, change, drop }: WaivedProps) {
       <ul>
         {rows.map((row) => (
           <li key={row.id} className="border-b border-line/60 py-2">
-            <span className="num mr-2">{row.arriving.number}</span>
+            <span className="num">{row.arriving.number}</span>{" "}
             <span className="font-semibold">{row.common}</span>{" "}
             <span className="text-sm text-quiet">
               {row.here ? "in" : "for"} {row.goes_to_name}
