@@ -7,11 +7,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from loquen.core.feeding.rota import days_with_food
 from loquen.core.model.plan import Changes, Cycle, Group, Lamp, RunIn
 from loquen.core.model.quantity import as_text, say
 from loquen.core.routine import consumables
 from loquen.core.routine.away import away, every_visit
-from loquen.core.routine.care import feeding, filters, living
+from loquen.core.routine.care import filters, living
 from loquen.core.routine.care.whole import care_of
 from loquen.core.routine.costs import Ahead, ahead_of, cost, day_words, passes_on
 from loquen.core.routine.due import Done, Helper, as_set, attended, coming, due
@@ -72,7 +73,7 @@ def test_a_rhythm_in_words():
 
 @given(st.integers(0, 6), st.sets(st.sampled_from(WEEK), min_size=1))
 def test_so_many_days_without_food_and_first_those_on_which_nobody_is_there(fasting, there):
-    fed = feeding.fed_weekdays(fasting, tuple(sorted(there, key=WEEK.index)))
+    fed = days_with_food(fasting, tuple(sorted(there, key=WEEK.index)))
     assert len(fed) == 7 - fasting
     away_days = [day for day in WEEK if day not in there]
     assert len(set(away_days) - set(fed)) == min(fasting, len(away_days))

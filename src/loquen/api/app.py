@@ -5,6 +5,7 @@ from importlib.metadata import version
 from fastapi import FastAPI
 
 from loquen.api import building, fits, forecasts, library, own, planner, prices, sump
+from loquen.api.feeding import routes as feeding
 from loquen.api.log import routes as log
 from loquen.api.quarantine import routes as quarantine
 from loquen.api.register import routes as register
@@ -56,6 +57,7 @@ def create_api(database: Database, controller_port: int | None = None) -> FastAP
         round_,
         register,
         quarantine,
+        feeding,
     ):
         api.include_router(routes.router)
     api.include_router(rooms.router)

@@ -32,7 +32,7 @@ from loquen.core.model.plan import (
 )
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.planner.levers import filter_of
-from loquen.demo import evenings, newcomers, residents, stories
+from loquen.demo import evenings, larder, newcomers, residents, stories
 from loquen.demo.fish_room import cellar_room
 from loquen.store import log, systems, waters
 from loquen.store.database import Database
@@ -345,5 +345,6 @@ def fill(database: Database) -> None:
                 )
             )
             newcomers.fill(session, places["hall"], places["walk_b"], places["shelf"], now)
+            larder.fill(session, walk_b, now)
             for water in waters_of_the_house():
                 waters.create(session, json.dumps(asdict(water)))

@@ -251,3 +251,12 @@ class CourseRow(SQLModel, table=True):
     id: int | None = Field(default=None, primary_key=True)
     document: str = Field(sa_column=Column(Text, nullable=False))
     deleted: datetime | None = Field(default=None, sa_type=Moment)
+
+
+class HouseRow(SQLModel, table=True):
+    """Something of the whole house, as its document."""
+
+    __tablename__ = "house"
+
+    key: str = Field(primary_key=True)
+    document: str = Field(sa_column=Column(Text, nullable=False))

@@ -87,6 +87,12 @@ export type CourseOut = Schemas["CourseOut"];
 export type TubOut = Schemas["TubOut"];
 export type TubPlace = Schemas["TubPlace"];
 export type WaivedOut = Schemas["WaivedOut"];
+export type Fodder = Schemas["Fodder"];
+export type Larder = Schemas["Larder"];
+export type Mix = Schemas["Mix"];
+export type SystemWeek = Schemas["SystemWeek"];
+export type GroupWeek = Schemas["GroupWeek"];
+export type WeekFood = Schemas["WeekFood"];
 export type State = Glass["state"];
 
 export const client = createClient<paths>({ baseUrl: "/", fetch: (request) => globalThis.fetch(request) });

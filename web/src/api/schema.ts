@@ -1737,6 +1737,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/feeding": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Feeding
+         * @description Every system's week from what is at hand.
+         */
+        get: operations["read_feeding_api_feeding_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/feeding/larder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Larder
+         * @description What the house has to feed with.
+         */
+        put: operations["keep_larder_api_feeding_larder_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/feeding/take/{system_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Into Plan
+         * @description The plan with the food of its rota, as one step that can be undone; meals are counted anew from then on.
+         */
+        post: operations["take_into_plan_api_feeding_take__system_id__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rooms": {
         parameters: {
             query?: never;
@@ -2289,6 +2349,22 @@ export interface components {
             hold_d: number;
             /** Refused */
             refused: components["schemas"]["Refusal"][];
+        };
+        /**
+         * AsFed
+         * @description What the log says of the last weeks: meals by what was left, and grams against the rota's.
+         */
+        AsFed: {
+            /** Part */
+            part: number;
+            /** Meals */
+            meals: {
+                [key: string]: number;
+            };
+            /** Days */
+            days: number;
+            /** Of Rota */
+            of_rota: number | null;
         };
         /**
          * Asked
@@ -3111,6 +3187,31 @@ export interface components {
              * @default 20
              */
             tank_chloride_mg_l: number;
+        };
+        /**
+         * DayMeal
+         * @description What a group is given on a day.
+         */
+        DayMeal: {
+            /**
+             * Day
+             * @enum {string}
+             */
+            day: "Mon" | "Tue" | "Wed" | "Thu" | "Fri" | "Sat" | "Sun";
+            /** Food */
+            food: string;
+            /** Label */
+            label: string;
+            /** Grams */
+            grams: number;
+            /** Pieces */
+            pieces: number | null;
+            /** Meals */
+            meals: number;
+            /** Hard */
+            hard: boolean;
+            /** Coloured */
+            coloured: boolean;
         };
         /** DeletedRoom */
         DeletedRoom: {
@@ -3981,6 +4082,69 @@ export interface components {
             sump: components["schemas"]["Sentence"];
         };
         /**
+         * Fodder
+         * @description Feeding of the whole house.
+         */
+        Fodder: {
+            result: components["schemas"]["Sentence"];
+            larder: components["schemas"]["Larder"];
+            /** Foods */
+            foods: components["schemas"]["WeekFood"][];
+            /** Mixes */
+            mixes: components["schemas"]["MixOut"][];
+            /** Cultures */
+            cultures: components["schemas"]["Grown"][];
+            /** Kinds Of Culture */
+            kinds_of_culture: {
+                [key: string]: string;
+            };
+            /** Systems */
+            systems: components["schemas"]["SystemWeek"][];
+        };
+        /**
+         * Food
+         * @description A food as it is given. `protein_frac` and `plant_frac` are of its dry matter, `dry_frac` of its weight.
+         *
+         *     What is `bitten` off or rasped needs to fit no mouth; all else is swallowed in pieces of `piece_mm`. `piece_g` is
+         *     what a cube, wafer or slice weighs, 0 where it is weighed out.
+         */
+        Food: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "dry" | "frozen" | "fresh" | "live";
+            /** Dry Frac */
+            dry_frac: number;
+            /** Protein Frac */
+            protein_frac: number;
+            /** Plant Frac */
+            plant_frac: number;
+            /** Piece Mm */
+            piece_mm: number;
+            /** Bitten */
+            bitten: boolean;
+            /**
+             * Sinking
+             * @enum {string}
+             */
+            sinking: "floats" | "slow" | "sinks";
+            /** Hard */
+            hard: boolean;
+            /** Coloured */
+            coloured: boolean;
+            /** Piece G */
+            piece_g: number;
+            /** Source */
+            source: string;
+            /** Note */
+            note: string;
+        };
+        /**
          * Forecast
          * @description A cycle's page.
          */
@@ -4124,6 +4288,57 @@ export interface components {
              * @default 0
              */
             uneaten_frac: number;
+        };
+        /**
+         * GroupWeek
+         * @description A group's week, and what it lacks.
+         */
+        GroupWeek: {
+            /** Common */
+            common: string;
+            /** Count */
+            count: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "holds" | "tight" | "short" | "unknown";
+            /** Dry G Wk */
+            dry_g_wk: number;
+            /** Protein Frac */
+            protein_frac: number;
+            /** Wanted Frac */
+            wanted_frac: number;
+            /** Plant Frac */
+            plant_frac: number;
+            /** Meals */
+            meals: components["schemas"]["DayMeal"][];
+            /** Told */
+            told: components["schemas"]["Sentence"][];
+        };
+        /**
+         * Grown
+         * @description One culture: how much of its food a week it gives and the rotas want, and how many of it would do.
+         */
+        Grown: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Food */
+            food: string;
+            /** Count */
+            count: number;
+            /** Yield G Wk */
+            yield_g_wk: number;
+            /** Wanted G Wk */
+            wanted_g_wk: number;
+            /** Enough */
+            enough: number;
+            /** Ready D */
+            ready_d: number;
+            /** Tended D */
+            tended_d: number;
         };
         /**
          * GrowthPoint
@@ -4414,6 +4629,16 @@ export interface components {
              */
             house_hot_l: number;
         };
+        /** Kept */
+        Kept: {
+            /** Culture */
+            culture: string;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+        };
         /**
          * KeptOut
          * @description A check that keeps so many kinds out.
@@ -4576,6 +4801,24 @@ export interface components {
              * @default 0
              */
             screen_frac: number;
+        };
+        /** Larder */
+        Larder: {
+            /**
+             * Foods
+             * @default []
+             */
+            foods: string[];
+            /**
+             * Mixes
+             * @default []
+             */
+            mixes: components["schemas"]["Mix"][];
+            /**
+             * Cultures
+             * @default []
+             */
+            cultures: components["schemas"]["Kept"][];
         };
         /**
          * Left
@@ -4804,6 +5047,40 @@ export interface components {
             kind: string;
             /** Ion */
             ion: number;
+        };
+        /** Mix */
+        Mix: {
+            /** Name */
+            name: string;
+            /**
+             * Parts
+             * @default []
+             */
+            parts: components["schemas"]["Part"][];
+            /**
+             * Water G
+             * @default 0
+             */
+            water_g: number;
+            /**
+             * Piece G
+             * @default 0
+             */
+            piece_g: number;
+        };
+        /**
+         * MixOut
+         * @description A mix as a food.
+         */
+        MixOut: {
+            /** Name */
+            name: string;
+            /** Dry Frac */
+            dry_frac: number;
+            /** Protein Frac */
+            protein_frac: number;
+            /** Plant Frac */
+            plant_frac: number;
         };
         /**
          * More
@@ -5197,6 +5474,16 @@ export interface components {
         OwnLibrary: {
             /** Kinds */
             kinds: components["schemas"]["KindShown"][];
+        };
+        /** Part */
+        Part: {
+            /** Food */
+            food: string;
+            /**
+             * Grams
+             * @default 100
+             */
+            grams: number;
         };
         /**
          * PartLine
@@ -7836,6 +8123,31 @@ export interface components {
             plan: components["schemas"]["Plan"];
         };
         /**
+         * SystemWeek
+         * @description The rota of one system.
+         */
+        SystemWeek: {
+            /** System Id */
+            system_id: number;
+            /** Name */
+            name: string;
+            /** Revision */
+            revision: number;
+            section: components["schemas"]["Section"] | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "holds" | "tight" | "short" | "unknown";
+            /** Minds */
+            minds: components["schemas"]["Sentence"][];
+            /** Groups */
+            groups: components["schemas"]["GroupWeek"][];
+            fed: components["schemas"]["AsFed"];
+            /** Same */
+            same: boolean;
+        };
+        /**
          * SystemsPart
          * @description A part of the list: how many there are and were found, and from which one the next part starts.
          *
@@ -7895,6 +8207,16 @@ export interface components {
             either_order: boolean;
             /** Kept */
             kept: boolean;
+        };
+        /**
+         * TakeFood
+         * @description The plan's revision that the rota's food is put into.
+         */
+        TakeFood: {
+            /** Base */
+            base: number;
+            /** Today */
+            today: string;
         };
         /**
          * Taken
@@ -8222,7 +8544,7 @@ export interface components {
          * TickIn
          * @description A duty that was seen to on one of its days, or skipped; `id` is the page's own, sent again until it is answered.
          *
-         *     `litres` or `grams` where it was another amount than asked; `log` is false where the page wrote the entry itself.
+         *     `litres` or `grams` where it was another amount than asked, `left` of food after five minutes; `log` is false where the page wrote the entry itself.
          */
         TickIn: {
             /** Id */
@@ -8254,6 +8576,12 @@ export interface components {
             litres?: number | null;
             /** Grams */
             grams?: number | null;
+            /**
+             * Left
+             * @default
+             * @enum {string}
+             */
+            left: "" | "eaten" | "some" | "much";
             /**
              * Note
              * @default
@@ -8893,6 +9221,17 @@ export interface components {
             sources: components["schemas"]["Source"][];
             /** Base */
             base: number;
+        };
+        /**
+         * WeekFood
+         * @description A food, whether it is at hand, and how much of it all rotas want in a week.
+         */
+        WeekFood: {
+            food: components["schemas"]["Food"];
+            /** Here */
+            here: boolean;
+            /** Grams Wk */
+            grams_wk: number;
         };
         /**
          * WhatFits
@@ -16451,6 +16790,238 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_feeding_api_feeding_get: {
+        parameters: {
+            query: {
+                today: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fodder"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    keep_larder_api_feeding_larder_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Larder"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    take_into_plan_api_feeding_take__system_id__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeFood"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SystemOut"];
+                };
             };
             /** @description Not Found */
             404: {

@@ -37,6 +37,11 @@ export function Commands({ open, onOpenChange, turnLights, showUnits }: Commands
       run: () => void navigate({ to: "/round/away" }),
     },
     { key: "stock", words: "Stock and spares", run: () => void navigate({ to: "/round/stock" }) },
+    {
+      key: "feeding",
+      words: "Feeding: the week and what is at hand",
+      run: () => void navigate({ to: "/round/feeding" }),
+    },
     { key: "register", words: "Register", run: () => void navigate({ to: "/register" }) },
     {
       key: "quarantine",

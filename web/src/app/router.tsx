@@ -74,6 +74,12 @@ const stock = createRoute({
   component: lazyRouteComponent(() => import("@/features/round"), "StockPage"),
 });
 
+const feeding = createRoute({
+  getParentRoute: () => root,
+  path: "/round/feeding",
+  component: lazyRouteComponent(() => import("@/features/feeding"), "FeedingPage"),
+});
+
 const register = createRoute({
   getParentRoute: () => root,
   path: "/register",
@@ -100,6 +106,7 @@ export const router = createRouter({
     round,
     away,
     stock,
+    feeding,
     register,
     quarantine,
     systems,

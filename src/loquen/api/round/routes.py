@@ -106,6 +106,8 @@ def entry_of(duty: Duty, given: TickIn) -> Entry:
         entry = replace(entry, litres=given.litres)
     if given.grams is not None and entry.kind == "feed":
         entry = replace(entry, amount=given.grams)
+    if given.left and entry.kind == "feed":
+        entry = replace(entry, what=given.left)
     by = f"by {given.done_by}" if given.done_by else ""
     return replace(entry, note=", ".join(part for part in (entry.note, given.note, by) if part))
 

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 from datetime import date
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import AwareDatetime, Field
 
@@ -154,7 +154,7 @@ class StockIn(Strict):
 class TickIn(Strict):
     """A duty that was seen to on one of its days, or skipped; `id` is the page's own, sent again until it is answered.
 
-    `litres` or `grams` where it was another amount than asked; `log` is false where the page wrote the entry itself.
+    `litres` or `grams` where it was another amount than asked, `left` of food after five minutes; `log` is false where the page wrote the entry itself.
     """
 
     id: str = Field(min_length=8, max_length=64, pattern=r"^[\w-]+$")
@@ -167,6 +167,7 @@ class TickIn(Strict):
     skipped: str = Field(default="", max_length=200)
     litres: float | None = Field(default=None, ge=0, le=200_000)
     grams: float | None = Field(default=None, ge=0, le=1_000_000)
+    left: Literal["", "eaten", "some", "much"] = ""
     note: str = Field(default="", max_length=400)
     log: bool = True
 

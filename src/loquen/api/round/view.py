@@ -9,6 +9,7 @@ from zoneinfo import ZoneInfo
 
 from sqlmodel import Session
 
+from loquen.api.feeding.view import Week, fed_weeks
 from loquen.api.quarantine.view import TubCare, tub_cares
 from loquen.api.round.cares import Care, Cares
 from loquen.api.round.schema import (
@@ -45,6 +46,7 @@ from loquen.core.routine.recurring import following, rhythm_words
 from loquen.store import log, rounds, systems
 from loquen.store.rounds import Tick
 
+CALCIUM, ROTA = "calcium", "feed.rota"
 LOGGED_D = 400
 """So far back the log is looked at for what was done without a tick."""
 AHEAD_D = 56
@@ -69,7 +71,8 @@ def read_house(session: Session, cares: Cares, zone: ZoneInfo, today: date) -> H
     walk = rounds.walk(session)
     known = sorted(systems.list_all(session), key=lambda row: (walk.get(row.id, len(walk) + row.id), row.id))
     tubs = tub_cares(session, known, today)
-    found = [as_tub(cares.of(system), tubs.get(system.id)) for system in known]
+    weeks = fed_weeks(session, known, today)
+    found = [fed_by(as_tub(cares.of(system), tubs.get(system.id)), weeks.get(system.id)) for system in known]
     settings = {
         system_id: {key: rebuilt(Set, json.loads(text)) for key, text in rows.items()}
         for system_id, rows in rounds.settings(session).items()
@@ -91,6 +94,15 @@ def as_tub(care: Care, tub: TubCare | None) -> Care:
     return care if tub is None else replace(care, duties=tub.duties, section=tub.section)
 
 
+def fed_by(care: Care, week: Week | None) -> Care:
+    """A care whose food is that of its rota, where the house has a larder."""
+    if week is None or not week.duties:
+        return care
+    rest = [duty for duty in care.duties if duty.kind != "feed" or duty.key == CALCIUM]
+    uses = [use for use in care.uses if not use.key.startswith("food.")]
+    return replace(care, duties=(*week.duties, *rest), uses=(*week.uses, *uses))
+
+
 def done_days(session: Session, cares: Iterable[Care], zone: ZoneInfo, today: date) -> dict[int, dict[str, Done]]:
     """When each duty was last seen to, by its ticks and by the log."""
     found: dict[int, dict[str, Done]] = defaultdict(dict)
@@ -98,6 +110,8 @@ def done_days(session: Session, cares: Iterable[Care], zone: ZoneInfo, today: da
         found[system_id][key] = Done(
             date.fromisoformat(last) if last else None, date.fromisoformat(settled), date.fromisoformat(seen)
         )
+    for done in found.values():
+        share_meals(done)
     keys = {care.system_id: [duty.key for duty in care.duties] for care in cares}
     for row in log.list_since(session, today - timedelta(days=LOGGED_D)):
         entry = json.loads(row.document)
@@ -107,6 +121,14 @@ def done_days(session: Session, cares: Iterable[Care], zone: ZoneInfo, today: da
             if day <= today and (known.last is None or known.last < day):
                 found[row.system_id][key] = replace(known, last=day)
     return found
+
+
+def share_meals(done: dict[str, Done]) -> None:
+    """Whichever of a rota's meals was given last, they were fed then."""
+    meals = [key for key in done if key.startswith(ROTA)]
+    last = max((one.last for key in meals if (one := done[key]).last), default=None)
+    for key in meals:
+        done[key] = replace(done[key], last=last)
 
 
 def duties_of(entry: Mapping[str, str], keys: Iterable[str]) -> list[str]:

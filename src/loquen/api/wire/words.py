@@ -180,6 +180,9 @@ REGISTER_FAULTS: dict[str, str] = {
     "no_dose_day": "On which days of the course it is dosed.",
     "dosed_after_its_end": "The course lasts {last} days: no dose falls after it.",
     "stopped_before": "It was begun on {begun}: it can not be stopped before.",
+    "mix_without_name": "What the mix is called.",
+    "mix_twice": "Two mixes are called {name}.",
+    "mix_of_nothing": "{name}: nothing is in it yet.",
     "here_already": "They are here already.",
     "which_tub": "Into which tub?",
 }

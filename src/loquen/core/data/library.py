@@ -102,12 +102,26 @@ class Bed:
 
 @dataclass(frozen=True, slots=True)
 class Food:
-    """A food as it is given, by the dry part of its weight."""
+    """A food as it is given. `protein_frac` and `plant_frac` are of its dry matter, `dry_frac` of its weight.
+
+    What is `bitten` off or rasped needs to fit no mouth; all else is swallowed in pieces of `piece_mm`. `piece_g` is
+    what a cube, wafer or slice weighs, 0 where it is weighed out.
+    """
 
     key: str
     label: str
+    form: Literal["dry", "frozen", "fresh", "live"]
     dry_frac: float
+    protein_frac: float
+    plant_frac: float
+    piece_mm: float
+    bitten: bool
+    sinking: Literal["floats", "slow", "sinks"]
+    hard: bool
+    coloured: bool
+    piece_g: float
     source: str
+    note: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -586,3 +600,58 @@ class BareSkinned:
 def bare_skinned() -> Table[BareSkinned]:
     """Families without a coat of scales, by name."""
     return read_csv("bare_skinned.csv", BareSkinned)
+
+
+@dataclass(frozen=True, slots=True)
+class Diet:
+    """What plants are in the food of those who eat so, and how far over their own protein it may lie."""
+
+    key: FeedsOn
+    label: str
+    plant_low_frac: float
+    plant_high_frac: float
+    protein_over_frac: float
+    source: str
+    note: str
+
+
+@cache
+def diets() -> Table[Diet]:
+    """By what a kind feeds on."""
+    return read_csv("diets.csv", Diet)
+
+
+@dataclass(frozen=True, slots=True)
+class HardFood:
+    """A family whose teeth want something hard on so many days a week."""
+
+    key: str
+    label: str
+    hard_d_wk: int
+    source: str
+    note: str
+
+
+@cache
+def hard_foods() -> Table[HardFood]:
+    """Families that want hard food, by name."""
+    return read_csv("hard_foods.csv", HardFood)
+
+
+@dataclass(frozen=True, slots=True)
+class Culture:
+    """A culture of live food: what one of it yields a week once it is ready, and how often it is tended."""
+
+    key: str
+    label: str
+    food: str
+    yield_g_wk: float
+    ready_d: int
+    tended_d: int
+    source: str
+    note: str
+
+
+@cache
+def cultures() -> Table[Culture]:
+    return read_csv("cultures.csv", Culture)

@@ -8,6 +8,7 @@ from datetime import date, timedelta
 
 from loquen.core.data import library
 from loquen.core.data.kits import measures
+from loquen.core.feeding.rota import Rota, week_of_foods
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
 from loquen.core.model.plan import Plan
@@ -74,6 +75,14 @@ def food(sheet: Sheet[Plan]) -> list[Use]:
         Use(f"food.{key}", f"{foods[key].label.capitalize()} food", "small_mass", grams)
         for key, grams in found.items()
         if grams
+    ]
+
+
+def foods_of(week: Rota) -> list[Use]:
+    """Each food of a rota, as it is given over the week."""
+    return [
+        Use(f"food.{key}", food.label.capitalize(), "small_mass", grams)
+        for key, (food, grams) in week_of_foods([week]).items()
     ]
 
 

@@ -94,8 +94,3 @@ def rhythm_words(rhythm: Rhythm) -> Sentence:
     if rhythm.every_months == 1:
         return say("every month")
     return say("every {months}", months=Term(rhythm.every_months, "months"))
-
-
-def spread_weekdays(count: int) -> tuple[Day, ...]:
-    """So many days a week, as even as they can be, from Monday on."""
-    return tuple(WEEK[round(place * 7 / count) % 7] for place in range(count))

@@ -6,9 +6,16 @@ import { Says, useSentenceText, type OpenFigure } from "@/ui/figures/Says";
 import { useUnits } from "@/ui/units";
 import { shortDay } from "@/lib/days";
 
+type Left = "eaten" | "some" | "much";
+const LEFT: [Left, string][] = [
+  ["eaten", "all eaten"],
+  ["some", "some left"],
+  ["much", "much left"],
+];
+
 interface LineProps {
   line: RoundLine;
-  done: () => void;
+  done: (how?: { left: Left }) => void;
   skip: () => void;
   back: () => void;
   openFigure: OpenFigure;
@@ -62,6 +69,16 @@ export function DutyLine({ line, done, skip, back, openFigure }: LineProps) {
           >
             {line.steps.length > 0 ? "how, and why" : "why"}
           </button>
+          {line.grams != null && (
+            <span className="inline-flex flex-wrap items-center">
+              {" · after five minutes"}
+              {LEFT.map(([left, said]) => (
+                <Button key={left} look="word" onClick={() => done({ left })}>
+                  {said}
+                </Button>
+              ))}
+            </span>
+          )}
         </p>
         {open && (
           <div className="mt-1 mb-2 border-l-2 border-line pl-3 text-sm">
@@ -88,7 +105,7 @@ export function DutyLine({ line, done, skip, back, openFigure }: LineProps) {
       <button
         type="button"
         aria-label={`${line.measure ? "Enter" : "Done"}: ${words}`}
-        onClick={done}
+        onClick={() => done()}
         className="grid size-12 shrink-0 place-items-center rounded-sm border border-mark text-quiet hover:border-edge hover:bg-water hover:text-edge-deep"
       >
         <Check size={22} />

@@ -72,6 +72,10 @@ export function RoundPage() {
           label="More of the round"
           trigger={<CalendarDays size={18} />}
           items={[
+            {
+              words: "Feeding: the week and what is at hand",
+              run: () => void navigate({ to: "/round/feeding" }),
+            },
             { words: "Stock and spares", run: () => void navigate({ to: "/round/stock" }) },
             { words: "Who does it", run: () => setOpen("helpers") },
             { words: "Order of the walk", run: () => setOpen("walk") },
@@ -97,8 +101,8 @@ export function RoundPage() {
           <StopLines
             key={stop.system_id}
             stop={stop}
-            done={(line) =>
-              line.measure ? setReading({ systemId: stop.system_id, line }) : tick(stop.system_id, line)
+            done={(line, how) =>
+              line.measure ? setReading({ systemId: stop.system_id, line }) : tick(stop.system_id, line, how)
             }
             skip={(line) => setSkipping({ systemId: stop.system_id, line })}
             back={takeBack}

@@ -1,13 +1,13 @@
 import { Link, useNavigate } from "@tanstack/react-router";
 import { useState } from "react";
-import type { RoundLine, RoundStop } from "@/api/client";
+import type { RoundLine, RoundStop, TickIn } from "@/api/client";
 import { SectionDrawing } from "@/ui/section/SectionDrawing";
 import { useInView } from "@/ui/useInView";
 import { DutyLine } from "./DutyLine";
 
 interface StopProps {
   stop: RoundStop;
-  done: (line: RoundLine) => void;
+  done: (line: RoundLine, how?: Partial<TickIn>) => void;
   skip: (line: RoundLine) => void;
   back: (line: RoundLine) => void;
 }
@@ -25,7 +25,7 @@ export function StopLines({ stop, done, skip, back }: StopProps) {
     <DutyLine
       key={`${row.key} ${row.due}`}
       line={row}
-      done={() => done(row)}
+      done={(how) => done(row, how)}
       skip={() => skip(row)}
       back={() => back(row)}
       openFigure={openFigure}

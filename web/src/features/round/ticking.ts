@@ -59,6 +59,7 @@ export function useRound(today: string): Told {
       skipped: "",
       litres: null,
       grams: null,
+      left: "",
       note: "",
       log: true,
       ...how,

@@ -1,6 +1,8 @@
 import type { Known, Logged } from "@/api/client";
 import type { Units } from "@/lib/quantity";
 
+const LEFT: Record<string, string> = { eaten: "all eaten", some: "some left", much: "much left" };
+
 /** One entry in words, short enough for a line. */
 export function entryWords(row: Logged, known: Known, units: Units): string {
   const { entry } = row;
@@ -15,6 +17,7 @@ export function entryWords(row: Logged, known: Known, units: Units): string {
   const parts = [
     entry.kind === "dose" ? (known.doses[entry.what ?? ""] ?? entry.what) : "",
     entry.kind === "filter" ? (known.cleaned[entry.what ?? ""] ?? "") : "",
+    entry.kind === "feed" ? (LEFT[entry.what ?? ""] ?? entry.what) : "",
     ["added", "taken", "experiment", "source", "light"].includes(entry.kind) ? entry.what : "",
     entry.litres == null ? "" : units.text(entry.litres, "volume"),
     entry.share == null ? "" : units.text(entry.share, "share"),

@@ -3,13 +3,14 @@
 from collections.abc import Iterator
 
 from loquen.core.data.tables import constants
+from loquen.core.feeding.rota import Fed, Meal, Rota, days_with_food
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
 from loquen.core.model.log import Entry
-from loquen.core.model.plan import Group, Plan
-from loquen.core.model.quantity import Term, of, say
+from loquen.core.model.plan import Group, Plan, Weekday
+from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.routine.duty import Duty, animals_in
-from loquen.core.routine.recurring import WEEK, Day, Rhythm, spread_weekdays
+from loquen.core.routine.recurring import WEEK, Rhythm
 
 NEED_CALCIUM = ("turtle",)
 CARRY_SALMONELLA = ("turtle", "frog")
@@ -40,22 +41,56 @@ def duties(sheet: Sheet[Plan]) -> Iterator[Duty]:
         )
 
 
+def rota_duties(sheet: Sheet[Plan], week: Rota) -> Iterator[Duty]:
+    """One duty for all days of a rota on which the same is given; none for who has no food at hand."""
+    days: dict[tuple[tuple[int, str], ...], list[Weekday]] = {}
+    for day in WEEK:
+        given = tuple((row.place, meal.food.key) for row, meal in week.on(day))
+        if given:
+            days.setdefault(given, []).append(day)
+    for place, weekdays in enumerate(days.values()):
+        rows = week.on(weekdays[0])
+        carriers = any(row.kind.shape in CARRY_SALMONELLA for row, _ in rows)
+        yield Duty(
+            key=f"feed.rota{place}",
+            kind="feed",
+            words=say(
+                "Feed {foods}, {amount} in {meals}.",
+                foods=", ".join(dict.fromkeys(meal.food.label for _, meal in rows)),
+                amount=Term(sum(meal.grams for _, meal in rows), "small_mass"),
+                meals=meals_words(max(meal.meals for _, meal in rows)),
+            ),
+            why=say(
+                "The week’s rota: {dry} of dry food a day on the mean, {waste} of waste.",
+                dry=of(sheet.value("feed_total_g_d"), "feed_total_g_d"),
+                waste=of(sheet.value("load_now_mg_d"), "load_now_mg_d"),
+            ),
+            rhythm=Rhythm(weekdays=tuple(weekdays)),
+            minutes=constants("routine.toml")["feeding_min"].value * min(max(meal.meals for _, meal in rows), 3),
+            steps=tuple(meal_words(row, meal) for row, meal in rows),
+            entry=Entry("feed", amount=round(sum(meal.grams for _, meal in rows), 3)),
+            caution=HANDS if carriers else "",
+        )
+
+
+def meal_words(row: Fed, meal: Meal) -> Sentence:
+    """What one group is given on a day, in pieces where it comes in pieces."""
+    text = "{who}: {amount} of {food} in {meals}"
+    if meal.pieces is not None:
+        text = "{who}: {amount} of {food}, {pieces} pieces, in {meals}"
+    return say(
+        text,
+        who=row.kind.common,
+        amount=Term(meal.grams, "small_mass"),
+        food=meal.food.label,
+        pieces=Term(round(meal.pieces, 1) if meal.pieces is not None else 0, "ratio"),
+        meals=meals_words(meal.meals),
+    )
+
+
 def shape_of(sheet: Sheet[Plan], place: int) -> str:
     shape: str = sheet.value(f"animals.{place}.animal").shape
     return shape
-
-
-def fed_weekdays(fasting: int, there: tuple[Day, ...]) -> tuple[Day, ...]:
-    """The days with food: the days without are spread, and moved to days on which nobody is there where there are such."""
-    away = [day for day in WEEK if day not in there]
-    without: list[Day] = [*away[:fasting]]
-    for day in spread_weekdays(fasting) if fasting else ():
-        if len(without) < fasting and day not in without:
-            without.append(day)
-    for day in WEEK:
-        if len(without) < fasting and day not in without:
-            without.append(day)
-    return tuple(day for day in WEEK if day not in without)
 
 
 def fed_together(sheet: Sheet[Plan], fasting: int, rows: list[tuple[int, Group]]) -> Duty | None:
@@ -88,7 +123,7 @@ def fed_together(sheet: Sheet[Plan], fasting: int, rows: list[tuple[int, Group]]
             dry=of(sheet.value("feed_total_g_d"), "feed_total_g_d"),
             waste=of(sheet.value("load_now_mg_d"), "load_now_mg_d"),
         ),
-        rhythm=Rhythm(weekdays=fed_weekdays(fasting, sheet.root.changes.there)),
+        rhythm=Rhythm(weekdays=tuple(days_with_food(fasting, sheet.root.changes.there))),
         minutes=constants("routine.toml")["feeding_min"].value * min(max(group.meals_d for _, group in rows), 3),
         steps=tuple(steps),
         entry=Entry("feed", amount=round(total, 3)),

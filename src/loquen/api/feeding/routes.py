@@ -1,0 +1,69 @@
+"""Feeding: what is at hand, the week of every system, and the plan that takes it."""
+
+from datetime import UTC, datetime
+from typing import Any
+
+from fastapi import APIRouter, Response
+
+from loquen.api.computing import computed
+from loquen.api.dependencies import FAULTS, Kept
+from loquen.api.feeding import view
+from loquen.api.feeding.schema import Fodder, LarderSchema, TakeFood
+from loquen.api.systems.schema import SystemOut
+from loquen.api.wire.answers import sent
+from loquen.api.wire.days import Today, day_of
+from loquen.api.wire.documents import read_document
+from loquen.core.data import library
+from loquen.core.errors import UnknownKey
+from loquen.core.model.documents import document, rebuilt
+from loquen.core.model.feeding import Larder, larder_faults
+from loquen.store import house, systems
+
+router = APIRouter(prefix="/api/feeding", tags=["feeding"], responses=dict(FAULTS))
+
+
+@router.get("", response_model=Fodder)
+async def read_feeding(database: Kept, today: Today) -> Response:
+    """Every system's week from what is at hand."""
+
+    def whole() -> Response:
+        with database.reading() as session:
+            return sent(view.fodder(session, systems.list_all(session), day_of(today)))
+
+    return await computed(whole)
+
+
+@router.put("/larder", status_code=204)
+def keep_larder(given: LarderSchema, database: Kept) -> None:  # type: ignore[valid-type]
+    """What the house has to feed with."""
+    larder = larder_in(given)
+    with database.writing() as session:
+        house.put(session, house.LARDER, document(larder))
+
+
+@router.post("/take/{system_id}")
+def take_into_plan(system_id: int, given: TakeFood, database: Kept) -> SystemOut:
+    """The plan with the food of its rota, as one step that can be undone; meals are counted anew from then on."""
+    with database.writing() as session:
+        plan = read_document(systems.read(session, system_id).document)
+        larder = view.read_larder(session)
+        meals = view.logged_meals(session, day_of(given.today)).get(system_id, [])
+        saved = systems.update(session, system_id, given.base, document(view.with_food(plan, larder, meals)))
+        house.put(session, f"{house.FED_SINCE}{system_id}", datetime.now(UTC).isoformat())
+        return SystemOut.of(saved)
+
+
+def larder_in(schema: Any) -> Larder:
+    """Raises: RegisterFault, UnknownKey."""
+    found: Larder = rebuilt(Larder, schema.model_dump())
+    keys = [*found.foods, *(part.food for mix in found.mixes for part in mix.parts)]
+    for key in keys:
+        if key not in library.foods():
+            raise UnknownKey("foods", key)
+    for row in found.cultures:
+        if row.culture not in library.cultures():
+            raise UnknownKey("cultures", row.culture)
+    faults = larder_faults(found)
+    if faults:
+        raise faults[0]
+    return found

@@ -1,0 +1,246 @@
+"""From larder, plans and logs to rotas."""
+
+import json
+from collections import defaultdict
+from collections.abc import Iterable, Mapping
+from dataclasses import asdict, dataclass, replace
+from datetime import UTC, date, datetime, timedelta
+from functools import lru_cache
+
+from sqlmodel import Session
+
+from loquen.api.feeding.schema import (
+    AsFed,
+    DayMeal,
+    Fodder,
+    GroupWeek,
+    LarderSchema,
+    MixOut,
+    SystemWeek,
+    WeekFood,
+)
+from loquen.api.register.view import readable
+from loquen.api.sheet.drawing import Section, section_of
+from loquen.core.data import library, own
+from loquen.core.errors import NamedCase
+from loquen.core.feeding.cultures import grown
+from loquen.core.feeding.foods import mixed
+from loquen.core.feeding.left import LEFT_WORDS, part_after
+from loquen.core.feeding.rota import WEEK, Fed, Rota, rota, week_of_foods
+from loquen.core.model.consistency import conflicts
+from loquen.core.model.documents import plain_data, rebuilt
+from loquen.core.model.feeding import Larder
+from loquen.core.model.plan import Plan
+from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.routine.care.feeding import rota_duties
+from loquen.core.routine.consumables import Use, foods_of
+from loquen.core.routine.duty import Duty, animals_in
+from loquen.core.system.book import sheet_of
+from loquen.store import house, log, quarantine
+from loquen.store.systems import Current
+
+LOGGED_D = 28
+FEWEST_DAYS = 3
+"""Days with food in the log before it says how much is fed."""
+NEAR = 0.02
+
+
+@dataclass(frozen=True, slots=True)
+class Week:
+    """A system's rota at today's size, with what the round and the stock take of it."""
+
+    rota: Rota
+    section: Section
+    duties: tuple[Duty, ...]
+    uses: tuple[Use, ...]
+
+
+@lru_cache(maxsize=600)
+def week_of(plan: Plan, larder: Larder, part: float, library_time: float) -> Week:
+    sheet = sheet_of(plan, 0.0)
+    found = rota(sheet, larder, part)
+    return Week(found, section_of(sheet, "length_now_cm"), tuple(rota_duties(sheet, found)), tuple(foods_of(found)))
+
+
+def read_larder(session: Session) -> Larder:
+    """What the house has; an empty larder where nothing was kept."""
+    text = house.read(session, house.LARDER)
+    found: Larder = rebuilt(Larder, json.loads(text)) if text else Larder()
+    return found
+
+
+@dataclass(frozen=True, slots=True)
+class Logged:
+    """What was fed on a day, as it was given, and what was left of it."""
+
+    at: datetime
+    grams: float | None
+    left: str
+
+
+def logged_meals(session: Session, today: date) -> dict[int, list[Logged]]:
+    """The meals of the log by system, oldest first, since their food was last put into the plan."""
+    since = {int(key): datetime.fromisoformat(text) for key, text in house.under(session, house.FED_SINCE).items()}
+    found: dict[int, list[Logged]] = defaultdict(list)
+    for row in log.list_since(session, today - timedelta(days=LOGGED_D)):
+        entry = json.loads(row.document)
+        if entry.get("kind") != "feed" or row.at < since.get(row.system_id, row.at):
+            continue
+        what = entry.get("what", "")
+        found[row.system_id].append(Logged(row.at, entry.get("amount"), what if what in LEFT_WORDS else ""))
+    return {key: sorted(rows, key=lambda row: row.at) for key, rows in found.items()}
+
+
+def part_of(meals: Iterable[Logged]) -> float:
+    return part_after(row.left for row in meals if row.left)
+
+
+def fed_weeks(session: Session, known: Iterable[Current], today: date) -> dict[int, Week]:
+    """The week of every system whose animals are fed from the larder; none while it is empty."""
+    larder = read_larder(session)
+    if not larder.foods and not larder.mixes:
+        return {}
+    meals = logged_meals(session, today)
+    tubs = quarantine.tubs(session)
+    found = {}
+    for system in known:
+        plan = readable(system)
+        if system.id in tubs or plan is None or not plan.animals or conflicts(plan) or not animals_in(plan):
+            continue
+        try:
+            found[system.id] = week_of(plan, larder, part_of(meals.get(system.id, ())), own.kept_as["time"])
+        except NamedCase:
+            continue
+    return found
+
+
+# What a page shows ------------------------------------------------------------------------------
+
+
+def fodder(session: Session, known: list[Current], today: date) -> Fodder:
+    """The whole house: rotas first, then what is at hand."""
+    larder = read_larder(session)
+    weeks = fed_weeks(session, known, today)
+    meals = logged_meals(session, today)
+    rotas = [week.rota for week in weeks.values()]
+    wanted = week_of_foods(rotas)
+    foods = [food for food in library.foods().values() if food.key != food.form]
+    names = {system.id: (readable(system), system.revision) for system in known}
+    rows = [
+        system_week(number, names[number], week, meals.get(number, []), larder) for number, week in weeks.items()
+    ]
+    return Fodder(
+        result=result_of(larder, rows),
+        larder=LarderSchema.model_validate(plain_data(asdict(larder))),
+        foods=[
+            WeekFood(food, food.key in larder.foods, wanted[food.key][1] if food.key in wanted else 0.0)
+            for food in foods
+        ],
+        mixes=[mix_out(mix.name, mixed(mix)) for mix in larder.mixes if mix.parts],
+        cultures=grown(larder, rotas),
+        kinds_of_culture={row.key: row.label for row in library.cultures().values()},
+        systems=rows,
+    )
+
+
+def mix_out(name: str, food: library.Food) -> MixOut:
+    return MixOut(name, food.dry_frac, food.protein_frac, food.plant_frac)
+
+
+def result_of(larder: Larder, rows: list[SystemWeek]) -> Sentence:
+    """Who lacks something, in a sentence."""
+    if not larder.foods and not larder.mixes:
+        return say("Say what is at hand: then every system has its week.")
+    short = [group for row in rows for group in row.groups if group.state == "short"]
+    tight = [group for row in rows for group in row.groups if group.state == "tight"]
+    if short:
+        return say("Nothing at hand suits {who}.", who=", ".join(dict.fromkeys(group.common for group in short)))
+    if tight:
+        who = ", ".join(dict.fromkeys(group.common for group in tight))
+        return say("Everybody is fed from what is at hand; {who} lack something.", who=who)
+    return say("What is at hand feeds all {count} systems as they want it.", count=Term(len(rows), "count"))
+
+
+def system_week(
+    number: int, known: tuple[Plan | None, int], week: Week, meals: list[Logged], larder: Larder
+) -> SystemWeek:
+    plan, revision = known
+    assert plan is not None
+    fed = as_fed(week.rota, meals)
+    return SystemWeek(
+        system_id=number,
+        name=plan.name,
+        revision=revision,
+        section=week.section,
+        state=week.rota.state,
+        minds=week.rota.minds,
+        groups=tuple(group_week(row) for row in week.rota.fed),
+        fed=fed,
+        same=plan == with_food(plan, larder, meals),
+    )
+
+
+def group_week(row: Fed) -> GroupWeek:
+    return GroupWeek(
+        common=row.kind.common,
+        count=row.count,
+        state=row.state,
+        dry_g_wk=row.dry_g_wk,
+        protein_frac=row.protein_frac,
+        wanted_frac=row.kind.protein_frac,
+        plant_frac=row.plant_frac,
+        meals=tuple(
+            DayMeal(
+                meal.day,
+                meal.food.key,
+                meal.food.label,
+                meal.grams,
+                meal.pieces,
+                meal.meals,
+                meal.food.hard,
+                meal.food.coloured,
+            )
+            for meal in row.meals
+        ),
+        told=row.told,
+    )
+
+
+def as_fed(week: Rota, meals: list[Logged]) -> AsFed:
+    """Grams of the log against the rota's of the same days, where they were written down."""
+    counts = {word: sum(row.left == word for row in meals) for word in LEFT_WORDS}
+    by_day: Mapping[date, float] = summed(meals)
+    planned = {day: sum(meal.grams for _, meal in week.on(WEEK[day.weekday()])) for day in by_day}
+    both = [day for day in by_day if planned[day] > 0]
+    of_rota = None
+    if len(both) >= FEWEST_DAYS:
+        of_rota = sum(by_day[day] for day in both) / sum(planned[day] for day in both)
+    return AsFed(part_of(meals), counts, len(both), of_rota)
+
+
+def summed(meals: Iterable[Logged]) -> dict[date, float]:
+    found: dict[date, float] = defaultdict(float)
+    for row in meals:
+        if row.grams is not None:
+            found[row.at.astimezone(UTC).date()] += row.grams
+    return dict(found)
+
+
+def with_food(plan: Plan, larder: Larder, meals: list[Logged]) -> Plan:
+    """The plan with the rota's protein, and as much food as the log says they get: weighed where that is another amount."""
+    week = week_of(plan, larder, part_of(meals), own.kept_as["time"]).rota
+    fed = as_fed(week, meals)
+    part = fed.part * (fed.of_rota if fed.of_rota is not None else 1.0)
+    sheet = sheet_of(plan, 0.0)
+    groups = list(plan.animals)
+    for row in week.fed:
+        if not row.meals:
+            continue
+        group = replace(groups[row.place], food_protein_frac=round(row.protein_frac, 3))
+        if abs(part - 1) > NEAR:
+            at = f"animals.{row.place}."
+            ration = sheet.value(at + "feed_now_g_d") / sheet.value(at + "fed_frac")
+            grams = part * ration / sheet.value(at + "food_row").dry_frac
+            group = replace(group, feed_by="weighed", weighed_g_d=float(f"{grams:.3g}"))
+        groups[row.place] = group
+    return replace(plan, animals=tuple(groups))

@@ -1,0 +1,1 @@
+export { FeedingPage } from "./FeedingPage";
