@@ -14,6 +14,7 @@ from loquen.core.graph.asking import number
 from loquen.core.model.feeding import Kept, Larder, Mix, Part, larder_faults
 from loquen.core.model.plan import Group, Plan
 from loquen.core.model.quantity import as_text
+from loquen.core.routine.away import one_menu
 from loquen.core.routine.care.feeding import rota_duties
 from loquen.core.routine.consumables import foods_of
 from loquen.core.system.book import sheet_of
@@ -293,3 +294,13 @@ def test_tables_of_food_are_whole():
     assert foods()["frozen_shrimp"].protein_frac > foods()["leaves_dark"].protein_frac
     assert foods()["flakes"].dry_frac > 0.85
     assert foods()["leaves_dark"].dry_frac < 0.25
+
+
+def test_a_stand_in_gives_one_meal_of_the_week_on_every_visit():
+    sheet = sheet_with(Group("neon_tetra", 10), Group("axolotl", 1, fasting_d_wk=4))
+    duties = list(rota_duties(sheet, fed(sheet)))
+    assert len(duties) > 2
+    [meal] = one_menu(duties)
+    assert len(meal.steps) == 2
+    other = replace(duties[0], key="glass", kind="clean")
+    assert one_menu([other, *duties]) == [other, meal]

@@ -29,13 +29,13 @@ def test_a_mixed_tank_gets_its_hard_days_from_what_is_at_hand(page, own, serious
     expect(week).to_contain_text("Bumblebee goby feed at the bottom, below others")
     cultures = page.get_by_role("region", name="Cultures")
     expect(cultures).to_contain_text("tub of water snails")
-    page.get_by_label("small water snails").uncheck()
+    page.get_by_label("small water snails").click()
     expect(week).to_contain_text("their teeth want something hard on 2 days a week; nothing hard at hand suits.")
     expect(
         page.get_by_text("Everybody is fed from what is at hand; Green spotted puffer lack something.")
     ).to_be_visible()
     page.get_by_role("button", name="all 32 foods").click()
-    page.get_by_label("mussel or prawn in its shell").check()
+    page.get_by_label("mussel or prawn in its shell").click()
     expect(puffer.get_by_text("mussel or prawn in its shell, hard")).to_have_count(2)
     page.set_viewport_size({"width": 390, "height": 844})
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
@@ -57,7 +57,7 @@ def test_what_is_left_on_the_round_moves_the_week_and_the_plan_takes_it(page, ow
     assert group["feed_by"] == "weighed"
     assert group["food_protein_frac"] is not None
     page.goto(f"{own.url}/systems/4/log")
-    expect(page.get_by_text("much left").first).to_be_visible()
+    expect(page.get_by_role("checkbox", name="Mark fed, or fasted much left")).to_be_visible()
 
 
 def test_a_mix_and_a_culture_of_ones_own(page, own):

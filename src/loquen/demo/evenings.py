@@ -31,7 +31,7 @@ DONE_AGO = {
 
 COUNTED = (
     ("conditioner", 1000.0, 19, 5),
-    ("food.dry", 250.0, 10, 7),
+    ("food.flakes", 40.0, 10, 7),
     ("salt", 4000.0, 60, 7),
     ("test.nitrate", 50.0, 25, 10),
 )

@@ -41,12 +41,12 @@ from loquen.core.routine.due import (
     first_due,
     on_duty,
 )
-from loquen.core.routine.duty import Duty, Set
+from loquen.core.routine.duty import ROTA, Duty, Set
 from loquen.core.routine.recurring import following, rhythm_words
 from loquen.store import log, rounds, systems
 from loquen.store.rounds import Tick
 
-CALCIUM, ROTA = "calcium", "feed.rota"
+CALCIUM = "calcium"
 LOGGED_D = 400
 """So far back the log is looked at for what was done without a tick."""
 AHEAD_D = 56

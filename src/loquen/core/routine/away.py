@@ -7,7 +7,7 @@ from datetime import date, timedelta
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.routine.costs import Ahead, day_words, nitrate_on, passes_on
 from loquen.core.routine.due import Done, coming, due
-from loquen.core.routine.duty import Duty
+from loquen.core.routine.duty import ROTA, Duty
 
 LONGEST_D = 60
 FED_AGAIN_D = 4
@@ -57,7 +57,7 @@ def away(
     before: list[Errand] = []
     must: list[Errand] = []
     waits: list[Sentence] = []
-    for duty in duties:
+    for duty in one_menu(duties):
         if duty.kind == "feed":
             fed(duty, ahead, first, last, must, waits, visit_d)
         elif duty.key == "change":
@@ -66,6 +66,17 @@ def away(
             cared(duty, done.get(duty.key, Done()), began, first, last, before, must, waits)
     visits = [first + timedelta(days=n) for n in range(visit_d - 1, (last - first).days + 1, visit_d)]
     return Away(tuple(before), tuple(on_visits(errand, visits) for errand in must), tuple(waits))
+
+
+def one_menu(duties: Iterable[Duty]) -> list[Duty]:
+    """The duties with one meal of a week's rota in the place of all: a stand-in gives the same on every visit.
+
+    It is the one that feeds the most groups, and comes most often.
+    """
+    rows = list(duties)
+    menus = [duty for duty in rows if duty.key.startswith(ROTA)]
+    usual = max(menus, key=lambda duty: (len(duty.steps), len(duty.rhythm.weekdays)), default=None)
+    return [duty for duty in rows if duty not in menus or duty is usual]
 
 
 def on_visits(errand: Errand, visits: list[date]) -> Errand:

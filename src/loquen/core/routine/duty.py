@@ -9,6 +9,8 @@ from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence
 from loquen.core.routine.recurring import Rhythm
 
+ROTA = "feed.rota"
+"""How the keys of a week's meals begin."""
 DutyKind = Literal["feed", "change", "read", "filter", "clean", "plants", "lamp", "supply", "safety", "own"]
 
 

@@ -9,7 +9,7 @@ from loquen.core.graph.engine import Sheet
 from loquen.core.model.log import Entry
 from loquen.core.model.plan import Group, Plan, Weekday
 from loquen.core.model.quantity import Sentence, Term, of, say
-from loquen.core.routine.duty import Duty, animals_in
+from loquen.core.routine.duty import ROTA, Duty, animals_in
 from loquen.core.routine.recurring import WEEK, Rhythm
 
 NEED_CALCIUM = ("turtle",)
@@ -52,7 +52,7 @@ def rota_duties(sheet: Sheet[Plan], week: Rota) -> Iterator[Duty]:
         rows = week.on(weekdays[0])
         carriers = any(row.kind.shape in CARRY_SALMONELLA for row, _ in rows)
         yield Duty(
-            key=f"feed.rota{place}",
+            key=f"{ROTA}{place}",
             kind="feed",
             words=say(
                 "Feed {foods}, {amount} in {meals}.",
