@@ -5,6 +5,7 @@ from collections import OrderedDict
 from collections.abc import Iterable, Mapping
 from dataclasses import asdict, dataclass
 from datetime import date
+from functools import lru_cache
 from threading import Lock
 from typing import Any
 
@@ -34,7 +35,7 @@ from loquen.core.system.book import sheet_of
 from loquen.store.register import KeptResident
 from loquen.store.systems import Current
 
-MOST_KEPT = 500
+MOST_KEPT, MOST_READ = 500, 2000
 LONG_LIFE_YEARS = 20
 SOON_D = 30
 SCALELESS = ("turtle", "frog", "salamander")
@@ -175,10 +176,17 @@ def counts(groups: Iterable[Group]) -> Mapping[str, int]:
 
 
 def readable(system: Current) -> Plan | None:
+    """A system's plan; None where it can not be read."""
     try:
-        return read_document(system.document)
+        return read_text(system.document)
     except Unreadable:
         return None
+
+
+@lru_cache(maxsize=MOST_READ)
+def read_text(document: str | None) -> Plan:
+    """A stored plan, read once: a house is asked for all of them at every look."""
+    return read_document(document)
 
 
 def resident_out(row: Written, here: int, today: date) -> ResidentOut:
