@@ -6,6 +6,7 @@ from fastapi import FastAPI
 
 from loquen.api import building, fits, forecasts, library, own, planner, prices, sump
 from loquen.api.feeding import routes as feeding
+from loquen.api.joining import routes as joining
 from loquen.api.log import routes as log
 from loquen.api.quarantine import routes as quarantine
 from loquen.api.register import routes as register
@@ -57,6 +58,7 @@ def create_api(database: Database, controller_port: int | None = None) -> FastAP
         round_,
         register,
         quarantine,
+        joining,
         feeding,
     ):
         api.include_router(routes.router)

@@ -1737,6 +1737,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/systems/{system_id}/joining": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Joining
+         * @description Batches from temper, group and the filter's growth, each with its sizes and the day's list.
+         */
+        get: operations["read_joining_api_systems__system_id__joining_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/systems/{system_id}/joining/out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Way Out
+         * @description Where one of a kind could go now that is hunted in a system: the other systems, those that take it first.
+         */
+        get: operations["read_way_out_api_systems__system_id__joining_out_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/feeding": {
         parameters: {
             query?: never;
@@ -4629,6 +4669,51 @@ export interface components {
              */
             house_hot_l: number;
         };
+        /**
+         * JoinDay
+         * @description A day on which some join: who, why then, what is done.
+         */
+        JoinDay: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Carried */
+            carried: boolean;
+            why: components["schemas"]["Sentence"];
+            /** Joins */
+            joins: components["schemas"]["Joining"][];
+            /** To Do */
+            to_do: components["schemas"]["Sentence"][];
+        };
+        /**
+         * JoinOrder
+         * @description In what order those who are planned and do not live there yet join; `written` when anybody is in the register.
+         */
+        JoinOrder: {
+            result: components["schemas"]["Sentence"];
+            /** Written */
+            written: boolean;
+            /** Days */
+            days: components["schemas"]["JoinDay"][];
+        };
+        /**
+         * Joining
+         * @description Some of a group that go in together, how large they may be, and by which school.
+         */
+        Joining: {
+            /** Species */
+            species: string;
+            /** Common */
+            common: string;
+            /** Count */
+            count: number;
+            /** Length Cm */
+            length_cm: number;
+            /** Sizes */
+            sizes: components["schemas"]["SizeWindow"][];
+        };
         /** Kept */
         Kept: {
             /** Culture */
@@ -7467,6 +7552,24 @@ export interface components {
             batches: components["schemas"]["Batch"][];
             saw_tooth: components["schemas"]["SawTooth"] | null;
             section: components["schemas"]["Section"];
+        };
+        /**
+         * SizeWindow
+         * @description A school's window for one newcomer: from, to (None: no upper end), or why it can not be.
+         */
+        SizeWindow: {
+            /**
+             * School
+             * @enum {string}
+             */
+            school: "alike" | "larger" | "smaller";
+            /** Low Cm */
+            low_cm: number;
+            /** High Cm */
+            high_cm: number | null;
+            /** Possible */
+            possible: boolean;
+            words: components["schemas"]["Sentence"];
         };
         /** Softener */
         Softener: {
@@ -16790,6 +16893,163 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_joining_api_systems__system_id__joining_get: {
+        parameters: {
+            query: {
+                today: string;
+            };
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoinOrder"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_way_out_api_systems__system_id__joining_out_get: {
+        parameters: {
+            query: {
+                today: string;
+                animal: string;
+            };
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Places"];
+                };
             };
             /** @description Not Found */
             404: {

@@ -2,15 +2,15 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "@tanstack/react-router";
 import { useState } from "react";
 import { asked, client, Refused, type Larder, type SystemWeek } from "@/api/client";
-import { Button } from "@/ui/controls";
 import { Says } from "@/ui/figures/Says";
+import { Told } from "@/ui/Told";
 import { Cultures } from "./Cultures";
 import { feedingQuery, today, useRefresh } from "./feeding";
 import { Mixes } from "./Mixes";
 import { Shelf } from "./Shelf";
 import { WeekOf } from "./WeekOf";
 
-interface Told {
+interface Done {
   words: string;
   back?: Larder;
 }
@@ -19,7 +19,7 @@ interface Told {
 export function FeedingPage() {
   const feeding = useQuery(feedingQuery());
   const refresh = useRefresh();
-  const [told, setTold] = useState<Told | null>(null);
+  const [told, setTold] = useState<Done | null>(null);
   const [fault, setFault] = useState("");
   const found = feeding.data;
   const wrong = (cause: unknown) => setFault(cause instanceof Error ? cause.message : String(cause));
@@ -36,6 +36,7 @@ export function FeedingPage() {
         return false;
       },
     );
+  const undoOf = (larder?: Larder) => larder && (() => void keep(larder));
   const take = (week: SystemWeek) =>
     void asked(
       client.POST("/api/feeding/take/{system_id}", {
@@ -77,16 +78,7 @@ export function FeedingPage() {
           {fault}
         </p>
       )}
-      {told && (
-        <p role="status" className="mb-3 flex flex-wrap items-center gap-3 border-l-3 border-brass pl-3">
-          {told.words}
-          {told.back && (
-            <Button look="word" onClick={() => told.back && void keep(told.back)}>
-              Undo
-            </Button>
-          )}
-        </p>
-      )}
+      {told && <Told words={told.words} undo={undoOf(told.back)} />}
       {found && (
         <>
           <p className="mb-3 text-lg leading-snug">

@@ -5,6 +5,7 @@ import { useState } from "react";
 import { asked, client, type ArrivingOut, type CourseOut, type TubOut } from "@/api/client";
 import { Button, Menu } from "@/ui/controls";
 import { Says } from "@/ui/figures/Says";
+import { Told } from "@/ui/Told";
 import { ArrivalDialog } from "./ArrivalDialog";
 import { ArrivingLine } from "./ArrivingLine";
 import { CourseDialog } from "./CourseDialog";
@@ -82,14 +83,7 @@ export function QuarantinePage() {
         </p>
       )}
       {told && (
-        <p role="status" className="mb-3 flex flex-wrap items-center gap-3 border-l-3 border-brass pl-3">
-          {told.words}
-          {told.back && (
-            <Button look="word" onClick={() => void told.back?.().then(() => done(""))}>
-              Undo
-            </Button>
-          )}
-        </p>
+        <Told words={told.words} undo={told.back && (() => void told.back?.().then(() => done("")))} />
       )}
       {found && (
         <>

@@ -77,7 +77,7 @@ def meal_words(row: Fed, meal: Meal) -> Sentence:
     """What one group is given on a day, in pieces where it comes in pieces."""
     text = "{who}: {amount} of {food} in {meals}"
     if meal.pieces is not None:
-        text = "{who}: {amount} of {food}, {pieces} pieces, in {meals}"
+        text = "{who}: {amount} of {food}, pieces: {pieces}, in {meals}"
     return say(
         text,
         who=row.kind.common,

@@ -7,6 +7,7 @@ import { usePlan, useSheet } from "../context";
 import { Fields } from "@/ui/fields/Row";
 import { NumberField, SwitchField, TextField } from "@/ui/editing/fields";
 import { Figures } from "../Figures";
+import { JoinOrder } from "./JoinOrder";
 import { Adding, Remove, useRows } from "@/ui/editing/rows";
 
 const CARD = [
@@ -31,6 +32,7 @@ export function ArrivalsStage() {
   const { count, add, remove, full } = useRows("bags");
   return (
     <>
+      <JoinOrder />
       {count === 0 && (
         <p className="mb-3 text-quiet">
           An arrival’s card says whether to drip or to net across, how long, and what its tub needs.

@@ -1,0 +1,176 @@
+"""In what order newcomers join a system, and the way back for one that is hunted."""
+
+from collections import Counter
+from dataclasses import dataclass
+from datetime import date
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Response
+
+from loquen.api.computing import computed
+from loquen.api.dependencies import FAULTS, Kept
+from loquen.api.quarantine.view import Quarantined, read_quarantine, taken
+from loquen.api.register.schema import NamedPlace, Places
+from loquen.api.wire.answers import sent
+from loquen.api.wire.days import Today, day_of
+from loquen.api.wire.documents import read_document
+from loquen.core.data import own
+from loquen.core.data.library import Species, species
+from loquen.core.errors import NamedCase, UnknownKey
+from loquen.core.graph.asking import number
+from loquen.core.joining.batches import Batch, batches
+from loquen.core.joining.sizes import SizeWindow, windows
+from loquen.core.joining.the_day import list_of_the_day
+from loquen.core.model.plan import Group, Plan
+from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.register.homes import living_groups, places_for
+from loquen.core.routine.costs import day_words, with_on
+from loquen.core.system.book import sheet_of
+from loquen.store import systems
+from loquen.store.systems import existing
+
+router = APIRouter(prefix="/api", tags=["joining"], responses=dict(FAULTS))
+Residents = list[tuple[Species, float]]
+
+
+@dataclass(frozen=True, slots=True)
+class Joining:
+    """Some of a group that go in together, how large they may be, and by which school."""
+
+    species: str
+    common: str
+    count: int
+    length_cm: float
+    sizes: tuple[SizeWindow, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class JoinDay:
+    """A day on which some join: who, why then, what is done."""
+
+    day: date
+    carried: bool
+    why: Sentence
+    joins: tuple[Joining, ...]
+    to_do: tuple[Sentence, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class JoinOrder:
+    """In what order those who are planned and do not live there yet join; `written` when anybody is in the register."""
+
+    result: Sentence
+    written: bool
+    days: tuple[JoinDay, ...]
+
+
+@router.get("/systems/{system_id}/joining", response_model=JoinOrder)
+async def read_joining(system_id: int, database: Kept, today: Today) -> Response:
+    """Batches from temper, group and the filter's growth, each with its sizes and the day's list."""
+
+    def whole() -> Response:
+        day = day_of(today)
+        with database.reading() as session:
+            plan = read_document(systems.read(session, system_id).document)
+            kept = read_quarantine(session, day)
+        living = living_groups((row.life for row in kept.written), system_id, day)
+        return sent(order_of(plan, living, kept, day))
+
+    return await computed(whole)
+
+
+def order_of(plan: Plan, living: tuple[Group, ...], kept: Quarantined, today: date) -> JoinOrder:
+    counts = Counter[str]()
+    for group in living:
+        counts[group.species] += group.number
+    residents: Residents = [
+        (
+            species()[group.species],
+            group.length_cm if group.size_by == "length" else species()[group.species].adult_length_cm,
+        )
+        for group in living
+    ]
+    days = []
+    for batch in batches(plan, counts, today):
+        days.append(day_out(batch, residents, spare_places(kept, batch)))
+        residents += [(row.kind, row.length_cm) for row in batch.joins]
+    return JoinOrder(result_of(days, today), bool(living), tuple(days))
+
+
+def day_out(batch: Batch, residents: Residents, spare: list[str]) -> JoinDay:
+    return JoinDay(
+        day=batch.day,
+        carried=batch.ready_d is not None,
+        why=batch.why,
+        joins=tuple(
+            Joining(row.kind.key, row.kind.common, row.count, row.length_cm, tuple(windows(row.kind, residents)))
+            for row in batch.joins
+        ),
+        to_do=tuple(list_of_the_day(batch.joins, (kind for kind, _ in residents), spare)),
+    )
+
+
+def result_of(days: list[JoinDay], today: date) -> Sentence:
+    if not days:
+        return say("All who are planned live there.")
+    first = days[0]
+    who = ", ".join(f"{row.count} {row.common}" for row in first.joins)
+    if not first.carried:
+        return say("{who} would come first, but the filter never carries them.", who=who)
+    on = with_on(day_words(first.day, today))
+    if len(days) == 1:
+        return say("{who} join {on}.", who=who, on=on)
+    last = with_on(day_words(days[-1].day, today))
+    return say(
+        "{who} join first, {on}; in {count} batches all are in it {last}.",
+        who=who,
+        on=on,
+        count=Term(len(days), "count"),
+        last=last,
+    )
+
+
+def spare_places(kept: Quarantined, batch: Batch) -> list[str]:
+    """Tubs that stand empty and whose water takes one of those who join."""
+    ones = [Group(row.kind.key, 1, size_by="length", length_cm=max(0.2, row.length_cm)) for row in batch.joins]
+    empty = [tub for tub in kept.tubs if not kept.groups_in(tub)]
+    return [kept.names[tub] for tub in empty if all(takes_one(kept.plans[tub], one) for one in ones)]
+
+
+def takes_one(tub: Plan, one: Group) -> bool:
+    try:
+        good, _ = taken(tub, (one,), own.kept_as["time"])
+    except NamedCase:
+        return False
+    return good
+
+
+@router.get("/systems/{system_id}/joining/out", response_model=Places)
+async def read_way_out(
+    system_id: int, database: Kept, today: Today, animal: Annotated[str, Query(max_length=80)]
+) -> Response:
+    """Where one of a kind could go now that is hunted in a system: the other systems, those that take it first."""
+    if animal not in species():
+        raise UnknownKey("animals", animal)
+
+    def whole() -> Response:
+        with database.reading() as session:
+            existing(session, system_id)
+            kept = read_quarantine(session, day_of(today))
+        plans = {key: plan for key, plan in kept.plans.items() if key != system_id and key not in kept.tubs}
+        one = one_of(kept.plans.get(system_id), animal)
+        found = places_for(one, plans)
+        return sent(Places([NamedPlace(kept.names[place.system_id], place) for place in found]))
+
+    return await computed(whole)
+
+
+def one_of(plan: Plan | None, animal: str) -> Group:
+    """One animal of a kind, as long as they are in a plan; grown where it has none."""
+    if plan is not None:
+        for place, group in enumerate(plan.animals):
+            if group.species == animal:
+                length = number(sheet_of(plan, 0.0), f"animals.{place}.length_now_cm")
+                if length:
+                    return Group(animal, 1, size_by="length", length_cm=round(length, 1))
+    return Group(animal, 1)
