@@ -15,7 +15,20 @@ import tempfile
 from pathlib import Path
 
 ROOT = Path(__file__).parent.parent
-FLOORS = ("fit", "graph", "model", "physics", "register", "rooms", "routine", "system", "timeline")
+FLOORS = (
+    "feeding",
+    "fit",
+    "graph",
+    "joining",
+    "model",
+    "physics",
+    "quarantine",
+    "register",
+    "rooms",
+    "routine",
+    "system",
+    "timeline",
+)
 OTHER = {ast.Add: ast.Sub, ast.Sub: ast.Add, ast.Mult: ast.Div, ast.Div: ast.Mult}
 TURNED = {ast.Lt: ast.GtE, ast.LtE: ast.Gt, ast.Gt: ast.LtE, ast.GtE: ast.Lt, ast.Eq: ast.NotEq, ast.NotEq: ast.Eq}
 SWAPPED = {"min": "max", "max": "min", "all": "any", "any": "all"}

@@ -118,7 +118,7 @@ def test_a_tub_that_can_not_hold_them_is_the_first_thing_said(client):
     here(client, number, TUB_4, length_cm=9.0, count=40)
     asked = tub(client, TUB_4)["asks"]
     assert (asked["state"], asked["hours"] < 12) == ("short", True)
-    assert "A sponge of" in asked["ways"][0]["text"]
+    assert "of sponge from a healthy tank" in asked["ways"][0]["text"]
     assert "can not hold" in newcomers(client)["result"]["text"]
 
 

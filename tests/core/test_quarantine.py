@@ -214,6 +214,20 @@ def test_soft_acid_water_does_not_make_a_crowd_harmless():
     assert crowd.state == "short"
 
 
+def test_foul_water_is_no_poison_to_a_turtle():
+    found = asks(sheet_with([Group("common_musk_turtle", 1)], bare(60)))
+    assert found.peak_mg_l > 0.5
+    assert found.state == "tight"
+
+
+def test_a_hot_summer_warns_and_does_not_refuse_a_stay_in_winter():
+    cool = new_tub("Tub", 18, 0.5, None)
+    heat = replace(cool.heat, heated=False, target_c=16.0, room_cold_c=10.0, room_warm_c=20.0, room_mean_c=15.0)
+    found = asks(sheet_with([Group("stickleback", 5)], replace(cool, heat=heat)))
+    assert found.state == "tight"
+    assert "these animals bear 18" in as_text(found.against[0], {})
+
+
 def test_every_way_out_makes_it_an_easy_change():
     groups = [Group("neon_tetra", 10)]
     tub = bare()
@@ -221,7 +235,7 @@ def test_every_way_out_makes_it_an_easy_change():
     assert len(words) == 3
     litres = float(words[1].split("In a tub of ")[1].split(" L")[0])
     assert asks(sheet_with(groups, bare(litres))).change_frac <= 0.501
-    sponge = float(words[0].split("A sponge of ")[1].split(" L")[0])
+    sponge = float(words[0].split(" mL of sponge")[0]) / 1000
     # The sheet's sponge is driven by its flow, the way out reckons one that water passes freely: a tenth apart.
     assert asks(sheet_with(groups, bare(sponge=sponge))).change_frac <= 0.6
     part = float(words[2].split("Fed ")[1].split(" %")[0]) / 100

@@ -22,8 +22,9 @@ NOTABLE = 0.1
 """Of the level they may live in: new water that brings more of it along is told."""
 LARGEST_TUB_L, LEAST_FED = 400.0, 0.25
 """No keeper sets up a larger tub for newcomers, or starves them under this."""
-REFUSES = ("water_suits", "dawn_breathes", "summer_borne")
-"""Checks of its plan that keep animals out of a tub: all others are for animals that stay."""
+REFUSES, WARNS = ("water_suits", "dawn_breathes"), ("summer_borne",)
+"""Checks of its plan that keep animals out of a tub, and one that a stay in another season may pass by: all others are for
+animals that stay."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,9 +97,9 @@ def takes(tub: Plan, groups: Iterable[Group], filter_dead: bool = False) -> tupl
     return asked.state != "short", next(iter(asked.against), asked.words)
 
 
-def refusals(sheet: Sheet[Plan]) -> Iterable[Sentence]:
+def reasons(sheet: Sheet[Plan], checks: Iterable[str]) -> Iterable[Sentence]:
     """What its water, its warmth and what they breathe say against it."""
-    for key in REFUSES:
+    for key in checks:
         verdict = verdict_of(sheet, key)
         if verdict is not None and verdict.state == "short":
             yield verdict.reason
@@ -120,8 +121,11 @@ def asks(sheet: Sheet[Plan], filter_dead: bool = False) -> Asks:
     told = told_share(share)
     peak = new + left / litres / told if told else 0.0
     state: State = "holds" if share <= table["easy_change_frac"].value else "tight"
-    against = tuple(refusals(sheet))
-    if against or peak > max(limit, harm_mg_l(sheet)):
+    against = tuple(reasons(sheet, REFUSES))
+    warned = tuple(reasons(sheet, WARNS))
+    if warned and state == "holds":
+        state = "tight"
+    if against or (poisoned(sheet) and peak > max(limit, harm_mg_l(sheet))):
         state = "short"
     return Asks(
         litres=litres,
@@ -135,10 +139,15 @@ def asks(sheet: Sheet[Plan], filter_dead: bool = False) -> Asks:
         peak_mg_l=peak,
         state=state,
         words=words(litres, made, min(taken, made), limit, new, told, peak),
-        against=against,
+        against=against + warned,
         shock=shock(sheet, told),
         ways=tuple(ways_out(sheet, made, taken, limit, new, filter_dead)) if told and state != "holds" else (),
     )
+
+
+def poisoned(sheet: Sheet[Plan]) -> bool:
+    """Whether ammonia harms any in it: to turtles it is foul water."""
+    return any(sheet.value(f"animals.{i}.animal").shape != "turtle" for i in range(len(sheet.root.animals)))
 
 
 def harm_mg_l(sheet: Sheet[Plan]) -> float:
@@ -207,8 +216,8 @@ def ways_out(
     terms: dict[str, Term | str] = {"share": Term(easy, "share")}
     if not filter_dead:
         wanted = (made - taken - borne) / (per_m2 * sponge.area_m2_l * sponge.share_used)
-        terms["sponge"] = Term(rounded_up(wanted), "volume")
-        yield say("A sponge of {sponge} from a healthy tank, moved wet, brings it down to {share} a day.", **terms)
+        terms["sponge"] = sponge_term(rounded_up(wanted))
+        yield say("{sponge} of sponge from a healthy tank, moved wet, bring it down to {share} a day.", **terms)
     if new > NOTABLE * limit and (made - taken) / litres / limit <= easy:
         yield say(
             "New water without ammonia, through carbon or with a conditioner that binds it, brings it down to {share} a day.",
@@ -218,6 +227,11 @@ def ways_out(
         yield say("In a tub of {wanted} it is {share} a day.", wanted=Term(wanted_l, "volume"), **terms)
     if (part := math.floor((borne + taken) / made * 20) / 20) >= LEAST_FED:
         yield say("Fed {part} of what they usually get, it is {share} a day.", part=Term(part, "share"), **terms)
+
+
+def sponge_term(litres: float) -> Term:
+    """Under a litre in millilitres."""
+    return Term(litres * 1000, "dose") if litres < 1 else Term(litres, "volume")
 
 
 def rounded_up(value: float) -> float:

@@ -83,7 +83,10 @@ export function TubOf({ tub, settings, release, course }: TubProps) {
               {asks.hours !== null &&
                 ` Nothing done, it is reached after ${asks.hours > 72 ? units.text(asks.hours / 24, "days") : units.text(asks.hours, "hours")}.`}
               {asks.against.map((sentence, i) => (
-                <span key={i} className="block text-sm text-short">
+                <span
+                  key={i}
+                  className={`block text-sm ${asks.state === "short" ? "text-short" : "text-brass"}`}
+                >
                   <Says sentence={sentence} />
                 </span>
               ))}
