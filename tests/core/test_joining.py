@@ -7,7 +7,7 @@ from datetime import date
 import pytest
 
 from loquen.core.data.library import species
-from loquen.core.joining.batches import batches, ready_in_d, to_join
+from loquen.core.joining.batches import batches, ready_in_d, to_join, with_number
 from loquen.core.joining.sizes import windows
 from loquen.core.joining.the_day import list_of_the_day
 from loquen.core.model.plan import Filter, Group, Plan, RunIn
@@ -84,6 +84,12 @@ def test_holders_of_ground_alone_are_not_called_late():
     rows = batches(tidal_corner(), {}, DAY)
     assert as_text(rows[0].why, {}).startswith("All of them together, for they hold their ground")
     assert as_text(rows[1].why, {}).startswith("Late, for they hold their ground")
+
+
+def test_a_part_of_a_group_has_its_share_of_males_and_of_weighed_food():
+    half = with_number(Group("zebra_mbuna", 12, males=4, weighed_g_d=3.0), 6)
+    assert (half.number, half.males, half.weighed_g_d) == (6, 2, 1.5)
+    assert with_number(Group("zebra_mbuna", 12), 6).males is None
 
 
 # Sizes --------------------------------------------------------------------------------------------
