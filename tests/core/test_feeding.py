@@ -9,7 +9,7 @@ from loquen.core.data.library import foods, species
 from loquen.core.feeding.cultures import grown
 from loquen.core.feeding.foods import at_hand, fits_mouth, mixed, nourishes, reaches, suitable, why_none
 from loquen.core.feeding.left import part_after
-from loquen.core.feeding.rota import days_of_green, days_with_food, rota, week_of_foods
+from loquen.core.feeding.rota import days_of_green, days_with_food, nearness, rota, week_of_foods
 from loquen.core.graph.asking import number
 from loquen.core.model.feeding import Kept, Larder, Mix, Part, larder_faults
 from loquen.core.model.plan import Group, Plan
@@ -210,6 +210,13 @@ def test_foods_alternate_with_the_nearest_every_other_day():
         "water_fleas",
         "flakes",
     ]
+
+
+def test_of_two_foods_as_far_off_the_poorer_is_nearer():
+    kind = species()["neon_tetra"]
+    poor, rich = (replace(foods()["flakes"], protein_frac=kind.protein_frac + off) for off in (-0.05, 0.05))
+    assert nearness(poor, kind) < nearness(rich, kind)
+    assert nearness(rich, kind) < nearness(replace(poor, protein_frac=kind.protein_frac - 0.08), kind)
 
 
 def test_pieces_are_grams_over_what_one_weighs():

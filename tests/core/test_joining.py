@@ -6,6 +6,7 @@ from datetime import date
 
 import pytest
 
+from loquen.core.data import library
 from loquen.core.data.library import species
 from loquen.core.joining.batches import batches, ready_in_d, to_join, with_number
 from loquen.core.joining.sizes import windows
@@ -119,6 +120,13 @@ def test_what_would_be_food_or_never_grows_so_large_is_no_way():
     swallowed = by_school("boeseman_rainbowfish", (hunter.key, 20.0))["smaller"]
     assert not swallowed.possible
     assert "food to" in as_text(swallowed.words, {}) or "grow to" in as_text(swallowed.words, {})
+
+
+def test_a_deep_body_is_swallowed_at_less_length():
+    shapes = library.body_shapes()
+    slender, disc = (by_school(key, ("zebra_mbuna", 10.0))["smaller"].low_cm for key in ("neon_tetra", "discus"))
+    assert disc == pytest.approx(slender * shapes["deep"].depth_frac / shapes["disc"].depth_frac)
+    assert disc < slender
 
 
 def test_nobody_who_holds_ground_sets_no_size():

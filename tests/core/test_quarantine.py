@@ -190,6 +190,7 @@ def test_a_seeded_sponge_takes_it_and_a_course_that_harms_it_does_not():
     groups = [Group("neon_tetra", 10)]
     seeded_tub = sheet_with(groups, bare(sponge=0.4))
     assert (asks(seeded_tub).told_frac, asks(seeded_tub).hours) == (0.0, None)
+    assert (asks(seeded_tub).peak_mg_l, asks(seeded_tub).change_l) == (0.0, 0.0)
     dead = asks(seeded_tub, filter_dead=True)
     assert dead.taken_mg_d == 0
     assert dead.change_frac == pytest.approx(asks(sheet_with(groups, bare())).change_frac)

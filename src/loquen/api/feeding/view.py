@@ -2,7 +2,7 @@
 
 import json
 from collections import defaultdict
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import asdict, dataclass, replace
 from datetime import UTC, date, datetime, timedelta
 from functools import lru_cache
@@ -21,6 +21,7 @@ from loquen.api.feeding.schema import (
 )
 from loquen.api.register.view import readable
 from loquen.api.sheet.drawing import Section, section_of
+from loquen.api.sheet.todays import todays_sheet
 from loquen.core.data import library, own
 from loquen.core.errors import NamedCase
 from loquen.core.feeding.cultures import grown
@@ -35,7 +36,6 @@ from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.routine.care.feeding import rota_duties
 from loquen.core.routine.consumables import Use, foods_of
 from loquen.core.routine.duty import Duty, animals_in
-from loquen.core.system.book import sheet_of
 from loquen.store import house, log, quarantine
 from loquen.store.systems import Current
 
@@ -57,7 +57,7 @@ class Week:
 
 @lru_cache(maxsize=600)
 def week_of(plan: Plan, larder: Larder, part: float, library_time: float) -> Week:
-    sheet = sheet_of(plan, 0.0)
+    sheet = todays_sheet(plan)
     found = rota(sheet, larder, part)
     return Week(found, section_of(sheet, "length_now_cm"), tuple(rota_duties(sheet, found)), tuple(foods_of(found)))
 
@@ -95,23 +95,23 @@ def part_of(meals: Iterable[Logged]) -> float:
     return part_after(row.left for row in meals if row.left)
 
 
-def fed_weeks(session: Session, known: Iterable[Current], today: date) -> dict[int, Week]:
-    """The week of every system whose animals are fed from the larder; none while it is empty."""
+def feeder(session: Session, today: date) -> Callable[[Current], Week | None]:
+    """What makes the week of a system whose animals are fed from the larder; None for others, and while it is empty."""
     larder = read_larder(session)
-    if not larder.foods and not larder.mixes:
-        return {}
     meals = logged_meals(session, today)
     tubs = quarantine.tubs(session)
-    found = {}
-    for system in known:
+
+    def week(system: Current) -> Week | None:
         plan = readable(system)
-        if system.id in tubs or plan is None or not plan.animals or conflicts(plan) or not animals_in(plan):
-            continue
+        fed = plan is not None and bool(plan.animals) and system.id not in tubs and (larder.foods or larder.mixes)
+        if plan is None or not fed or conflicts(plan) or not animals_in(plan):
+            return None
         try:
-            found[system.id] = week_of(plan, larder, part_of(meals.get(system.id, ())), own.kept_as["time"])
+            return week_of(plan, larder, part_of(meals.get(system.id, ())), own.kept_as["time"])
         except NamedCase:
-            continue
-    return found
+            return None
+
+    return week
 
 
 # What a page shows ------------------------------------------------------------------------------
@@ -120,7 +120,8 @@ def fed_weeks(session: Session, known: Iterable[Current], today: date) -> dict[i
 def fodder(session: Session, known: list[Current], today: date) -> Fodder:
     """The whole house: rotas first, then what is at hand."""
     larder = read_larder(session)
-    weeks = fed_weeks(session, known, today)
+    week_for = feeder(session, today)
+    weeks = {system.id: week for system in known if (week := week_for(system)) is not None}
     meals = logged_meals(session, today)
     rotas = [week.rota for week in weeks.values()]
     wanted = week_of_foods(rotas)
@@ -231,7 +232,7 @@ def with_food(plan: Plan, larder: Larder, meals: list[Logged]) -> Plan:
     week = week_of(plan, larder, part_of(meals), own.kept_as["time"]).rota
     fed = as_fed(week, meals)
     part = fed.part * (fed.of_rota if fed.of_rota is not None else 1.0)
-    sheet = sheet_of(plan, 0.0)
+    sheet = todays_sheet(plan)
     groups = list(plan.animals)
     for row in week.fed:
         if not row.meals:

@@ -9,6 +9,7 @@ from threading import Lock
 
 from loquen.api.computing import aside
 from loquen.api.sheet.drawing import Section, section_of
+from loquen.api.sheet.todays import todays_sheet
 from loquen.api.wire.documents import read_document
 from loquen.core.data import own
 from loquen.core.model.consistency import conflicts
@@ -17,7 +18,6 @@ from loquen.core.routine.care.whole import care_of
 from loquen.core.routine.consumables import Use, spared_parts, uses_of
 from loquen.core.routine.costs import LONG_D, Ahead, ahead_of
 from loquen.core.routine.duty import Duty
-from loquen.core.system.book import sheet_of
 from loquen.store.systems import Current
 
 MOST_KEPT = 2000
@@ -80,7 +80,7 @@ def made_care(system: Current) -> Care:
     try:
         plan = read_document(system.document)
         if not conflicts(plan):
-            sheet = sheet_of(plan, 0.0)
+            sheet = todays_sheet(plan)
             duties = care_of(sheet)
             return Care(
                 system.id,

@@ -9,7 +9,7 @@ from zoneinfo import ZoneInfo
 
 from sqlmodel import Session
 
-from loquen.api.feeding.view import Week, fed_weeks
+from loquen.api.feeding.view import Week, feeder
 from loquen.api.quarantine.view import TubCare, tub_cares
 from loquen.api.round.cares import Care, Cares
 from loquen.api.round.schema import (
@@ -71,8 +71,9 @@ def read_house(session: Session, cares: Cares, zone: ZoneInfo, today: date) -> H
     walk = rounds.walk(session)
     known = sorted(systems.list_all(session), key=lambda row: (walk.get(row.id, len(walk) + row.id), row.id))
     tubs = tub_cares(session, known, today)
-    weeks = fed_weeks(session, known, today)
-    found = [fed_by(as_tub(cares.of(system), tubs.get(system.id)), weeks.get(system.id)) for system in known]
+    week = feeder(session, today)
+    # One system after the other, so that its sheet is made once.
+    found = [fed_by(as_tub(cares.of(system), tubs.get(system.id)), week(system)) for system in known]
     settings = {
         system_id: {key: rebuilt(Set, json.loads(text)) for key, text in rows.items()}
         for system_id, rows in rounds.settings(session).items()
