@@ -12,7 +12,7 @@ from loquen.core.model.plan import Changes, Cycle, Group, Lamp, RunIn
 from loquen.core.model.quantity import as_text, say
 from loquen.core.routine import consumables
 from loquen.core.routine.away import away, every_visit
-from loquen.core.routine.care import filters, living
+from loquen.core.routine.care import filters, living, zeolite
 from loquen.core.routine.care.whole import care_of
 from loquen.core.routine.costs import Ahead, ahead_of, cost, day_words, passes_on
 from loquen.core.routine.due import Done, Helper, as_set, attended, coming, due
@@ -438,3 +438,36 @@ def test_spares_are_one_for_so_many_in_use_of_the_whole_house():
 def test_the_uses_of_a_house_are_each_there_once():
     one = consumables.Use("salt", "Salt", "small_mass", 3.0)
     assert [(use.key, use.a_week) for use in consumables.together([one, one])] == [("salt", 6.0)]
+
+
+def test_zeolite_is_full_when_it_holds_what_the_animals_make():
+    plan = rope_walk_b()
+    plan = replace(
+        plan,
+        filters=(replace(plan.filters[0], zeolite_g=200.0), *plan.filters[1:]),
+        water=replace(plan.water, tank_gh_dgh=8.0),
+    )
+    made = sheet_of(plan, 0.0).value("load_now_mg_d")
+    duty = by_key(plan)["zeolite"]
+    # 1.5 mg of N a gram in soft water, half of it at 8 dGH: 150 mg in 200 g.
+    assert duty.rhythm.every_d == duty.offset_d == max(1, int(150 / made))
+    assert zeolite.capacity_mg_g(0) == 1.5
+    assert zeolite.capacity_mg_g(8) == 0.75
+    assert "never in the tank" in duty.caution
+    assert "zeolite" not in by_key(rope_walk_b())
+
+
+def test_zeolite_leaves_salted_water_at_once():
+    plan = tidal_corner()
+    plan = replace(plan, filters=(replace(plan.filters[0], zeolite_g=200.0), *plan.filters[1:]))
+    duty = by_key(plan)["zeolite"]
+    assert (duty.rhythm.every_d, duty.entry.kind) == (1, "taken")
+    assert "Take the zeolite out" in as_text(duty.words, {})
+
+
+def test_shrimps_have_leaves_by_their_litres():
+    duty = by_key(bottle_shelf())["leaves"]
+    litres = sheet_of(bottle_shelf(), 0.0).value("real_volume_l")
+    assert duty.entry.amount == max(1, litres // 20)
+    assert duty.rhythm.every_d == 21
+    assert "leaves" not in by_key(long_hall())

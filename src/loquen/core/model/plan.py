@@ -167,6 +167,7 @@ class Filter:
             },
         ),
     ] = "usual"
+    zeolite_g: Annotated[float, Quantity("Zeolite in it", "small_mass", 0, 100_000)] = 0.0
 
 
 @dataclass(frozen=True, slots=True)

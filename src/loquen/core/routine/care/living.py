@@ -1,15 +1,16 @@
-"""Plants that are thinned by what they take up, and lamps that fade."""
+"""Leaves that are grazed on, plants that are thinned by what they take up, and lamps that fade."""
 
+import math
 from collections.abc import Iterator
 
-from loquen.core.data.library import plants
+from loquen.core.data.library import plants, species
 from loquen.core.data.tables import constants
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
 from loquen.core.model.log import Entry
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Term, of, say
-from loquen.core.routine.duty import Duty
+from loquen.core.routine.duty import Duty, animals_in
 from loquen.core.routine.recurring import Rhythm
 
 DAYS_PER_MONTH = 365.25 / 12
@@ -18,8 +19,35 @@ UNPLUG = "Unplug the lamp before it is changed, and never look into an ultraviol
 
 
 def duties(sheet: Sheet[Plan]) -> Iterator[Duty]:
+    yield from leaves(sheet)
     yield from thinning(sheet)
     yield from lamps(sheet)
+
+
+def leaves(sheet: Sheet[Plan]) -> Iterator[Duty]:
+    """Dry leaves for those who graze on what grows on them: as many as the water is large, in turn."""
+    table = constants("routine.toml")
+    litres = number(sheet, "real_volume_l")
+    grazing = [row.species for row in sheet.root.animals if species()[row.species].feeds_on == "shrimp"]
+    if not grazing or not litres or not animals_in(sheet.root):
+        return
+    count = max(1, math.floor(litres / table["leaf_l"].value))
+    days = round(table["leaf_d"].value)
+    yield Duty(
+        key="leaves",
+        kind="plants",
+        words=say(
+            "Add dry leaves, {count} of a hand's size, and take out the skeletons of the last.", count=str(count)
+        ),
+        why=say(
+            "What grows on them is food between meals; one to {litres}, anew each time they are eaten.",
+            litres=Term(table["leaf_l"].value, "volume"),
+        ),
+        rhythm=Rhythm(every_d=days),
+        minutes=table["feeding_min"].value,
+        entry=Entry("added", what="dry leaves", amount=count),
+        caution="From trees that were not sprayed, dried, and scalded first.",
+    )
 
 
 def thinned_g(taken_mg_d: float, days: float) -> float:

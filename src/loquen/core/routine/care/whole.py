@@ -3,10 +3,10 @@
 from loquen.core.errors import NamedCase
 from loquen.core.graph.engine import Sheet
 from loquen.core.model.plan import Plan
-from loquen.core.routine.care import feeding, filters, glass, living, safety, water
+from loquen.core.routine.care import feeding, filters, glass, living, safety, water, zeolite
 from loquen.core.routine.duty import Duty
 
-PARTS = (feeding, water, filters, glass, living, safety)
+PARTS = (feeding, water, filters, zeolite, glass, living, safety)
 
 
 def care_of(sheet: Sheet[Plan]) -> tuple[Duty, ...]:

@@ -22,6 +22,7 @@ export function FilterStage() {
             <NumberField path={`filters.${i}.maturity_frac`} placeholder="as it runs" />
             <NumberField path={`filters.${i}.holds_l`} />
             <NumberField path={`filters.${i}.filter_w`} />
+            <NumberField path={`filters.${i}.zeolite_g`} />
             <ChoiceField path={`filters.${i}.outlet`} />
           </Fields>
           <Remove
