@@ -3830,6 +3830,11 @@ export interface components {
              * @enum {string}
              */
             outlet: "usual" | "submerged" | "spill" | "spray";
+            /**
+             * Zeolite G
+             * @default 0
+             */
+            zeolite_g: number;
         };
         /**
          * FilterOut
