@@ -5,6 +5,7 @@ from importlib.metadata import version
 from fastapi import FastAPI
 
 from loquen.api import building, fits, forecasts, library, own, planner, prices, sump
+from loquen.api.breeding import routes as breeding
 from loquen.api.feeding import routes as feeding
 from loquen.api.joining import routes as joining
 from loquen.api.log import routes as log
@@ -62,6 +63,8 @@ def create_api(database: Database, controller_port: int | None = None) -> FastAP
         feeding,
     ):
         api.include_router(routes.router)
+    api.include_router(breeding.router)
+    api.include_router(breeding.drafts)
     api.include_router(rooms.router)
     api.include_router(rooms.drafts)
     api.include_router(controller.router)

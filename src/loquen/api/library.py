@@ -15,13 +15,14 @@ from loquen.core.model.options import options_of
 from loquen.core.model.plan import PLAN
 from loquen.core.model.quantity import Choice, Quantity, Unit, kinds
 from loquen.core.model.room import ROOM
+from loquen.core.model.venture import VENTURE
 from loquen.core.system.planner import levers
 from loquen.core.system.propose import sump_sizing
 
 UNREAD = "ranges, litres, ratios, company and growth: keepers’ practice, unverified"
 
 router = APIRouter(prefix="/api", tags=["library"])
-SHAPES = (PLAN, ROOM)
+SHAPES = (PLAN, ROOM, VENTURE)
 """What can be entered into; their sections have no name in common."""
 
 

@@ -32,7 +32,7 @@ from loquen.core.model.plan import (
 )
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.planner.levers import filter_of
-from loquen.demo import evenings, larder, newcomers, residents, stories
+from loquen.demo import evenings, larder, newcomers, residents, stories, ventures
 from loquen.demo.fish_room import cellar_room
 from loquen.store import log, systems, waters
 from loquen.store.database import Database
@@ -346,5 +346,6 @@ def fill(database: Database) -> None:
             )
             newcomers.fill(session, places["hall"], places["walk_b"], places["shelf"], now)
             larder.fill(session, walk_b, now)
+            ventures.fill(session, places, now)
             for water in waters_of_the_house():
                 waters.create(session, json.dumps(asdict(water)))

@@ -13,6 +13,8 @@ PARTS = ("part", "quantity", "unit", "spare", "for", "price of one", "together")
 GAP_MM = 60.0
 
 Cell = str | float | int
+Page = tuple[str, Sequence[str], Sequence[Sequence[Cell]]]
+"""A table with its title and its heads."""
 
 
 def harmless(cell: Cell) -> Cell:
@@ -63,15 +65,18 @@ def as_csv(heads: Sequence[str], rows: Sequence[Sequence[Cell]]) -> str:
 
 def as_workbook(sheet: Sheet, quoted: build.Quote) -> bytes:
     """Parts and cutting list as a spreadsheet of two sheets."""
+    return as_pages([("Parts", PARTS, part_rows(quoted)), ("Cutting list", CUTS, cut_rows(sheet))])
+
+
+def as_pages(pages: Sequence[Page]) -> bytes:
+    """Tables as a spreadsheet, a sheet for each."""
     from openpyxl import Workbook
 
     book = Workbook()
     first = book.active
     assert first is not None
-    for page, title, heads, rows in (
-        (first, "Parts", PARTS, part_rows(quoted)),
-        (book.create_sheet(), "Cutting list", CUTS, cut_rows(sheet)),
-    ):
+    for place, (title, heads, rows) in enumerate(pages):
+        page = first if place == 0 else book.create_sheet()
         page.title = title
         page.append(list(heads))
         for row in rows:

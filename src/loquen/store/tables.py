@@ -5,7 +5,7 @@ from datetime import UTC, datetime
 from sqlalchemy import Column, DateTime, Dialect, Index, Text, TypeDecorator, UniqueConstraint
 from sqlmodel import Field, SQLModel
 
-SYSTEM, ROOM = "system", "room"
+SYSTEM, ROOM, VENTURE = "system", "room", "venture"
 """What a document is of."""
 
 

@@ -4,12 +4,22 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from loquen.api.wire.plan import PlanSchema, RoomSchema, SourceSchema, room_to_core, to_core, water_to_core
+from loquen.api.wire.plan import (
+    PlanSchema,
+    RoomSchema,
+    SourceSchema,
+    VentureSchema,
+    room_to_core,
+    to_core,
+    venture_to_core,
+    water_to_core,
+)
 from loquen.api.wire.words import plan_path, problem_sentence
 from loquen.core.model.documents import ROOM_STEPS, Unreadable, parsed, upgraded
 from loquen.core.model.plan import Plan, Source
 from loquen.core.model.quantity import Sentence, say
 from loquen.core.model.room import ROOM_VERSION, Room
+from loquen.core.model.venture import VENTURE_VERSION, Venture
 
 
 def read_document(stored: str | None) -> Plan:
@@ -20,6 +30,11 @@ def read_document(stored: str | None) -> Plan:
 def read_room(stored: str | None) -> Room:
     """A stored room of any version as today's; raise Unreadable."""
     return room_to_core(checked(RoomSchema, upgraded(parsed(stored), ROOM_VERSION, ROOM_STEPS), ""))
+
+
+def read_venture(stored: str | None) -> Venture:
+    """A stored venture of any version as today's; raise Unreadable."""
+    return venture_to_core(checked(VentureSchema, upgraded(parsed(stored), VENTURE_VERSION, {}), ""))
 
 
 def read_water(stored: str) -> Source:

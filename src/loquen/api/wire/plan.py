@@ -18,6 +18,7 @@ from loquen.core.model.plan import Plan, Source, Tank
 from loquen.core.model.quantity import Choice, Quantity
 from loquen.core.model.room import Room
 from loquen.core.model.typed import Ambiguous, NotANumber, read_number
+from loquen.core.model.venture import Venture
 
 MOST_NOTES = 4000
 A_DATE = r"^(\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01]))?$"
@@ -103,12 +104,15 @@ if typing.TYPE_CHECKING:
 
     class RoomSchema(Strict): ...
 
+    class VentureSchema(Strict): ...
+
 else:
     PlanSchema = mirror(Plan)
     TankSchema = mirror(Tank)
     SourceSchema = mirror(Source)
     EntrySchema = mirror(Entry)
     RoomSchema = mirror(Room)
+    VentureSchema = mirror(Venture)
 
 
 def to_core(schema: BaseModel) -> Plan:
@@ -130,6 +134,17 @@ def room_to_core(schema: BaseModel) -> Room:
 def room_from_core(room: Room) -> RoomSchema:
     """A room of the core for the wire."""
     return RoomSchema.model_validate(plain_data(asdict(room)))
+
+
+def venture_to_core(schema: BaseModel) -> Venture:
+    """A validated venture as the core's dataclasses."""
+    venture: Venture = rebuilt(Venture, schema.model_dump())
+    return venture
+
+
+def venture_from_core(venture: Venture) -> VentureSchema:
+    """A venture of the core for the wire."""
+    return VentureSchema.model_validate(plain_data(asdict(venture)))
 
 
 def water_to_core(schema: BaseModel) -> Source:

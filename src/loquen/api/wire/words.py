@@ -9,6 +9,7 @@ from loquen.core.model.quantity import Choice, Quantity, Sentence, Term, quoted,
 from loquen.core.model.register import RegisterFault
 from loquen.core.model.room import ROOM
 from loquen.core.model.typed import Ambiguous, NotANumber, read_number
+from loquen.core.model.venture import VENTURE
 
 CONFLICTS: dict[str, tuple[str, dict[str, str]]] = {
     "unknown_in_library": ("“{key}” is not in the library.", {}),
@@ -74,6 +75,18 @@ CONFLICTS: dict[str, tuple[str, dict[str, str]]] = {
     "no_reservoir": ("Zone {zone} is fed from it: it holds nothing.", {"zone": "count"}),
     "nothing_purifies": ("There is no reverse osmosis in this room yet.", {}),
     "summer_colder": ("Warmer than the coldest of the year, {nearest}.", {"nearest": "temperature"}),
+    "no_female": ("Without a female there are no broods: one at least.", {}),
+    "fewer_tanks_than_colony": ("The colony alone has {colony}.", {"colony": "count"}),
+    "beyond_adult": (
+        "{kind} grow to {adult} and only ever near it: at most {nearest}.",
+        {"adult": "length", "nearest": "length"},
+    ),
+    "price_without_size": ("A price is entered, and no size to sell at.", {}),
+    "sale_without_size": ("At what length do they go?", {}),
+    "sold_twice": (
+        "That sends {parts} of the {sex} away: at most {nearest} here.",
+        {"parts": "share", "nearest": "share"},
+    ),
     "mix_hotter_than_store": ("The store is no hotter than the mix that is made from it.", {}),
 }
 
@@ -95,15 +108,17 @@ def wanted(entry: Quantity) -> tuple[str, dict[str, Term]]:
 
 
 def entry_at(path: str) -> Quantity | Choice | None:
-    """What may be entered at a path of a plan or a room: their sections have no name in common."""
-    return PLAN.entry_at(path) or ROOM.entry_at(path)
+    """What may be entered at a path of a plan, a room or a venture: their sections have no name in common."""
+    return PLAN.entry_at(path) or ROOM.entry_at(path) or VENTURE.entry_at(path)
 
 
 def entry_sentence(path: str, problem: str, given: Any) -> Sentence:
     """What is wrong with one typed value, by the field's own limits and unit."""
     entry = entry_at(path)
     if problem == "too_long" and isinstance(given, list):
-        return say("At most {most} of them.", most=Term((PLAN.limits | ROOM.limits).get(path, 0), "count"))
+        return say(
+            "At most {most} of them.", most=Term((PLAN.limits | ROOM.limits | VENTURE.limits).get(path, 0), "count")
+        )
     if not isinstance(entry, Quantity):
         return say("“{given}” can not be chosen here.", given=quoted(given))
     band, terms = wanted(entry)

@@ -655,3 +655,40 @@ class Culture:
 @cache
 def cultures() -> Table[Culture]:
     return read_csv("cultures.csv", Culture)
+
+
+BreedWay = Literal[
+    "livebearer", "scatterer", "substrate", "cave", "mouthbrooder", "bubble_nest", "shrimp", "amphibian"
+]
+
+
+@dataclass(frozen=True, slots=True)
+class Breeding:
+    """How a kind breeds: young of a brood that swim, of a female of some length; days between; when sexes, size and
+    colour tell; what a spawn wants. `pairs_ratio` is females to each male."""
+
+    key: str
+    way: BreedWay
+    brood: float
+    brood_low: float
+    brood_high: float
+    at_female_cm: float
+    interval_d: float
+    interval_low_d: float
+    interval_high_d: float
+    start_cm: float
+    pairs_ratio: float
+    females_least: int
+    sexed_cm: float
+    sale_cm: float
+    colour_d: float
+    eats_young: bool
+    wants: str
+    source: str
+    note: str
+
+
+@cache
+def breeding() -> Table[Breeding]:
+    """Kinds whose breeding is known, by the key of the animal."""
+    return read_csv("breeding.csv", Breeding)

@@ -1,5 +1,7 @@
 """From a value and its limit to a verdict, the same way everywhere."""
 
+from dataclasses import replace
+
 from loquen.core.graph.nodes import Gauge, State, Verdict
 from loquen.core.model.quantity import Sentence, Term, of, say
 
@@ -57,6 +59,11 @@ def by_practice(verdict: Verdict, limit: float, leeway: float | None = None) -> 
     if verdict.state != "short" or -verdict.margin > (TIGHT_FRAC * abs(limit) if leeway is None else leeway):
         return verdict
     return Verdict("tight", verdict.margin, verdict.headline, verdict.reason, verdict.gauge)
+
+
+def no_harm(verdict: Verdict) -> Verdict:
+    """Where nobody comes to harm, tight at worst."""
+    return replace(verdict, state="tight") if verdict.state == "short" else verdict
 
 
 def within_band(value: float, low: float, high: float, kind: str, reason: Sentence) -> Verdict:

@@ -36,6 +36,7 @@ class Resident:
     born: Annotated[str, Choice("Born on", table="date")] = ""
     stays_until: Annotated[str, Choice("Stays until", table="date")] = ""
     note: Annotated[str, Choice("Note", table="text")] = ""
+    generation: Annotated[int, Quantity("Generation bred here", "count", 0, 500, whole=True)] = 0
 
 
 @dataclass(frozen=True, slots=True)

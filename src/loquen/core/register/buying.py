@@ -1,6 +1,7 @@
 """How many young of unknown sex to buy for so many of each, and what an adult costs either way."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -37,6 +38,7 @@ def chance_of_both(number: int, males: int, females: int, male_frac: float = 0.5
     return float(binom.cdf(number - females, number, male_frac) - binom.cdf(males - 1, number, male_frac))
 
 
+@lru_cache(1024)
 def to_buy(males: int, females: int, wanted_frac: float, male_frac: float = 0.5, survive_frac: float = 1.0) -> int:
     """The fewest young with which the chance of so many grown males and females reaches what is wanted.
 

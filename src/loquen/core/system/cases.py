@@ -176,7 +176,26 @@ ROUND_CASES: dict[str, tuple[State, str]] = {
     "same_name": ("unknown", "Two who do the round are called the same."),
     "never_both": ("unknown", "No number up to 400 makes that likely: ask for less, or buy grown animals."),
 }
+GROWOUT_CASES: dict[str, tuple[State, str]] = {
+    "broods_unknown": (
+        "unknown",
+        "How this kind breeds is not in the library: enter the young of a brood and the days between.",
+    ),
+    "no_tank_chosen": ("unknown", "Choose the tank that it is kept in."),
+    "no_female": ("short", "Without a female there are no broods."),
+    "no_pair": ("short", "One sex is missing: the line ends with these."),
+    "no_births": ("unknown", "No births of this kind are in the register yet."),
+    "no_sale_size": ("unknown", "At what size they go is not entered yet."),
+    "never_so_long": ("short", "They never grow so long: their adult length is only ever neared."),
+    "all_sold": ("holds", "All that are raised are sold."),
+    "nothing_raised": ("unknown", "Nothing is raised."),
+    "nothing_sold": ("unknown", "Nothing is sold."),
+    "no_work": ("unknown", "No work is reckoned."),
+    "kept_for_the_line": ("unknown", "Kept for the line: it need not pay."),
+}
 INAPPLICABLE = {
+    "kept_for_the_line",
+    "no_births",
     "no_buckets",
     "not_needed",
     "none_pumped",
@@ -193,7 +212,7 @@ INAPPLICABLE = {
 """Cases in which a check does not apply to this system at all."""
 
 
-ALL_CASES = CASES | ROOM_CASES | ROUND_CASES
+ALL_CASES = CASES | ROOM_CASES | ROUND_CASES | GROWOUT_CASES
 
 
 def told_case(case: NamedCase) -> tuple[State, Sentence]:

@@ -8,6 +8,7 @@ from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import figure, step
 from loquen.core.physics import animals as biology
 from loquen.core.physics import nitrogen
+from loquen.core.physics.ranges import Number
 
 DAYS_PER_MONTH = 365.25 / 12
 START_LENGTH_CM = 1.0
@@ -46,11 +47,16 @@ def length_now_cm(
     return float(biology.length_at_age_cm(age_d, adult_length_cm, animal.growth_per_year, start))
 
 
-def mass_of(animal: Species, length_cm: float) -> float:
+def masses_of(animal: Species, length_cm: Number) -> Number:
     """Mass at a length: by body shape, or from the library's adult mass where shapes do not tell it."""
     if animal.adult_mass_g is not None:
         return animal.adult_mass_g * (length_cm / animal.adult_length_cm) ** 3
-    return float(biology.body_mass_g(length_cm, animal.shape))
+    return biology.body_mass_g(length_cm, animal.shape)
+
+
+def mass_of(animal: Species, length_cm: float) -> float:
+    """Mass of one at a length, as `masses_of`."""
+    return float(masses_of(animal, length_cm))
 
 
 @figure(

@@ -1,0 +1,211 @@
+"""Breeding: ventures listed, started, saved, undone and deleted; drafts computed; compared in a tank, assigned to a rack."""
+
+from collections.abc import Callable
+from typing import Any, Literal
+
+from fastapi import APIRouter, Response
+
+from loquen.api.breeding import view
+from loquen.api.breeding.schema import (
+    Breeding,
+    DeletedVenture,
+    RackAnswer,
+    RackWanted,
+    VentureAnswer,
+    VentureDraft,
+    VentureOut,
+    VentureQuestion,
+    VentureStart,
+    VentureUpdate,
+)
+from loquen.api.computing import computed
+from loquen.api.dependencies import COMPUTING, FAULTS, Kept
+from loquen.api.sheet.working import Working, working
+from loquen.api.systems.schema import Base
+from loquen.api.wire.answers import sent
+from loquen.api.wire.days import Today, day_of
+from loquen.api.wire.faults import InconsistentPlan
+from loquen.api.wire.plan import venture_to_core
+from loquen.core.growout.first import first_venture
+from loquen.core.model.documents import document, name_of
+from loquen.core.model.venture import Venture
+from loquen.core.model.venture_conflicts import conflicts
+from loquen.store import house, systems
+from loquen.store.tables import VENTURE
+
+router = APIRouter(prefix="/api/ventures", tags=["breeding"], responses=dict(FAULTS))
+drafts = APIRouter(prefix="/api/breeding", tags=["breeding"], responses=dict(COMPUTING))
+"""Nothing asked here is saved but the rack as it was last asked for."""
+
+
+def sensible(schema: Any) -> Venture:
+    """A venture of the core; raise InconsistentPlan when its parts contradict each other."""
+    venture = venture_to_core(schema)
+    found = conflicts(venture)
+    if found:
+        raise InconsistentPlan(found)
+    return venture
+
+
+@router.get("/deleted")
+def list_deleted(database: Kept) -> list[DeletedVenture]:
+    """Ventures that were put away, the last one first."""
+    with database.reading() as session:
+        return [
+            DeletedVenture(id=row.id, name=name_of(row.document, row.id), deleted=row.deleted)
+            for row in systems.list_deleted(session, VENTURE)
+        ]
+
+
+@router.post("", status_code=201)
+def start_venture(start: VentureStart, database: Kept) -> VentureOut:
+    """A first venture of a kind in a tank, as the library says."""
+    with database.writing() as session:
+        plan = view.kept(session).plans.get(start.system)
+        made = first_venture(start.species, start.system if plan else 0, start.purpose, plan)
+        return VentureOut.of(systems.create(session, document(made), VENTURE))
+
+
+@router.get("/{venture_id}")
+def read_one(venture_id: int, database: Kept) -> VentureOut:
+    with database.reading() as session:
+        return VentureOut.of(systems.read(session, venture_id, VENTURE))
+
+
+@router.put("/{venture_id}")
+def save_venture(venture_id: int, update: VentureUpdate, database: Kept) -> VentureOut:
+    """Save a venture on the revision it was made from; 409 when that is no longer the current one."""
+    text = document(sensible(update.venture))
+    with database.writing() as session:
+        return VentureOut.of(systems.update(session, venture_id, update.base, text, VENTURE))
+
+
+@router.post("/{venture_id}/undo")
+def undo_venture(venture_id: int, base: Base, database: Kept) -> VentureOut:
+    with database.writing() as session:
+        return VentureOut.of(systems.undo(session, venture_id, base.base, VENTURE))
+
+
+@router.post("/{venture_id}/redo")
+def redo_venture(venture_id: int, base: Base, database: Kept) -> VentureOut:
+    with database.writing() as session:
+        return VentureOut.of(systems.redo(session, venture_id, base.base, VENTURE))
+
+
+@router.delete("/{venture_id}", status_code=204)
+def delete_venture(venture_id: int, database: Kept) -> None:
+    with database.writing() as session:
+        systems.delete(session, venture_id, VENTURE)
+
+
+@router.post("/{venture_id}/restore", status_code=204)
+def restore_venture(venture_id: int, database: Kept) -> None:
+    with database.writing() as session:
+        systems.restore(session, venture_id, VENTURE)
+
+
+@drafts.get("", response_model=Breeding)
+async def read_breeding(database: Kept, today: Today, system: int | None = None) -> Response:
+    """All ventures, compared in one tank with leaving it as it is."""
+
+    def whole() -> Response:
+        with database.reading() as session:
+            return sent(view.breeding(session, view.kept(session), system, day_of(today)))
+
+    return await computed(whole)
+
+
+@drafts.post("/sheet", response_model=VentureAnswer)
+async def venture_sheet(draft: VentureDraft, database: Kept) -> Response:
+    """All figures and checks of a venture's draft, asked at every keystroke."""
+
+    def whole() -> Response:
+        venture = sensible(draft.venture)
+        with database.reading() as session:
+            known = view.kept(session)
+        return sent(view.view(known, venture, day_of(draft.today)))
+
+    return await computed(whole)
+
+
+@drafts.post("/working", response_model=Working)
+async def venture_working(question: VentureQuestion, database: Kept) -> Response:
+    """The working of one figure of a venture's draft."""
+
+    def whole() -> Response:
+        venture = sensible(question.venture)
+        with database.reading() as session:
+            known = view.kept(session)
+        sheet = view.whole_sheet(known, venture, day_of(question.today))
+        return sent(working(sheet, question.figure, question.target, question.paths))
+
+    return await computed(whole)
+
+
+@drafts.get("/rack", response_model=RackAnswer)
+async def read_rack(database: Kept, today: Today) -> Response:
+    """The rack as it was last asked for, and its best use."""
+
+    def whole() -> Response:
+        with database.reading() as session:
+            known = view.kept(session)
+            return sent(view.rack_of(session, known, view.rack_wanted(session, known), day_of(today)))
+
+    return await computed(whole)
+
+
+@drafts.put("/rack", response_model=RackAnswer)
+async def plan_rack(wanted: RackWanted, database: Kept, today: Today) -> Response:
+    """Keep what is asked for, and answer its best use."""
+
+    def whole() -> Response:
+        with database.writing() as session:
+            house.put(session, view.RACK, wanted.model_dump_json())
+        with database.reading() as session:
+            return sent(view.rack_of(session, view.kept(session), wanted, day_of(today)))
+
+    return await computed(whole)
+
+
+Form = Literal["worth.csv", "worth.xlsx", "rack.csv", "rack.xlsx"]
+MEDIA = {
+    "csv": "text/csv",
+    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+}
+
+
+@drafts.get("/out/{form}", response_class=Response)
+async def take_away(form: Form, database: Kept, today: Today, system: int | None = None) -> Response:
+    """The comparison, or the rack, as a table to take away."""
+
+    def whole() -> Response:
+        from loquen.exchange import breeding_tables
+
+        with database.reading() as session:
+            known = view.kept(session)
+            if form.startswith("worth"):
+                side = view.breeding(session, known, system, day_of(today)).side
+                pages = breeding_tables.worth_pages(side.rows if side else ())
+            else:
+                wanted = view.rack_wanted(session, known)
+                plan = view.rack_of(session, known, wanted, day_of(today)).plan
+                pages = breeding_tables.rack_pages(plan)
+        return written(form, pages)
+
+    return await computed(whole)
+
+
+def written(form: str, pages: Any) -> Response:
+    """The first page as text, or all of them as a spreadsheet."""
+    from loquen.exchange import tables
+
+    ending = form.rpartition(".")[2]
+    makes: dict[str, Callable[[Any], bytes | str]] = {
+        "csv": lambda pages: tables.as_csv(pages[0][1], pages[0][2]),
+        "xlsx": tables.as_pages,
+    }
+    return Response(
+        makes[ending](pages),
+        media_type=MEDIA[ending],
+        headers={"Content-Disposition": f'attachment; filename="{form}"'},
+    )
