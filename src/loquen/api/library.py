@@ -1,12 +1,14 @@
 """What a page needs once: species, equipment, the table of units, and what may be entered where."""
 
-from dataclasses import MISSING, asdict, fields
+from dataclasses import MISSING, asdict, fields, replace
 from functools import cache
 from typing import Any
 
 from fastapi import APIRouter
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
+from loquen.api.dependencies import Kept
+from loquen.api.wire.plan import Strict
 from loquen.core.data import library
 from loquen.core.data.tables import sources
 from loquen.core.model.documents import plain_data
@@ -18,10 +20,13 @@ from loquen.core.model.room import ROOM
 from loquen.core.model.venture import VENTURE
 from loquen.core.system.planner import levers
 from loquen.core.system.propose import sump_sizing
+from loquen.store import currency
+from loquen.store.currency import Currency
 
 UNREAD = "ranges, litres, ratios, company and growth: keepers’ practice, unverified"
 
 router = APIRouter(prefix="/api", tags=["library"])
+MONEY = "money"
 SHAPES = (PLAN, ROOM, VENTURE)
 """What can be entered into; their sections have no name in common."""
 
@@ -92,8 +97,32 @@ class LibraryOut(BaseModel):
 
 
 @router.get("/library")
-def read_library() -> LibraryOut:
-    return whole_library()
+def read_library(database: Kept) -> LibraryOut:
+    with database.reading() as session:
+        money = currency.read(session)
+    found = whole_library()
+    kinds_shown = [with_currency(kind, money) if kind.key == MONEY else kind for kind in found.kinds]
+    return found.model_copy(update={"kinds": kinds_shown})
+
+
+def with_currency(kind: KindOut, money: Currency) -> KindOut:
+    """Money as this house writes it."""
+    unit = replace(kind.units[0], label=money.symbol, digits=money.digits, before=money.before)
+    return KindOut(key=kind.key, label=kind.label, units=(unit,))
+
+
+class CurrencyIn(Strict):
+    """How money is written: nothing is looked up or converted."""
+
+    symbol: str = Field(default="", max_length=6)
+    before: bool = False
+    digits: int = Field(default=2, ge=0, le=4)
+
+
+@router.put("/currency", status_code=204)
+def put_currency(given: CurrencyIn, database: Kept) -> None:
+    with database.writing() as session:
+        currency.put(session, Currency(given.symbol.strip(), given.before, given.digits))
 
 
 @cache

@@ -16,6 +16,7 @@ from loquen.demo.residents import day
 from loquen.store import register, systems
 from loquen.store.tables import VENTURE
 
+PAPERS = "Every pair that leaves goes to somebody who keeps the line, with its papers."
 HOUR = 4.0
 """What the room reckons an hour of its volunteers at."""
 BROODS = ((330, 11), (276, 14), (221, 9), (168, 16), (115, 12), (61, 13), (9, 10))
@@ -59,16 +60,15 @@ def fill(session: Session, places: Mapping[str, tuple[int, Plan]], now: datetime
         Venture(
             "Golden skiffia, Marrow Bridge line",
             Colony("golden_skiffia", "line", females=6, males=3, grown_money=12.0),
-            Stand(goodeids, colony_tanks=1, all_tanks=3, set_on=day(now - timedelta(days=360))),
+            Stand(goodeids, colony_tanks=1, all_tanks=3, set_on=day(now - timedelta(days=360)), notes=PAPERS),
             Broods(raised="parents", taken_month=0.5, move_cm=1.8),
             sales=(Sale("To other keepers of the line", "any", "club", 1.0, 2.8, 120.0, 0.0, 0.9, wait_d=30.0),),
             costs=costs,
-            notes="Every pair that leaves goes to somebody who keeps the line, with its papers.",
         ),
         Venture(
             "Threadfin rainbowfish",
             Colony("threadfin_rainbowfish", females=6, males=3, young_money=3.0, grown_money=7.0),
-            Stand(walk_b, colony_tanks=1, all_tanks=5, set_on=day(now - timedelta(days=120))),
+            Stand(walk_b, colony_tanks=1, all_tanks=6, set_on=day(now - timedelta(days=120))),
             Broods(taken_month=1.0, culled_frac=0.1, move_cm=1.0),
             (Raising("First food", 30.0, 0.6), Raising("Growing on", 150.0, 0.95)),
             (

@@ -21,7 +21,7 @@ WORTH = (
     "undecided",
     "against it",
 )
-MOVERS = ("venture", "what moves it", "a tank and week, at its bad end", "at its good end")
+SWINGS = ("venture", "what moves it", "a tank and week, at its bad end", "at its good end")
 PLACED = ("tank", "litres", "venture", "alone a week", "why")
 SHARES = ("venture", "kind", "tanks", "sold a week", "could sell", "buyers are met", "left a week")
 
@@ -57,11 +57,11 @@ def worth_pages(rows: Iterable[Compared]) -> list[Page]:
         ),
         (
             "What moves it",
-            MOVERS,
+            SWINGS,
             [
-                (row.name, mover.what, money(mover.low_money), money(mover.high_money))
+                (row.name, swing.what, money(swing.low_money), money(swing.high_money))
                 for row in rows
-                for mover in row.movers
+                for swing in row.swings
             ],
         ),
     ]

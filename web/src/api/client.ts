@@ -93,6 +93,15 @@ export type Mix = Schemas["Mix"];
 export type SystemWeek = Schemas["SystemWeek"];
 export type GroupWeek = Schemas["GroupWeek"];
 export type WeekFood = Schemas["WeekFood"];
+export type Venture = Schemas["Venture"];
+export type VentureKept = Schemas["VentureOut"];
+export type VentureSheet = Schemas["VentureAnswer"];
+export type VentureName = Schemas["VentureName"];
+export type Breeding = Schemas["Breeding"];
+export type Compared = Schemas["Compared"];
+export type Rack = Schemas["RackAnswer"];
+export type RackWanted = Schemas["RackWanted"];
+export type LineKept = Schemas["LineKept"];
 export type State = Glass["state"];
 
 export const client = createClient<paths>({ baseUrl: "/", fetch: (request) => globalThis.fetch(request) });

@@ -66,6 +66,20 @@ export const systemQuery = (id: number) =>
     retry: (count, cause) => cause instanceof Refused && cause.status === 0 && count < 1,
   });
 
+export const breedingQuery = (today: string, system: number | null) =>
+  queryOptions({
+    queryKey: ["breeding", today, system],
+    queryFn: () =>
+      asked(
+        client.GET("/api/breeding", { params: { query: { today, ...(system === null ? {} : { system }) } } }),
+      ),
+  });
+
+export const deletedVenturesQuery = queryOptions({
+  queryKey: ["breeding", "deleted"],
+  queryFn: () => asked(client.GET("/api/ventures/deleted")),
+});
+
 export const roomsQuery = queryOptions({
   queryKey: ["rooms"],
   queryFn: () => asked(client.GET("/api/rooms")),

@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/currency": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put Currency */
+        put: operations["put_currency_api_currency_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/own": {
         parameters: {
             query?: never;
@@ -1837,6 +1854,223 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ventures/deleted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Deleted
+         * @description Ventures that were put away, the last one first.
+         */
+        get: operations["list_deleted_api_ventures_deleted_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ventures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start Venture
+         * @description A first venture of a kind in a tank, as the library says.
+         */
+        post: operations["start_venture_api_ventures_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ventures/{venture_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read One */
+        get: operations["read_one_api_ventures__venture_id__get"];
+        /**
+         * Save Venture
+         * @description Save a venture on the revision it was made from; 409 when that is no longer the current one.
+         */
+        put: operations["save_venture_api_ventures__venture_id__put"];
+        post?: never;
+        /** Delete Venture */
+        delete: operations["delete_venture_api_ventures__venture_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ventures/{venture_id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Undo Venture */
+        post: operations["undo_venture_api_ventures__venture_id__undo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ventures/{venture_id}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Redo Venture */
+        post: operations["redo_venture_api_ventures__venture_id__redo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ventures/{venture_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Restore Venture */
+        post: operations["restore_venture_api_ventures__venture_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/breeding": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Breeding
+         * @description All ventures, compared in one tank with leaving it as it is.
+         */
+        get: operations["read_breeding_api_breeding_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/breeding/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Venture Sheet
+         * @description All figures and checks of a venture's draft, asked at every keystroke.
+         */
+        post: operations["venture_sheet_api_breeding_sheet_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/breeding/working": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Venture Working
+         * @description The working of one figure of a venture's draft.
+         */
+        post: operations["venture_working_api_breeding_working_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/breeding/rack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Rack
+         * @description The rack as it was last asked for, and its best use.
+         */
+        get: operations["read_rack_api_breeding_rack_get"];
+        /**
+         * Plan Rack
+         * @description Keep what is asked for, and answer its best use.
+         */
+        put: operations["plan_rack_api_breeding_rack_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/breeding/out/{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Take Away
+         * @description The comparison, or the rack, as a table to take away.
+         */
+        get: operations["take_away_api_breeding_out__form__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rooms": {
         parameters: {
             query?: never;
@@ -2663,6 +2897,57 @@ export interface components {
             /** Over */
             over: number;
         };
+        /**
+         * Breeding
+         * @description The page of ventures: those that are kept, the tanks they could be compared in, and the comparison in one.
+         */
+        Breeding: {
+            /** Ventures */
+            ventures: components["schemas"]["VentureName"][];
+            /** Tanks */
+            tanks: components["schemas"]["TankLine"][];
+            side: components["schemas"]["Side"] | null;
+        };
+        /** Broods */
+        Broods: {
+            /** Brood Size */
+            brood_size?: number | null;
+            /** Interval D */
+            interval_d?: number | null;
+            /**
+             * Fertile Frac
+             * @default 0.8
+             */
+            fertile_frac: number;
+            /**
+             * Raised
+             * @default raising
+             * @enum {string}
+             */
+            raised: "parents" | "holding" | "raising";
+            /**
+             * Holding D
+             * @default 7
+             */
+            holding_d: number;
+            /**
+             * Stripped
+             * @default false
+             */
+            stripped: boolean;
+            /** Taken Month */
+            taken_month?: number | null;
+            /**
+             * Culled Frac
+             * @default 0.05
+             */
+            culled_frac: number;
+            /**
+             * Move Cm
+             * @default 1.5
+             */
+            move_cm: number;
+        };
         /** Building */
         Building: {
             /**
@@ -2755,6 +3040,16 @@ export interface components {
             /** Peak Nitrite */
             peak_nitrite: number;
             risk: components["schemas"]["Sentence"];
+        };
+        /**
+         * Cap
+         * @description At most so many tanks for a venture.
+         */
+        Cap: {
+            /** Venture */
+            venture: number;
+            /** Tanks */
+            tanks: number;
         };
         /**
          * Card
@@ -2998,6 +3293,75 @@ export interface components {
             /** Caution */
             caution: string;
         };
+        /** Colony */
+        Colony: {
+            /** Species */
+            species: string;
+            /**
+             * Purpose
+             * @default sale
+             * @enum {string}
+             */
+            purpose: "sale" | "line";
+            /**
+             * Females
+             * @default 4
+             */
+            females: number;
+            /**
+             * Males
+             * @default 2
+             */
+            males: number;
+            /**
+             * Spare Male
+             * @default true
+             */
+            spare_male: boolean;
+            /** Female Cm */
+            female_cm?: number | null;
+            /**
+             * Bought
+             * @default young
+             * @enum {string}
+             */
+            bought: "grown" | "young";
+            /**
+             * Lines
+             * @default 2
+             */
+            lines: number;
+            /**
+             * Chance Frac
+             * @default 0.95
+             */
+            chance_frac: number;
+            /**
+             * Male Frac
+             * @default 0.5
+             */
+            male_frac: number;
+            /**
+             * Reared Frac
+             * @default 0.9
+             */
+            reared_frac: number;
+            /**
+             * Young Money
+             * @default 4
+             */
+            young_money: number;
+            /**
+             * Grown Money
+             * @default 15
+             */
+            grown_money: number;
+            /**
+             * Breeds Weeks
+             * @default 104
+             */
+            breeds_weeks: number;
+        };
         /**
          * Column
          * @description A column: what it is called, the unit it is in, and what may stand in it; any text without choices.
@@ -3022,6 +3386,47 @@ export interface components {
             heading: string;
             /** Taken For */
             taken_for: string;
+        };
+        /**
+         * Compared
+         * @description A venture in a tank: money left for a tank and week at worst, likely and at best, all that is uncertain together.
+         *
+         *     `undecided` where its range reaches into that of the best; `against` is what the tank's own sheet refuses.
+         */
+        Compared: {
+            /** Venture */
+            venture: number;
+            /** Name */
+            name: string;
+            /** Common */
+            common: string;
+            /** Low Money */
+            low_money: number | null;
+            /** Likely Money */
+            likely_money: number | null;
+            /** High Money */
+            high_money: number | null;
+            /** Hour Money */
+            hour_money: number | null;
+            /** Unpaid Money */
+            unpaid_money: number | null;
+            /** Tanks */
+            tanks: number | null;
+            /** First Sale */
+            first_sale: string;
+            /** Laid Out Money */
+            laid_out_money: number | null;
+            /** Undecided */
+            undecided: boolean;
+            /** Purpose */
+            purpose: string;
+            /** Against */
+            against: components["schemas"]["Sentence"][];
+            /** Swings */
+            swings: components["schemas"]["Swing"][];
+            why_not: components["schemas"]["Sentence"] | null;
+            /** Best Way */
+            best_way: string;
         };
         /**
          * Consumable
@@ -3080,6 +3485,63 @@ export interface components {
             day: number;
             /** Nitrate */
             nitrate: number;
+        };
+        /**
+         * CostPart
+         * @description A part of a week's money: what it is, its figure, and how much.
+         */
+        CostPart: {
+            /** Label */
+            label: string;
+            /** Figure */
+            figure: string;
+            /** Money */
+            money: number;
+        };
+        /** Costs */
+        Costs: {
+            /**
+             * Hour Money
+             * @default 12
+             */
+            hour_money: number;
+            /**
+             * Tank Min
+             * @default 5.25
+             */
+            tank_min: number;
+            /**
+             * Sale Min
+             * @default 1.5
+             */
+            sale_min: number;
+            /**
+             * Feed Kg Money
+             * @default 30
+             */
+            feed_kg_money: number;
+            /** Kwh Money */
+            kwh_money?: number | null;
+            /**
+             * Water Money
+             * @default 4
+             */
+            water_money: number;
+            /**
+             * Commission Frac
+             * @default 0
+             */
+            commission_frac: number;
+            /**
+             * Other Money
+             * @default 0
+             */
+            other_money: number;
+            /**
+             * Set Up Money
+             * @default 0
+             */
+            set_up_money: number;
         };
         /**
          * Course
@@ -3160,6 +3622,27 @@ export interface components {
             /** Sure */
             sure: boolean;
             sentence: components["schemas"]["Sentence"];
+        };
+        /**
+         * CurrencyIn
+         * @description How money is written: nothing is looked up or converted.
+         */
+        CurrencyIn: {
+            /**
+             * Symbol
+             * @default
+             */
+            symbol: string;
+            /**
+             * Before
+             * @default false
+             */
+            before: boolean;
+            /**
+             * Digits
+             * @default 2
+             */
+            digits: number;
         };
         /**
          * CurvePoint
@@ -3277,6 +3760,18 @@ export interface components {
              */
             deleted: string;
         };
+        /** DeletedVenture */
+        DeletedVenture: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Deleted
+             * Format: date-time
+             */
+            deleted: string;
+        };
         /** DeletedWater */
         DeletedWater: {
             /** Id */
@@ -3364,6 +3859,33 @@ export interface components {
         Donors: {
             /** Rows */
             rows: components["schemas"]["DonorOut"][];
+        };
+        /** Doubts */
+        Doubts: {
+            /** Broods Low */
+            broods_low?: number | null;
+            /** Broods High */
+            broods_high?: number | null;
+            /** Lives Low */
+            lives_low?: number | null;
+            /** Lives High */
+            lives_high?: number | null;
+            /** Pace Low */
+            pace_low?: number | null;
+            /** Pace High */
+            pace_high?: number | null;
+            /** Price Low */
+            price_low?: number | null;
+            /** Price High */
+            price_high?: number | null;
+            /** Sells Low */
+            sells_low?: number | null;
+            /** Sells High */
+            sells_high?: number | null;
+            /** Work Low */
+            work_low?: number | null;
+            /** Work High */
+            work_high?: number | null;
         };
         /**
          * Draft
@@ -4226,6 +4748,18 @@ export interface components {
             cautions: components["schemas"]["Sentence"][];
         };
         /**
+         * FreeTank
+         * @description A tank and the next day on which it is free, and until when.
+         */
+        FreeTank: {
+            /** Tank */
+            tank: string;
+            /** Free On */
+            free_on: string;
+            /** Until */
+            until: string;
+        };
+        /**
          * Gauge
          * @description What a sight glass shows: the value, its limit or band, and the top of the tube.
          */
@@ -4386,6 +4920,36 @@ export interface components {
             tended_d: number;
         };
         /**
+         * GrowthCurve
+         * @description Length by age, likely and at the slow and the quick end.
+         */
+        GrowthCurve: {
+            /** Days */
+            days: number[];
+            /** Low Cm */
+            low_cm: number[];
+            /** Likely Cm */
+            likely_cm: number[];
+            /** High Cm */
+            high_cm: number[];
+            /** Marks */
+            marks: components["schemas"]["GrowthMark"][];
+        };
+        /**
+         * GrowthMark
+         * @description Where on its growth a way to sell lies.
+         */
+        GrowthMark: {
+            /** Sale */
+            sale: number;
+            /** Name */
+            name: string;
+            /** Day */
+            day: number;
+            /** Length Cm */
+            length_cm: number;
+        };
+        /**
          * GrowthPoint
          * @description A length on a day: as the kind grows from the first that is known, and as these do.
          */
@@ -4399,6 +4963,11 @@ export interface components {
             kind_cm: number;
             /** These Cm */
             these_cm: number;
+        };
+        /** HTTPValidationError */
+        HTTPValidationError: {
+            /** Detail */
+            detail?: components["schemas"]["ValidationError"][];
         };
         /**
          * Happened
@@ -5073,6 +5642,31 @@ export interface components {
             share?: number | null;
         };
         /**
+         * LineKept
+         * @description A line of a kind in the register: its animals, those whose sex is known, its effective number by sexes and at worst, and
+         *     what it has lost since it was founded.
+         */
+        LineKept: {
+            /** Line */
+            line: string;
+            /** Alive */
+            alive: number;
+            /** Males */
+            males: number | null;
+            /** Females */
+            females: number | null;
+            /** Generation */
+            generation: number;
+            /** Effective */
+            effective: number | null;
+            /** Effective Low */
+            effective_low: number | null;
+            /** Lost Least Frac */
+            lost_least_frac: number;
+            /** Lost Most Frac */
+            lost_most_frac: number;
+        };
+        /**
          * LoggedOut
          * @description An entry; of a reading where the level lay, in the core's unit, without an upper end at the top of a chart.
          */
@@ -5365,6 +5959,20 @@ export interface components {
         Numbers: {
             /** Ids */
             ids: number[];
+        };
+        /**
+         * OneWay
+         * @description What a tank would bring a week if all of a sex went one way.
+         */
+        OneWay: {
+            /** Sale */
+            sale: number;
+            /** Name */
+            name: string;
+            /** Sale Cm */
+            sale_cm: number;
+            /** Tank Margin Money */
+            tank_margin_money: number;
         };
         /** Opening */
         Opening: {
@@ -5671,6 +6279,24 @@ export interface components {
             pipe_m?: number | null;
             /** Caught L Min */
             caught_l_min?: number | null;
+        };
+        /**
+         * Placed
+         * @description A tank of the rack with who is bred in it, what that share brings alone, and the next best with what stands against
+         *     it.
+         */
+        Placed: {
+            /** Name */
+            name: string;
+            /** System */
+            system: number;
+            /** Venture */
+            venture: number;
+            /** Litres */
+            litres: number;
+            /** Alone Money */
+            alone_money: number | null;
+            reason: components["schemas"]["Sentence"];
         };
         /** Places */
         Places: {
@@ -6387,6 +7013,20 @@ export interface components {
             shared_sump_l: number;
         };
         /**
+         * RackAnswer
+         * @description The rack as it was asked for and as it is best used; None while it has no tank or nobody may go on it.
+         */
+        RackAnswer: {
+            wanted: components["schemas"]["RackWanted"];
+            /** Ventures */
+            ventures: components["schemas"]["VentureName"][];
+            /** Tanks */
+            tanks: components["schemas"]["TankLine"][];
+            plan: components["schemas"]["RackPlan"] | null;
+            /** Unread */
+            unread: string[];
+        };
+        /**
          * RackOfTanks
          * @description A rack of so many tanks alike, of one system where it has one.
          */
@@ -6405,6 +7045,75 @@ export interface components {
              * @default 0
              */
             system: number;
+        };
+        /**
+         * RackPlan
+         * @description The best use of the tanks, as `assigned`, told: per tank and per venture, and what more of each bound would bring.
+         */
+        RackPlan: {
+            /** Placed */
+            placed: components["schemas"]["Placed"][];
+            /** Shares */
+            shares: components["schemas"]["Share"][];
+            /** Margin Money */
+            margin_money: number;
+            /** Hours */
+            hours: number;
+            /** Kwh */
+            kwh: number;
+            /** Proved */
+            proved: boolean;
+            result: components["schemas"]["Sentence"];
+            /** Gains */
+            gains: components["schemas"]["Sentence"][];
+            /** Left Out */
+            left_out: components["schemas"]["Sentence"][];
+        };
+        /**
+         * RackTanks
+         * @description So many tanks like those of a system.
+         */
+        RackTanks: {
+            /** System */
+            system: number;
+            /** Count */
+            count: number;
+        };
+        /**
+         * RackWanted
+         * @description A rack to plan: its tanks, who may go on it, and what there is of hours and power a week.
+         */
+        RackWanted: {
+            /** Tanks */
+            tanks?: components["schemas"]["RackTanks"][];
+            /** Ventures */
+            ventures?: number[];
+            /** Caps */
+            caps?: components["schemas"]["Cap"][];
+            /** Hours Wk */
+            hours_wk?: number | null;
+            /** Kwh Wk */
+            kwh_wk?: number | null;
+            /** Hour Money */
+            hour_money?: number | null;
+        };
+        /** Raising */
+        Raising: {
+            /**
+             * Stage Name
+             * @default Growing on
+             */
+            stage_name: string;
+            /**
+             * Stage D
+             * @default 90
+             */
+            stage_d: number;
+            /**
+             * Lives Frac
+             * @default 0.9
+             */
+            lives_frac: number;
         };
         /** Recipe */
         Recipe: {
@@ -6698,6 +7407,11 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Generation
+             * @default 0
+             */
+            generation: number;
         };
         /**
          * ResidentIn
@@ -7248,6 +7962,34 @@ export interface components {
             skipped: string;
         };
         /**
+         * RunCourse
+         * @description A venture week by week from its start: young, tanks in use, money in hand without and with hours paid.
+         */
+        RunCourse: {
+            /** Start */
+            start: string;
+            /** Today D */
+            today_d: number;
+            /** Days */
+            days: number[];
+            /** Young */
+            young: number[];
+            /** Tanks */
+            tanks: number[];
+            /** Cash */
+            cash: number[];
+            /** Cash Low */
+            cash_low: number[];
+            /** Cash High */
+            cash_high: number[];
+            /** Cash Worked */
+            cash_worked: number[];
+            /** Mean Young */
+            mean_young: number;
+            /** Peak Tanks */
+            peak_tanks: number;
+        };
+        /**
          * RunDrawn
          * @description A part along the return's run, and how often it comes there.
          */
@@ -7317,6 +8059,67 @@ export interface components {
             likely: number;
             /** High */
             high: number;
+        };
+        /** Sale */
+        Sale: {
+            /**
+             * Sale Name
+             * @default
+             */
+            sale_name: string;
+            /**
+             * Sex
+             * @default any
+             * @enum {string}
+             */
+            sex: "any" | "male" | "female";
+            /**
+             * Channel
+             * @default shop
+             * @enum {string}
+             */
+            channel: "shop" | "club" | "direct";
+            /**
+             * Part Frac
+             * @default 1
+             */
+            part_frac: number;
+            /** Sale Cm */
+            sale_cm?: number | null;
+            /**
+             * Colour D
+             * @default 0
+             */
+            colour_d: number;
+            /** Price Money */
+            price_money?: number | null;
+            /**
+             * Sells Frac
+             * @default 0.8
+             */
+            sells_frac: number;
+            /**
+             * Ships Frac
+             * @default 1
+             */
+            ships_frac: number;
+            /** Buyers Wk */
+            buyers_wk?: number | null;
+            /**
+             * Wait D
+             * @default 14
+             */
+            wait_d: number;
+            /**
+             * Kept D
+             * @default 60
+             */
+            kept_d: number;
+            /**
+             * Unsold Money
+             * @default 0
+             */
+            unsold_money: number;
         };
         /**
          * SaltDay
@@ -7508,6 +8311,28 @@ export interface components {
             harms: boolean;
         };
         /**
+         * Share
+         * @description A venture on the rack: its tanks, what it sells a week of what it could, and whether buyers stop it.
+         */
+        Share: {
+            /** Venture */
+            venture: number;
+            /** Name */
+            name: string;
+            /** Common */
+            common: string;
+            /** Tanks */
+            tanks: number;
+            /** Sold Wk */
+            sold_wk: number;
+            /** Sellable Wk */
+            sellable_wk: number;
+            /** Capped */
+            capped: boolean;
+            /** Margin Money */
+            margin_money: number;
+        };
+        /**
          * SheetAnswer
          * @description Everything a system's page shows.
          */
@@ -7557,6 +8382,23 @@ export interface components {
             batches: components["schemas"]["Batch"][];
             saw_tooth: components["schemas"]["SawTooth"] | null;
             section: components["schemas"]["Section"];
+        };
+        /**
+         * Side
+         * @description Ventures compared in one tank.
+         */
+        Side: {
+            /** System */
+            system: number;
+            /** Name */
+            name: string;
+            /** Litres */
+            litres: number;
+            /** Water C */
+            water_c: number;
+            /** Rows */
+            rows: components["schemas"]["Compared"][];
+            result: components["schemas"]["Sentence"];
         };
         /**
          * SizeWindow
@@ -7741,6 +8583,49 @@ export interface components {
              */
             state: "holds" | "tight" | "short" | "unknown";
             result: components["schemas"]["Sentence"];
+        };
+        /** Stand */
+        Stand: {
+            /**
+             * System
+             * @default 0
+             */
+            system: number;
+            /**
+             * Colony System
+             * @default 0
+             */
+            colony_system: number;
+            /**
+             * Colony Tanks
+             * @default 1
+             */
+            colony_tanks: number;
+            /**
+             * All Tanks
+             * @default 4
+             */
+            all_tanks: number;
+            /**
+             * Stock G L
+             * @default 1
+             */
+            stock_g_l: number;
+            /**
+             * Set On
+             * @default
+             */
+            set_on: string;
+            /**
+             * Settle D
+             * @default 30
+             */
+            settle_d: number;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
         };
         /**
          * Standing
@@ -8162,6 +9047,18 @@ export interface components {
             /** Odds */
             odds: number;
             sentence: components["schemas"]["Sentence"];
+        };
+        /**
+         * Swing
+         * @description Something uncertain, and the margin of a tank and week at its bad and its good end, all else as likely.
+         */
+        Swing: {
+            /** What */
+            what: string;
+            /** Low Money */
+            low_money: number;
+            /** High Money */
+            high_money: number;
         };
         /** Switching */
         Switching: {
@@ -8589,6 +9486,30 @@ export interface components {
             ratio: number;
             /** Pipe M */
             pipe_m: number;
+        };
+        /**
+         * TankLine
+         * @description A system that tanks can be like.
+         */
+        TankLine: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Litres */
+            litres: number;
+        };
+        /**
+         * TankSpan
+         * @description A tank in use from one day to another, counted from the start.
+         */
+        TankSpan: {
+            /** Tank */
+            tank: string;
+            /** From D */
+            from_d: number;
+            /** To D */
+            to_d: number;
         };
         /** Task */
         Task: {
@@ -9037,7 +9958,7 @@ export interface components {
         };
         /**
          * Unit
-         * @description A unit that a person may read: shown = base·factor + offset.
+         * @description A unit that a person may read: shown = base·factor + offset; `before` where its label stands before the number.
          */
         Unit: {
             /** Key */
@@ -9058,6 +9979,11 @@ export interface components {
              * @default 3
              */
             significant: number;
+            /**
+             * Before
+             * @default false
+             */
+            before: boolean;
         };
         /**
          * Use
@@ -9072,6 +9998,19 @@ export interface components {
             kind: string;
             /** A Week */
             a_week: number;
+        };
+        /** ValidationError */
+        ValidationError: {
+            /** Location */
+            loc: (string | number)[];
+            /** Message */
+            msg: string;
+            /** Error Type */
+            type: string;
+            /** Input */
+            input?: unknown;
+            /** Context */
+            ctx?: Record<string, never>;
         };
         /** VariantName */
         VariantName: {
@@ -9099,6 +10038,225 @@ export interface components {
         VariantsOut: {
             /** Rows */
             rows: components["schemas"]["VariantOut"][];
+        };
+        /** Venture */
+        Venture: {
+            /** Name */
+            name: string;
+            colony: components["schemas"]["Colony"];
+            /**
+             * @default {
+             *       "system": 0,
+             *       "colony_system": 0,
+             *       "colony_tanks": 1,
+             *       "all_tanks": 4,
+             *       "stock_g_l": 1,
+             *       "set_on": "",
+             *       "settle_d": 30,
+             *       "notes": ""
+             *     }
+             */
+            stand: components["schemas"]["Stand"];
+            /**
+             * @default {
+             *       "fertile_frac": 0.8,
+             *       "raised": "raising",
+             *       "holding_d": 7,
+             *       "stripped": false,
+             *       "culled_frac": 0.05,
+             *       "move_cm": 1.5
+             *     }
+             */
+            broods: components["schemas"]["Broods"];
+            /**
+             * Raising
+             * @default [
+             *       {
+             *         "stage_name": "First food",
+             *         "stage_d": 30,
+             *         "lives_frac": 0.7
+             *       },
+             *       {
+             *         "stage_name": "Growing on",
+             *         "stage_d": 150,
+             *         "lives_frac": 0.95
+             *       }
+             *     ]
+             */
+            raising: components["schemas"]["Raising"][];
+            /**
+             * Sales
+             * @default []
+             */
+            sales: components["schemas"]["Sale"][];
+            /**
+             * @default {
+             *       "hour_money": 12,
+             *       "tank_min": 5.25,
+             *       "sale_min": 1.5,
+             *       "feed_kg_money": 30,
+             *       "water_money": 4,
+             *       "commission_frac": 0,
+             *       "other_money": 0,
+             *       "set_up_money": 0
+             *     }
+             */
+            costs: components["schemas"]["Costs"];
+            /** @default {} */
+            doubts: components["schemas"]["Doubts"];
+            /**
+             * Version
+             * @default 1
+             */
+            version: number;
+        };
+        /**
+         * VentureAnswer
+         * @description Everything a venture's page shows.
+         */
+        VentureAnswer: {
+            /** Figures */
+            figures: {
+                [key: string]: components["schemas"]["Figure"];
+            };
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+            /** Glasses */
+            glasses: components["schemas"]["Glass"][];
+            /** Stages */
+            stages: components["schemas"]["Stage"][];
+            /** Home */
+            home: string;
+            /** Colony Home */
+            colony_home: string;
+            section: components["schemas"]["Section"] | null;
+            /** Refused */
+            refused: components["schemas"]["Sentence"][];
+            /** Wants */
+            wants: string;
+            /** Known Broods */
+            known_broods: boolean;
+            /** Buy From Each */
+            buy_from_each: number[];
+            /** Lines */
+            lines: components["schemas"]["LineKept"][];
+            young_housed: components["schemas"]["YoungHoused"] | null;
+            course: components["schemas"]["RunCourse"] | null;
+            /** Spans */
+            spans: components["schemas"]["TankSpan"][];
+            /** Free */
+            free: components["schemas"]["FreeTank"][];
+            growth: components["schemas"]["GrowthCurve"] | null;
+            /** Low Money */
+            low_money: number | null;
+            /** High Money */
+            high_money: number | null;
+            /** Swings */
+            swings: components["schemas"]["Swing"][];
+            /** One Ways */
+            one_ways: components["schemas"]["OneWay"][];
+            /** Costs */
+            costs: components["schemas"]["CostPart"][];
+            /** First Sale */
+            first_sale: string;
+            /** Low First Sale */
+            low_first_sale: string;
+            /** High First Sale */
+            high_first_sale: string;
+        };
+        /**
+         * VentureDraft
+         * @description A venture that is not saved, and the day.
+         */
+        VentureDraft: {
+            venture: components["schemas"]["Venture"];
+            /** Today */
+            today: string;
+        };
+        /**
+         * VentureName
+         * @description A venture in the list; one that can not be read has its name alone.
+         */
+        VentureName: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Species */
+            species: string;
+            /** Common */
+            common: string;
+            /** Purpose */
+            purpose: string;
+            /** System */
+            system: number;
+        };
+        /**
+         * VentureOut
+         * @description A venture with its current document and where it stands in its history.
+         */
+        VentureOut: {
+            /** Id */
+            id: number;
+            /**
+             * Created
+             * Format: date-time
+             */
+            created: string;
+            /** Revision */
+            revision: number;
+            /**
+             * Saved
+             * Format: date-time
+             */
+            saved: string;
+            /** Can Undo */
+            can_undo: boolean;
+            /** Can Redo */
+            can_redo: boolean;
+            venture: components["schemas"]["Venture"];
+        };
+        /**
+         * VentureQuestion
+         * @description A figure to explain; with a target, also what it would take.
+         */
+        VentureQuestion: {
+            venture: components["schemas"]["Venture"];
+            /** Today */
+            today: string;
+            /** Figure */
+            figure: string;
+            /** Target */
+            target?: number | null;
+            /** Paths */
+            paths?: string[] | null;
+        };
+        /**
+         * VentureStart
+         * @description A kind to breed, in tanks like those of a system; the rest begins as the library and practice say.
+         */
+        VentureStart: {
+            /** Species */
+            species: string;
+            /**
+             * System
+             * @default 0
+             */
+            system: number;
+            /**
+             * Purpose
+             * @default sale
+             */
+            purpose: string;
+        };
+        /**
+         * VentureUpdate
+         * @description A venture to save on top of the revision it was made from.
+         */
+        VentureUpdate: {
+            /** Base */
+            base: number;
+            venture: components["schemas"]["Venture"];
         };
         /**
          * Waits
@@ -9486,6 +10644,21 @@ export interface components {
             happened_id: number;
             told: components["schemas"]["Sentence"] | null;
         };
+        /**
+         * YoungHoused
+         * @description What the tank's own sheet says of a grow-out tank at its fullest: the worst verdict and what stands against it.
+         */
+        YoungHoused: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "holds" | "tight" | "short" | "unknown";
+            /** Count */
+            count: number;
+            /** Against */
+            against: components["schemas"]["Sentence"][];
+        };
         /** Zone */
         Zone: {
             /**
@@ -9672,6 +10845,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LibraryOut"];
+                };
+            };
+        };
+    };
+    put_currency_api_currency_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CurrencyIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };
@@ -17335,6 +18539,926 @@ export interface operations {
             };
             /** @description Insufficient Storage */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    list_deleted_api_ventures_deleted_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeletedVenture"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    start_venture_api_ventures_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VentureStart"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VentureOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_one_api_ventures__venture_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                venture_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VentureOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    save_venture_api_ventures__venture_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                venture_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VentureUpdate"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VentureOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    delete_venture_api_ventures__venture_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                venture_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    undo_venture_api_ventures__venture_id__undo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                venture_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Base"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VentureOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    redo_venture_api_ventures__venture_id__redo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                venture_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Base"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VentureOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    restore_venture_api_ventures__venture_id__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                venture_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_breeding_api_breeding_get: {
+        parameters: {
+            query: {
+                today: string;
+                system?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Breeding"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    venture_sheet_api_breeding_sheet_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VentureDraft"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VentureAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    venture_working_api_breeding_working_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VentureQuestion"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Working"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_rack_api_breeding_rack_get: {
+        parameters: {
+            query: {
+                today: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RackAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    plan_rack_api_breeding_rack_put: {
+        parameters: {
+            query: {
+                today: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RackWanted"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RackAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    take_away_api_breeding_out__form__get: {
+        parameters: {
+            query: {
+                today: string;
+                system?: number | null;
+            };
+            header?: never;
+            path: {
+                form: "worth.csv" | "worth.xlsx" | "rack.csv" | "rack.xlsx";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

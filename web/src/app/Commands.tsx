@@ -48,6 +48,12 @@ export function Commands({ open, onOpenChange, turnLights, showUnits }: Commands
       words: "Quarantine: tubs and who is to come",
       run: () => void navigate({ to: "/register/quarantine" }),
     },
+    { key: "breeding", words: "Breeding: what a tank brings", run: () => void navigate({ to: "/breeding" }) },
+    {
+      key: "rack",
+      words: "Rack plan: the best use of the tanks",
+      run: () => void navigate({ to: "/breeding/rack" }),
+    },
     { key: "log", words: "Log of all systems", run: () => void navigate({ to: "/log" }) },
     { key: "library", words: "Library", run: () => void navigate({ to: "/library" }) },
     { key: "waters", words: "Waters", run: () => void navigate({ to: "/waters" }) },

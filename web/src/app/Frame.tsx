@@ -2,6 +2,7 @@ import { Link, Outlet } from "@tanstack/react-router";
 import {
   BookOpen,
   Droplet,
+  Egg,
   Fish,
   ListChecks,
   Moon,
@@ -52,6 +53,9 @@ export function Frame() {
         </Place>
         <Place to="/register" words="Register">
           <Fish size={18} />
+        </Place>
+        <Place to="/breeding" words="Breeding">
+          <Egg size={18} />
         </Place>
         <Place to="/log" words="Log">
           <NotebookPen size={18} />
@@ -104,7 +108,7 @@ function Place({
   words,
   children,
 }: {
-  to: "/round" | "/systems" | "/rooms" | "/register" | "/log" | "/waters" | "/library";
+  to: "/round" | "/systems" | "/rooms" | "/register" | "/breeding" | "/log" | "/waters" | "/library";
   words: string;
   children: React.ReactNode;
 }) {

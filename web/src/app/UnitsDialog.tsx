@@ -1,3 +1,4 @@
+import { CurrencyLines } from "./CurrencyLines";
 import { US_UNITS } from "@/lib/quantity";
 import { Button, Dialog, Select } from "@/ui/controls";
 import { unitName, useUnitsInUse } from "@/ui/units";
@@ -37,6 +38,7 @@ export function UnitsDialog({
             </div>
           ))}
       </dl>
+      <CurrencyLines />
     </Dialog>
   );
 }

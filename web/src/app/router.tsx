@@ -94,6 +94,24 @@ const quarantine = createRoute({
   component: lazyRouteComponent(() => import("@/features/quarantine"), "QuarantinePage"),
 });
 
+const breeding = createRoute({
+  getParentRoute: () => root,
+  path: "/breeding",
+  component: lazyRouteComponent(() => import("@/features/breeding"), "BreedingPage"),
+});
+
+const rack = createRoute({
+  getParentRoute: () => root,
+  path: "/breeding/rack",
+  component: lazyRouteComponent(() => import("@/features/breeding"), "RackPage"),
+});
+
+const venture = createRoute({
+  getParentRoute: () => root,
+  path: "/breeding/$id/$stage",
+  component: lazyRouteComponent(() => import("@/features/breeding"), "VenturePage"),
+});
+
 const log = createRoute({
   getParentRoute: () => root,
   path: "/log",
@@ -109,6 +127,9 @@ export const router = createRouter({
     feeding,
     register,
     quarantine,
+    breeding,
+    rack,
+    venture,
     systems,
     system,
     rooms,

@@ -12,7 +12,7 @@ export interface Draft<T> {
 const PREFIX = "loquen.draft.";
 
 /** What a draft belongs to; the moment of its making tells systems of two databases apart. */
-export const draftOf = (what: "system" | "room" | "water", id: number, created: string) =>
+export const draftOf = (what: "system" | "room" | "water" | "venture", id: number, created: string) =>
   `${what}.${id}@${created}`;
 
 /** The drafts of one document: this page's own, and those that other pages left. */

@@ -8,6 +8,7 @@ const unit = (key: string, label: string, factor: number, digits: number, offset
   offset,
   digits,
   significant,
+  before: false,
 });
 const KINDS = [
   { key: "volume", label: "Volume", units: [unit("L", "L", 1, 1), unit("gal", "US gal", 0.2641720524, 1)] },
@@ -16,6 +17,17 @@ const KINDS = [
 ];
 const metric = new Units(KINDS, {});
 const us = new Units(KINDS, US_UNITS);
+
+describe("money as the house writes it", () => {
+  const money = (before: boolean) =>
+    new Units([{ key: "money", label: "Money", units: [{ ...unit("money", "kr", 1, 2), before }] }], {});
+  it("has its sign before or after the number", () => {
+    expect(money(true).text(12.5, "money")).toBe("kr12.5");
+    expect(money(false).text(12.5, "money")).toBe("12.5\u2009kr");
+    expect(money(true).parts(12.5, "money")).toEqual(["kr12.5", ""]);
+    expect(money(false).parts(12.5, "money")).toEqual(["12.5", "kr"]);
+  });
+});
 
 describe("numbers for reading", () => {
   it.each([

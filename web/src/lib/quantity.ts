@@ -23,7 +23,7 @@ export const US_UNITS: UnitChoice = {
 };
 
 const THIN_SPACE = "\u2009";
-const PLAIN: Unit = { key: "", label: "", factor: 1, offset: 0, digits: 2, significant: 3 };
+const PLAIN: Unit = { key: "", label: "", factor: 1, offset: 0, digits: 2, significant: 3, before: false };
 
 export class Units {
   private readonly byKind: Map<string, Kind>;
@@ -77,13 +77,15 @@ export class Units {
   }
 
   text(value: number, kind: string): string {
-    const label = this.unit(kind).label;
+    const { label, before } = this.unit(kind);
+    if (label && before) return `${label}${this.number(value, kind)}`;
     return label ? `${this.number(value, kind)}${THIN_SPACE}${label}` : this.number(value, kind);
   }
 
-  /** A number and its unit apart, so that each can be set in its own face. */
+  /** A number and its unit apart, so that each can be set in its own face; a sign that stands before it is with the number. */
   parts(value: number, kind: string): [string, string] {
-    return [this.number(value, kind), this.unit(kind).label];
+    const { label, before } = this.unit(kind);
+    return before ? [this.text(value, kind), ""] : [this.number(value, kind), label];
   }
 
   term(term: Term): string {

@@ -14,7 +14,7 @@ from loquen.api.wire.documents import read_venture
 from loquen.api.wire.plan import Strict, VentureSchema, venture_from_core
 from loquen.core.graph.nodes import State
 from loquen.core.growout.births import LineKept
-from loquen.core.growout.compare import Compared, Mover, OneWay
+from loquen.core.growout.compare import Compared, OneWay, Swing
 from loquen.core.growout.rack import RackPlan
 from loquen.core.model.quantity import Sentence
 from loquen.store.systems import MOST_ID, Saved
@@ -80,7 +80,7 @@ class VentureQuestion(VentureDraft):
 
 
 @dataclass(frozen=True, slots=True)
-class Course:
+class RunCourse:
     """A venture week by week from its start: young, tanks in use, money in hand without and with hours paid."""
 
     start: str
@@ -170,13 +170,13 @@ class VentureAnswer:
     buy_from_each: tuple[int, ...]
     lines: tuple[LineKept, ...]
     young_housed: YoungHoused | None
-    course: Course | None
+    course: RunCourse | None
     spans: tuple[TankSpan, ...]
     free: tuple[FreeTank, ...]
     growth: GrowthCurve | None
     low_money: float | None
     high_money: float | None
-    movers: tuple[Mover, ...]
+    swings: tuple[Swing, ...]
     one_ways: tuple[OneWay, ...]
     costs: tuple[CostPart, ...]
     first_sale: str

@@ -12,12 +12,12 @@ from sqlmodel import Session
 from loquen.api.breeding.schema import (
     Breeding,
     CostPart,
-    Course,
     FreeTank,
     GrowthCurve,
     GrowthMark,
     RackAnswer,
     RackWanted,
+    RunCourse,
     Side,
     TankLine,
     TankSpan,
@@ -37,7 +37,7 @@ from loquen.core.graph.engine import Sheet
 from loquen.core.growout.assign import Bounds
 from loquen.core.growout.births import Seen, lines_kept, seen_of
 from loquen.core.growout.book import GLASSES, NOWHERE, STAGES, Placing, at_ends, colony_of, placing, sheet_of
-from loquen.core.growout.compare import MARGIN, SHOW, Compared, compared, movers, one_ways
+from loquen.core.growout.compare import MARGIN, SHOW, Compared, compared, one_ways, swings
 from loquen.core.growout.dated import Run
 from loquen.core.growout.fullest import fullest
 from loquen.core.growout.homes import OF_YOUNG, Home, home_of, housed
@@ -169,7 +169,7 @@ def view(kept: Kept, venture: Venture, today: date) -> VentureAnswer:
         growth=where_known(lambda: growth_of(sheet, low, high), None),
         low_money=number(low, MARGIN),
         high_money=number(high, MARGIN),
-        movers=movers(sheet),
+        swings=swings(sheet),
         one_ways=one_ways(sheet),
         costs=tuple(
             CostPart(sheet.wiring.nodes[key].label, key, value)
@@ -210,7 +210,7 @@ def begins_on(sheet: Sheet[Venture], today: date) -> date:
     return date.fromisoformat(text) if text else today
 
 
-def course_of(sheet: Sheet[Venture], low: Sheet[Venture], high: Sheet[Venture], today: date) -> Course:
+def course_of(sheet: Sheet[Venture], low: Sheet[Venture], high: Sheet[Venture], today: date) -> RunCourse:
     """Week by week, the money also with all that is uncertain at its bad and its good end."""
     run: Run = sheet.value("run")
     start = begins_on(sheet, today)
@@ -219,7 +219,7 @@ def course_of(sheet: Sheet[Venture], low: Sheet[Venture], high: Sheet[Venture], 
     def told(values: np.ndarray) -> tuple[float, ...]:
         return tuple(round(float(value), 2) for value in values[weekly])
 
-    return Course(
+    return RunCourse(
         start=start.isoformat(),
         today_d=float((today - start).days),
         days=tuple(float(day) for day in range(0, len(run.young), WEEK)),
@@ -302,7 +302,9 @@ def breeding(session: Session, kept: Kept, system: int | None, today: date) -> B
     tanks = tanks_of(session, kept)
     if system is None:
         standing = [
-            venture.stand.system for venture in kept.ventures.values() if venture.stand.system in kept.plans
+            venture.stand.system
+            for venture in sorted(kept.ventures.values(), key=lambda venture: venture.colony.purpose == "line")
+            if venture.stand.system in kept.plans
         ]
         system = standing[0] if standing else (tanks[0].id if tanks else None)
     side = None
@@ -363,7 +365,7 @@ def rack_of(session: Session, kept: Kept, wanted: RackWanted, today: date) -> Ra
             unread.append(f"System {row.system}")
             continue
         homes += [
-            replace(home, name=f"{home.name}, {place + 1}" if row.count > 1 else home.name)
+            replace(home, name=f"{home.name} ({place + 1} of {row.count})" if row.count > 1 else home.name)
             for place in range(row.count)
         ]
     chosen = {key: kept.ventures[key] for key in wanted.ventures if key in kept.ventures}

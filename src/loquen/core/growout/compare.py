@@ -19,7 +19,7 @@ from loquen.core.system.told import sentence_of
 MARGIN = "tank_margin_money"
 SHOW = 0
 """The number of the row that leaves the tank as it is."""
-MOVER_WORDS = {
+SWING_WORDS = {
     "broods_part": "broods",
     "lives_part": "survival",
     "pace_part": "growth",
@@ -32,7 +32,7 @@ WEEK = 7.0
 
 
 @dataclass(frozen=True, slots=True)
-class Mover:
+class Swing:
     """Something uncertain, and the margin of a tank and week at its bad and its good end, all else as likely."""
 
     what: str
@@ -61,7 +61,7 @@ class Compared:
     undecided: bool
     purpose: str
     against: tuple[Sentence, ...]
-    movers: tuple[Mover, ...]
+    swings: tuple[Swing, ...]
     why_not: Sentence | None
     best_way: str
 
@@ -137,13 +137,13 @@ def row_of(key: int, sheet: Sheet[Venture]) -> Compared:
         undecided=False,
         purpose=sheet.root.colony.purpose,
         against=tuple({as_text(sentence, {}): sentence for sentence in against}.values()),
-        movers=movers(sheet),
+        swings=swings(sheet),
         why_not=sentence_of(sheet, "worth_result") if likely is None else None,
         best_way=max(one_ways(sheet), key=lambda way: way.tank_margin_money, default=OneWay(0, "", 0, 0)).name,
     )
 
 
-def movers(sheet: Sheet[Venture], key: str = MARGIN) -> tuple[Mover, ...]:
+def swings(sheet: Sheet[Venture], key: str = MARGIN) -> tuple[Swing, ...]:
     """What is uncertain, by how far it moves a figure when it alone moves, the most first."""
     found = []
     for name, row in sheet.constants.items():
@@ -153,8 +153,8 @@ def movers(sheet: Sheet[Venture], key: str = MARGIN) -> tuple[Mover, ...]:
         ends = [number(sheet.changed({path: end}), key) for end in (row.low, row.high)]
         if None not in ends:
             low, high = sorted(end for end in ends if end is not None)
-            found.append(Mover(MOVER_WORDS.get(name, row.note or name), low, high))
-    return tuple(sorted(found, key=lambda mover: mover.low_money - mover.high_money))
+            found.append(Swing(SWING_WORDS.get(name, row.note or name), low, high))
+    return tuple(sorted(found, key=lambda swing: swing.low_money - swing.high_money))
 
 
 def one_ways(sheet: Sheet[Venture]) -> tuple[OneWay, ...]:
@@ -194,7 +194,7 @@ def left_as_it_is(home: Home, costs: Costs) -> Compared:
         undecided=False,
         purpose="show",
         against=(),
-        movers=(),
+        swings=(),
         why_not=None,
         best_way="",
     )

@@ -11,7 +11,7 @@ from loquen.core.data.tables import Table, toml
 
 @dataclass(frozen=True, slots=True)
 class Unit:
-    """A unit that a person may read: shown = base·factor + offset."""
+    """A unit that a person may read: shown = base·factor + offset; `before` where its label stands before the number."""
 
     key: str
     label: str
@@ -19,6 +19,7 @@ class Unit:
     digits: int
     offset: float = 0.0
     significant: int = 3
+    before: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -134,7 +135,9 @@ def written(value: float, kind: str, chosen: Mapping[str, str], bare: bool = Fal
     text = f"{shown:.{places}f}"
     if "." in text:
         text = text.rstrip("0").rstrip(".")
-    return text if bare else f"{text} {unit.label}".strip()
+    if bare or not unit.label:
+        return text
+    return f"{unit.label}{text}" if unit.before else f"{text} {unit.label}"
 
 
 def as_text(sentence: Sentence, chosen: Mapping[str, str]) -> str:

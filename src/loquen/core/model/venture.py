@@ -22,6 +22,7 @@ class Stand:
     stock_g_l: Annotated[float, Quantity("Growing fish in a litre, g", "ratio", 0.05, 20)] = 1.0
     set_on: Annotated[str, Choice("Colony set on", table="date")] = ""
     settle_d: Annotated[float, Quantity("Days until the first brood", "days", 0, 1000)] = 30.0
+    notes: Annotated[str, Choice("Notes", table="text")] = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -154,7 +155,6 @@ class Venture:
     sales: Annotated[tuple[Sale, ...], Most(12)] = ()
     costs: Costs = field(default_factory=Costs)
     doubts: Doubts = field(default_factory=Doubts)
-    notes: Annotated[str, Choice("Notes", table="text")] = ""
     version: int = VENTURE_VERSION
 
 

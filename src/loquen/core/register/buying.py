@@ -2,8 +2,7 @@
 
 from dataclasses import dataclass
 from functools import lru_cache
-
-import numpy as np
+from math import comb
 
 from loquen.core.errors import NamedCase
 from loquen.core.physics.ranges import within
@@ -31,11 +30,9 @@ def chance_of_both(number: int, males: int, females: int, male_frac: float = 0.5
     within("males", males, 0, MOST, "1")
     within("females", females, 0, MOST, "1")
     within("male_frac", male_frac, 0, 1, "share")
-    from scipy.stats import binom
-
     if number < males + females:
         return 0.0
-    return float(binom.cdf(number - females, number, male_frac) - binom.cdf(males - 1, number, male_frac))
+    return at_most(number - females, number, male_frac) - at_most(males - 1, number, male_frac)
 
 
 @lru_cache(1024)
@@ -76,13 +73,23 @@ def chance_grown(number: int, males: int, females: int, male_frac: float, surviv
 
     P(M ≥ m, F ≥ f) = 1 − P(M < m) − P(F < f) + P(M < m, F < f)
     """
-    from scipy.stats import binom
-
     male, female = male_frac * survive_frac, (1 - male_frac) * survive_frac
-    few = np.arange(males)
     of_the_rest = female / (1 - male) if male < 1 else 0.0
-    both_few = np.sum(binom.pmf(few, number, male) * binom.cdf(females - 1, number - few, of_the_rest))
-    return float(1 - binom.cdf(males - 1, number, male) - binom.cdf(females - 1, number, female) + both_few)
+    both_few = sum(
+        comb(number, few)
+        * male**few
+        * (1 - male) ** (number - few)
+        * at_most(females - 1, number - few, of_the_rest)
+        for few in range(males)
+    )
+    return 1 - at_most(males - 1, number, male) - at_most(females - 1, number, female) + both_few
+
+
+def at_most(count: int, number: int, chance: float) -> float:
+    """Chance of no more than so many of a number, each with a chance."""
+    from scipy.special import bdtr
+
+    return float(bdtr(min(count, number), number, chance)) if count >= 0 else 0.0
 
 
 @dataclass(frozen=True, slots=True)

@@ -18,6 +18,7 @@ export const NOBODY: Omit<Resident, "species"> = {
   born: "",
   stays_until: "",
   note: "",
+  generation: 0,
 };
 
 export const NOTHING: LifeEvent = { kind: "arrival", day: today(), count: 1, system: 0, to: 0, signs: "" };

@@ -17,7 +17,15 @@ const entries = {
   "sources.*.src_ph": number("ph", true),
   "sources.*.src_kind": { ...number(""), options: { tap: "tap" } },
 };
-const fahrenheit = { key: "F", label: "°F", factor: 1.8, offset: 32, digits: 1, significant: 3 };
+const fahrenheit = {
+  key: "F",
+  label: "°F",
+  factor: 1.8,
+  offset: 32,
+  digits: 1,
+  significant: 3,
+  before: false,
+};
 const units = new Units([{ key: "temperature", label: "Temperature", units: [fahrenheit] }], {});
 
 describe("a water that is typed", () => {

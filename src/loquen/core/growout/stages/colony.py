@@ -327,7 +327,7 @@ def colony_result(
     terms["young"] = of(young_to_buy, "young_to_buy", "count")
     when = " They can be sexed at {age}." if sexed_d is not None else ""
     if sexed_d is not None:
-        terms["age"] = of(sexed_d, "sexed_d")
+        terms["age"] = of(round(sexed_d), "sexed_d")
     from_lines = ", shared among {lines} lines," if lines > 1 else ""
     text = (
         "For {females} females and {males} males of {kind} buy {young} young" + from_lines + " for {money}." + when

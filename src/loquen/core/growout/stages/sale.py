@@ -194,5 +194,5 @@ def sale_result(
         "{raised} a week are raised and {sold} sold, the first at {age}.",
         raised=of(all_raised_per_wk, "all_raised_per_wk", "ratio"),
         sold=of(all_sold_per_wk, "all_sold_per_wk", "ratio"),
-        age=Term(min(ready_d), "days"),
+        age=Term(round(min(ready_d)), "days"),
     )

@@ -1,4 +1,5 @@
-import { memo, type ComponentType } from "react";
+import { memo } from "react";
+import type { BenchStage } from "@/ui/editing/Bench";
 import { AirStage } from "./AirStage";
 import { ChangerStage } from "./ChangerStage";
 import { ControllerStage } from "./ControllerStage";
@@ -10,14 +11,8 @@ import { RacksStage } from "./RacksStage";
 import { TanksStage } from "./TanksStage";
 import { TimetableStage } from "./TimetableStage";
 
-export interface RoomStage {
-  key: string;
-  label: string;
-  Stage: ComponentType;
-}
-
 /** The stages of a room, in the order in which it is built. */
-export const STAGES: RoomStage[] = [
+export const STAGES: BenchStage[] = [
   { key: "racks", label: "Racks", Stage: memo(RacksStage) },
   { key: "changer", label: "Changer", Stage: memo(ChangerStage) },
   { key: "timetable", label: "Timetable", Stage: memo(TimetableStage) },
@@ -26,6 +21,6 @@ export const STAGES: RoomStage[] = [
   { key: "drain", label: "Drain", Stage: memo(DrainStage) },
   { key: "air", label: "Air and power", Stage: memo(AirStage) },
   { key: "hours", label: "Hours", Stage: memo(HoursStage) },
-  { key: "parts", label: "Parts", Stage: memo(PartsStage) },
+  { key: "parts", label: "Parts", Stage: memo(PartsStage), wide: true },
   { key: "controller", label: "Controller", Stage: memo(ControllerStage) },
 ];

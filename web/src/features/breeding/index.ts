@@ -1,0 +1,3 @@
+export { BreedingPage } from "./BreedingPage";
+export { RackPage } from "./RackPage";
+export { VenturePage } from "./VenturePage";
