@@ -32,6 +32,7 @@ def test_the_list_shows_sections_and_glasses(client):
         "Bottle Shelf, tank 2",
         "Bottle Shelf, tank 1",
         *(f"Tub {n}" for n in (1, 2, 3, 4)),
+        "Rope Walk A, tank 4",
     ]
     for line in lines:
         labels = [glass["label"] for glass in line["glasses"]]
@@ -71,7 +72,7 @@ def test_copy_delete_restore(client):
     copy = client.post("/api/systems/1/copy").json()
     assert copy["plan"]["name"] == "Long Hall, copy"
     assert client.delete(f"/api/systems/{copy['id']}").status_code == 204
-    assert client.get("/api/systems").json()["total"] == 10
+    assert client.get("/api/systems").json()["total"] == 11
     (away,) = client.get("/api/systems/deleted").json()
     assert (away["id"], away["name"]) == (copy["id"], "Long Hall, copy")
     assert client.post(f"/api/systems/{copy['id']}/restore").status_code == 204

@@ -36,8 +36,8 @@ def eat(client, system, left, number=1, grams=None):
 
 def test_the_demo_house_is_fed_from_its_shelf(client):
     found = feeding(client)
-    assert [row["system_id"] for row in found["systems"]] == [1, 2, 3, 4, 5]
-    assert found["result"]["terms"]["count"]["value"] == 5
+    assert [row["system_id"] for row in found["systems"]] == [1, 2, 3, 4, 5, 12]
+    assert found["result"]["terms"]["count"]["value"] == 6
     loaches = week(client)["groups"][2]
     assert (loaches["common"], loaches["state"]) == ("Hillstream loach", "holds")
     assert {meal["label"] for meal in loaches["meals"]} == {"green cake", "green wafers", "scalded courgette"}

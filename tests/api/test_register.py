@@ -37,7 +37,7 @@ def note(client, resident, **event):
 
 def test_the_demo_house_is_written_down_and_drawn_at_todays_size(client):
     found = register(client)
-    assert found["result"]["terms"]["animals"]["value"] == 187
+    assert found["result"]["terms"]["animals"]["value"] == 222
     assert home(client)["follows"]
     walk = home(client, 3)
     assert (walk["lives"], walk["planned"], walk["follows"]) == (24, 18, False)

@@ -62,7 +62,7 @@ def test_saved_undone_redone_and_put_away(client):
     assert [row["name"] for row in client.get("/api/rooms/deleted").json()] == ["Rope works"]
     assert client.post("/api/rooms/7/restore").status_code == 204
     assert len(client.get("/api/rooms").json()) == 1
-    assert len(client.get("/api/systems/names").json()) == 10
+    assert len(client.get("/api/systems/names").json()) == 11
 
 
 def test_a_draft_is_computed_with_the_systems_that_stand_in_it(client):

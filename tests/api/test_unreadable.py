@@ -42,7 +42,7 @@ def test_the_rest_stand_and_the_reason_is_told(client, store, name):
     stored, why = BROKEN[name]
     store(2, stored)
     listing = client.get("/api/systems").json()
-    assert listing["total"] == len(listing["lines"]) == 10
+    assert listing["total"] == len(listing["lines"]) == 11
     broken = listing["lines"][1]
     assert (broken["readable"], broken["section"], broken["glasses"]) == (False, None, [])
     assert why in text_of(broken["summary"])

@@ -17,7 +17,7 @@ def own(tmp_path):
 def test_a_card_in_the_shop_on_a_phone(page, own, serious):
     page.set_viewport_size({"width": 390, "height": 844})
     page.goto(f"{own.url}/register")
-    expect(page.get_by_text("187 animals of 9 kinds live in 8 systems")).to_be_visible()
+    expect(page.get_by_text("222 animals of 10 kinds live in 9 systems")).to_be_visible()
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
     assert serious() == []
     page.set_viewport_size({"width": 390, "height": 844})

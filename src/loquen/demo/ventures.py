@@ -19,7 +19,7 @@ from loquen.store.tables import VENTURE
 PAPERS = "Every pair that leaves goes to somebody who keeps the line, with its papers."
 HOUR = 4.0
 """What the room reckons an hour of its volunteers at."""
-BROODS = ((330, 11), (276, 14), (221, 9), (168, 16), (115, 12), (61, 13), (9, 10))
+BROODS = ((330, 7), (276, 9), (221, 6), (168, 10), (115, 8), (61, 8), (9, 6))
 """Days ago, and young, of the skiffias' broods."""
 
 
@@ -69,7 +69,7 @@ def fill(session: Session, places: Mapping[str, tuple[int, Plan]], now: datetime
             "Threadfin rainbowfish",
             Colony("threadfin_rainbowfish", females=6, males=3, young_money=3.0, grown_money=7.0),
             Stand(walk_b, colony_tanks=1, all_tanks=6, set_on=day(now - timedelta(days=120))),
-            Broods(taken_month=1.0, culled_frac=0.1, move_cm=1.0),
+            Broods(taken_month=1.0, culled_frac=0.1, most_of_batch=150, move_cm=1.0),
             (Raising("First food", 30.0, 0.6), Raising("Growing on", 150.0, 0.95)),
             (
                 Sale("Males in full fin", "male", "direct", 0.5, 3.4, 210.0, 8.0, 0.9, 0.97, 6.0),
@@ -84,7 +84,7 @@ def fill(session: Session, places: Mapping[str, tuple[int, Plan]], now: datetime
             "Boeseman's rainbowfish",
             Colony("boeseman_rainbowfish", females=4, males=2, young_money=5.0, grown_money=16.0),
             Stand(walk_b, colony_system=hall, colony_tanks=0, all_tanks=5, set_on=day(now - timedelta(days=200))),
-            Broods(taken_month=0.4, culled_frac=0.8, move_cm=1.6),
+            Broods(taken_month=0.5, most_of_batch=45, culled_frac=0.1, move_cm=1.6),
             (Raising("First food", 30.0, 0.6), Raising("Growing on", 150.0, 0.95)),
             (
                 Sale("Coloured males", "male", "direct", 0.5, 6.0, 270.0, 14.0, 0.9, 0.97, 3.0),
@@ -127,5 +127,5 @@ def line(session: Session, tank: int, now: datetime) -> None:
         )
         rows = [LifeEvent("birth", day(now - timedelta(days=ago)), young, tank)]
         if ago > 150:
-            rows.append(LifeEvent("sale", day(now - timedelta(days=ago - 140)), young - 2, tank, money=0.0))
+            rows.append(LifeEvent("sale", day(now - timedelta(days=ago - 140)), young - 1, tank, money=0.0))
         register.add(session, document(brood), [document(row) for row in rows])

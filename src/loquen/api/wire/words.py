@@ -143,7 +143,7 @@ def entry_sentence(path: str, problem: str, given: Any) -> Sentence:
 def plan_path(location: tuple[int | str, ...]) -> str:
     """The part of a fault's location that lies inside a plan: tank.pane_mm, animals.0.number."""
     parts = [str(part) for part in location]
-    while parts and parts[0] in ("body", "plan", "room"):
+    while parts and parts[0] in ("body", "plan", "room", "venture"):
         parts.pop(0)
     # A union adds the name of the branch that was tried.
     numbered = any(part.isdigit() for part in parts[1:3])

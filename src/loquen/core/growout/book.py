@@ -5,13 +5,14 @@ from dataclasses import dataclass, replace
 from functools import cache
 from typing import Any
 
+from loquen.core.data import library
 from loquen.core.data.tables import Constant, constants
 from loquen.core.graph.asking import number
 from loquen.core.graph.domain import Domain
 from loquen.core.graph.engine import CONSTANT, Book, Sheet
 from loquen.core.graph.nodes import collected
 from loquen.core.growout.births import UNSEEN, Born, Seen
-from loquen.core.growout.homes import OF_A_COLONY, OF_A_YOUNG_ONE, Home, Housed, home_of, housed
+from loquen.core.growout.homes import OF_A_COLONY, OF_A_PAIR, OF_A_YOUNG_ONE, Home, Housed, home_of, housed
 from loquen.core.growout.stages import broods, colony, sale, space, worth
 from loquen.core.model.plan import Group, Plan
 from loquen.core.model.venture import VENTURE, Doubts, Venture
@@ -59,11 +60,13 @@ def row_label(sheet: Sheet[Venture], section: str, at: int, label: str) -> str:
 
 
 def colony_of(venture: Venture) -> tuple[Group, ...]:
-    """The colony as animals of a plan, full grown and fed to breed; one tank's share of it."""
+    """One tank's share of the colony as animals of a plan, full grown and fed to breed."""
     tanks = max(1, venture.stand.colony_tanks)
     females = -(-venture.colony.females // tanks)
     males = -(-venture.colony.males // tanks)
     length = venture.colony.female_cm
+    # Shrimps live off what grows, and are fed no more for breeding.
+    shrimp = library.species()[venture.colony.species].feeds_on == "shrimp"
     return (
         Group(
             venture.colony.species,
@@ -71,7 +74,7 @@ def colony_of(venture: Venture) -> tuple[Group, ...]:
             males=males,
             size_by="adult" if length is None else "length",
             length_cm=3.0 if length is None else length,
-            feed_by="normal",
+            feed_by="usual" if shrimp else "normal",
         ),
     )
 
@@ -95,7 +98,7 @@ def placing(venture: Venture, plan: Plan | None, colony_plan: Plan | None = None
     return Placing(
         home_of(venture.stand.system, plan) if plan else None,
         home_of(venture.stand.colony_system, colony_plan) if colony_plan else None,
-        housed(lives_in, colony_of(venture), OF_A_COLONY) if lives_in else None,
+        housed(lives_in, colony_of(venture), OF_A_PAIR if paired(venture) else OF_A_COLONY) if lives_in else None,
         housed(plan, (Group(venture.colony.species, 1),), OF_A_YOUNG_ONE) if plan else None,
     )
 
@@ -112,6 +115,12 @@ def sheet_of(venture: Venture, placed: Placing = NOWHERE, seen: Seen = UNSEEN, t
         "today": today,
     }
     return Sheet(venture_book(), venture, calibration(venture.doubts, seen.born), **known)
+
+
+def paired(venture: Venture) -> bool:
+    """Whether it is a pair of a kind that breeds in pairs: no shoal is asked of it."""
+    breeds = library.breeding().get(venture.colony.species)
+    return breeds is not None and breeds.females_least == 1 and venture.colony.females == 1
 
 
 def calibration(doubts: Doubts, born: Born | None) -> Mapping[str, Constant]:

@@ -10,13 +10,15 @@ from loquen.core.graph.asking import number
 from loquen.core.graph.engine import CONSTANT, Sheet
 from loquen.core.growout.births import UNSEEN, Seen
 from loquen.core.growout.book import at_ends, placing, sheet_of
-from loquen.core.growout.homes import Home, Housed, home_of
+from loquen.core.growout.homes import Home, home_of
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, as_text
 from loquen.core.model.venture import Costs, Venture
-from loquen.core.system.told import sentence_of
+from loquen.core.system.told import sentence_of, verdict_of
 
 MARGIN = "tank_margin_money"
+REFUSING = ("tank_accepts", "long_enough", "colony_carried", "young_suited")
+"""Checks of a venture that say its tank refuses it."""
 SHOW = 0
 """The number of the row that leaves the tank as it is."""
 SWING_WORDS = {
@@ -111,19 +113,21 @@ def marked(rows: Sequence[Compared]) -> Iterable[Compared]:
     return [replace(row, undecided=bool(over) and (row is best or row in over)) for row in rows]
 
 
-def row_of(key: int, sheet: Sheet[Venture]) -> Compared:
+def row_of(number_of: int, sheet: Sheet[Venture]) -> Compared:
     """A venture's row, from its own sheet."""
     likely = number(sheet, MARGIN)
     low_sheet, high_sheet = at_ends(sheet, MARGIN)
-    told: Housed | None = sheet.known["asked.colony_housed"]
-    young: Housed | None = sheet.known["asked.young_housed"]
-    against = (*(told.against if told else ()), *(young.against if young else ()))
+    against = [
+        verdict.reason
+        for key in REFUSING
+        if (verdict := verdict_of(sheet, key)) is not None and verdict.state == "short"
+    ]
     try:
         first = str(sheet.value("first_sale"))
     except NamedCase:
         first = ""
     return Compared(
-        venture=key,
+        venture=number_of,
         name=sheet.root.name,
         common=library.species()[sheet.root.colony.species].common,
         low_money=number(low_sheet, MARGIN),

@@ -4,12 +4,14 @@ from dataclasses import replace
 
 from loquen.core.data import library
 from loquen.core.errors import NamedCase
-from loquen.core.growout.book import placing, sheet_of
+from loquen.core.growout.book import Placing, placing, sheet_of
 from loquen.core.model.plan import Plan
 from loquen.core.model.venture import Broods, Colony, Raising, Sale, Stand, Venture
 
-FEWER_A_MONTH = (None, 8.0, 4.0, 2.0, 1.0, 0.5, 0.25, 0.1, 0.05)
+TAKEN_MONTH = (None, 4.0, 2.0, 1.0, 0.5, 0.25)
 """Batches raised a month that are tried, all of them first."""
+OF_A_BATCH = (None, 200.0, 100.0, 60.0, 40.0, 25.0, 15.0, 10.0, 5.0)
+"""Young raised of a batch that are tried, all of them first."""
 MOVED_BY_FRAC = 0.35
 """Of the way from birth to the size they are sold at, where they leave the raising tank."""
 FIRST_D, THEN_D = 30.0, 150.0
@@ -23,7 +25,7 @@ def first_venture(species: str, system: int, purpose: str, plan: Plan | None) ->
     kind = library.species()[species]
     breeds = library.breeding().get(species)
     females = breeds.females_least if breeds else max(2, kind.females_per_male)
-    males = max(1, round(females / breeds.pairs_ratio)) if breeds else 1
+    males = max(1, int(females / breeds.pairs_ratio)) if breeds else 1
     sale_cm = breeds.sale_cm if breeds else round(kind.adult_length_cm * 0.6, 1)
     start_cm = breeds.start_cm if breeds else kind.adult_length_cm * 0.1
     made = Venture(
@@ -49,17 +51,34 @@ def first_venture(species: str, system: int, purpose: str, plan: Plan | None) ->
 
 
 def with_fitting_broods(venture: Venture, plan: Plan | None) -> Venture:
-    """The venture with as many batches raised as its tanks hold, also on the fullest day."""
+    """The venture with as many batches, and of each as many young raised, as its tanks hold also on the fullest day.
+
+    Batches first, until no more raising tanks are wanted than leave one to grow on in; then fewer of each.
+    """
     if plan is None:
         return venture
     placed = placing(venture, plan)
-    found = venture
-    for month in FEWER_A_MONTH:
-        found = replace(venture, broods=replace(venture.broods, taken_month=month))
-        try:
-            peak = sheet_of(found, placed).value("tanks_peak")
-        except NamedCase:
-            return venture
-        if peak <= venture.stand.all_tanks:
-            break
+
+    def raising(month: float | None, young: float | None) -> Venture:
+        broods = replace(venture.broods, taken_month=month, most_of_batch=young)
+        return replace(venture, broods=broods)
+
+    spare = max(1, (venture.stand.all_tanks - venture.stand.colony_tanks) // 2)
+    try:
+        month = next(
+            (month for month in TAKEN_MONTH if wants(raising(month, None), placed, "raising_tanks") <= spare),
+            TAKEN_MONTH[-1],
+        )
+        for young in OF_A_BATCH:
+            found = raising(month, young)
+            if wants(found, placed, "tanks_peak") <= venture.stand.all_tanks:
+                break
+    except NamedCase:
+        return venture
+    return found
+
+
+def wants(venture: Venture, placed: Placing, figure: str) -> float:
+    """Tanks of a venture, by a figure of its sheet; raise NamedCase where it has none."""
+    found: float = sheet_of(venture, placed).value(figure)
     return found

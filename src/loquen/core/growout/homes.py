@@ -18,11 +18,13 @@ from loquen.core.system.told import verdict_of
 STRANGER = Group("zebra_danio", 10)
 """Who stands in for the animals of an empty tank: what filter and changes carry hangs little on whom they carry."""
 WEEKS_A_YEAR = 365.25 / 7
-OF_A_COLONY = (
-    "company_fits", "water_suits", "summer_borne", "winter_borne", "litres_enough", "length_enough", "width_enough",
-    "crowd_fits", "in_balance", "media_carry", "dawn_breathes", "drift_fits", "none_leaves",
+OF_A_PAIR = (
+    "water_suits", "summer_borne", "winter_borne", "litres_enough", "width_enough", "media_carry", "dawn_breathes",
+    "drift_fits", "none_leaves",
 )  # fmt: skip
-"""Checks of a tank that may refuse those who breed in it."""
+"""Checks of a tank that may refuse a pair that is kept alone to breed; length and balance are the venture's to judge."""
+OF_A_COLONY = ("company_fits", "crowd_fits", *OF_A_PAIR)
+"""Checks of a tank that may refuse those who breed in it together."""
 OF_A_YOUNG_ONE = ("water_suits", "summer_borne", "winter_borne", "none_leaves")
 """Checks of a tank that may refuse any who grows up in it."""
 OF_YOUNG = (*OF_A_YOUNG_ONE, "in_balance", "media_carry", "dawn_breathes")

@@ -74,7 +74,8 @@ def unasked(home: Home, sheet: Sheet[Venture]) -> Housed:
     kind = library.species()[group.species]
     mass = mass_of(kind, group.length_cm if group.size_by == "length" else kind.adult_length_cm)
     warmth = sheet.constants["feed_q10"].value
-    one = sheet.known["constant.feed_scale"] * float(feed_g_d(mass, home.water_c, "normal", warmth_10k=warmth))
+    level = "light" if group.feed_by == "usual" else group.feed_by
+    one = sheet.known["constant.feed_scale"] * float(feed_g_d(mass, home.water_c, level, warmth_10k=warmth))
     return Housed("holds", (), None, None, None, group.number * one)
 
 

@@ -70,7 +70,8 @@ class Broods:
     holding_d: Annotated[float, Quantity("Days a female is held before", "days", 0, 90)] = 7.0
     stripped: Annotated[bool, Choice("Mouths are stripped")] = False
     taken_month: Annotated[float | None, Quantity("Batches raised a month, at most", "ratio", 0.05, 200)] = None
-    culled_frac: Annotated[float, Quantity("Culled, or not raised", "share", 0, 0.95)] = 0.05
+    most_of_batch: Annotated[float | None, Quantity("Young raised of a batch, at most", "count", 1, 10_000)] = None
+    culled_frac: Annotated[float, Quantity("Culled when they are sorted", "share", 0, 0.95)] = 0.05
     move_cm: Annotated[float, Quantity("Moved to grow on at", "length", 0.2, 100)] = 1.5
 
 

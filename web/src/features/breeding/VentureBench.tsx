@@ -46,6 +46,7 @@ export function VentureBench({ stage, figure, closeFigure }: VentureBenchProps) 
       stage={stage}
       figures={sheet}
       stale={stale}
+      knownOnly={sheet !== null && (!sheet.home || !sheet.known_broods)}
       openFigure={openFigure}
       closeSlip={closeFigure}
       goTo={goTo}

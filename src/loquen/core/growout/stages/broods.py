@@ -97,7 +97,7 @@ def together(breeds: Breeding | None) -> bool:
 @figure(
     "Batches a day that come",
     formula="1 ÷ {brood_interval_d} where they are gathered from all females together ({together}), else {young_per_day} ÷ "
-    "{brood_young}, or as the register counts them: {born}",
+    "{brood_young}, or as the register counts them from {broods_told} on: {born}",
     source="balance",
     kind="ratio",
 )
@@ -129,13 +129,28 @@ def taken_per_day(batches_per_day: float, taken_month: float | None) -> float:
 
 
 @figure(
+    "Young of a batch that are raised",
+    formula="{young_per_day} ÷ {batches_per_day}, at most {most_of_batch}, × (1 − {culled_frac})",
+    source="definition",
+    kind="count",
+)
+def raised_of_batch(
+    young_per_day: float, batches_per_day: float, most_of_batch: float | None, culled_frac: float
+) -> float:
+    if batches_per_day <= 0:
+        return 0.0
+    batch = young_per_day / batches_per_day
+    return (batch if most_of_batch is None else min(batch, most_of_batch)) * (1 - culled_frac)
+
+
+@figure(
     "Young a day that are raised",
-    formula="{young_per_day} × {taken_per_day} ÷ {batches_per_day} × (1 − {culled_frac})",
+    formula="{taken_per_day} × {raised_of_batch}",
     source="balance",
     kind="ratio",
 )
-def kept_per_day(young_per_day: float, taken_per_day: float, batches_per_day: float, culled_frac: float) -> float:
-    return young_per_day * taken_per_day / batches_per_day * (1 - culled_frac) if batches_per_day > 0 else 0.0
+def kept_per_day(taken_per_day: float, raised_of_batch: float) -> float:
+    return taken_per_day * raised_of_batch
 
 
 @figure(
@@ -182,10 +197,8 @@ def lives(
     return tuple((days, min(1.0, share * lives_part)) for days, share in zip(stage_d, lives_frac, strict=True))
 
 
-@figure("Of all young, grown up", formula="Π {lives_frac}, each × {lives_part} and 1 at most", source="balance")
-def reared_all_frac(
-    lives: tuple[tuple[float, float], ...], lives_frac: tuple[float, ...], lives_part: float
-) -> float:
+@figure("Of all young, grown up", formula="product of the shares of {lives}", source="balance")
+def reared_all_frac(lives: tuple[tuple[float, float], ...]) -> float:
     return math.prod(share for _, share in lives)
 
 

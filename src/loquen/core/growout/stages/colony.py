@@ -15,8 +15,8 @@ BARE_ROCK_KG, BARE_WOOD_L = 5.0, 2.0
 """Rock and wood in a tank that a net still goes round; keepers' practice, unverified."""
 GENERATION_LOSS_FRAC = 0.05
 """Of a line's breadth lost in a generation: breeders of rare kinds stay under it; keepers' practice, unverified."""
-FERTILE_LENGTH_FRAC = 0.6
-"""Of its adult length, where a female brings her first young; keepers' practice, unverified."""
+PAIR_LEEWAY_FRAC = 0.25
+"""Of the length by the rule that a pair kept alone to breed may lack; keepers' practice, unverified."""
 
 
 @step()
@@ -232,13 +232,15 @@ def male_spared(spare_male: bool, males: int) -> Verdict:
     judges="by_rule_cm",
     mends=("stand.system",),
 )
-def long_enough(by_rule_cm: float, colony_tank: Home) -> Verdict:
+def long_enough(by_rule_cm: float, colony_tank: Home, females: int, breeds: Breeding | None) -> Verdict:
     reason = say(
         "{wanted} by the length rule; the tank is {length} long.",
         wanted=of(by_rule_cm, "by_rule_cm"),
         length=Term(colony_tank.length_cm, "length"),
     )
-    return by_practice(at_least(colony_tank.length_cm, by_rule_cm, "length", reason), by_rule_cm)
+    alone = breeds is not None and breeds.females_least == 1 and females == 1
+    leeway = PAIR_LEEWAY_FRAC * by_rule_cm if alone else None
+    return by_practice(at_least(colony_tank.length_cm, by_rule_cm, "length", reason), by_rule_cm, leeway)
 
 
 @check("Tank by the balance", stage="colony", judges="colony_balance_frac", mends=("colony.females",))

@@ -167,7 +167,7 @@ def all_placed(unplaced_frac: float) -> Verdict:
     stage="sale",
     glass="demand",
     judges="all_sold_per_wk",
-    mends=("sales.*.buyers_wk", "colony.females"),
+    mends=("sales.*.buyers_wk", "broods.most_of_batch"),
     caution="Selling, shipping and some kinds ask for permits, and income for tax: local law decides. Nothing is released, ever.",
 )
 def demand_meets(all_raised_per_wk: float, all_sold_per_wk: float, purpose: str) -> Verdict:

@@ -208,7 +208,7 @@ def full_tank(kept_per_day: float, growing_held: Held, growing_tanks: float) -> 
     stage="broods",
     glass="tanks",
     judges="tanks_needed",
-    mends=("broods.taken_month", "stand.all_tanks", "colony.females"),
+    mends=("broods.most_of_batch", "broods.taken_month", "stand.all_tanks"),
 )
 def tanks_enough(all_tanks: int, tanks_needed: float) -> Verdict:
     reason = say(

@@ -1,6 +1,7 @@
 """What it brings and costs in a steady week, a tank and an hour, and day by day from the start."""
 
 from datetime import date, timedelta
+from math import inf
 
 from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
@@ -214,23 +215,24 @@ def brood_days(
     today: str,
     settle_d: float,
     taken_per_day: float,
-    kept_per_day: float,
+    raised_of_batch: float,
+    most_of_batch: float | None,
     culled_frac: float,
 ) -> tuple[Brood, ...]:
     """Broods as they came, by the register, and as they will come from then on."""
-    one = kept_per_day / taken_per_day if taken_per_day > 0 else 0.0
     if not begins_on:
-        return broods_from(settle_d, taken_per_day, one)
+        return broods_from(settle_d, taken_per_day, raised_of_batch)
     start = date.fromisoformat(begins_on)
+    most = inf if most_of_batch is None else most_of_batch
     known = [
-        Brood(float((date.fromisoformat(day) - start).days), count * (1 - culled_frac)) for day, count in births
+        Brood(float((date.fromisoformat(day) - start).days), min(count, most) * (1 - culled_frac))
+        for day, count in births
     ]
     known = sorted((brood for brood in known if brood.day >= 0), key=lambda brood: brood.day)
-    if not known:
-        return broods_from(settle_d, taken_per_day, one)
-    gap = 1 / taken_per_day if taken_per_day > 0 else 0.0
+    if not known or taken_per_day <= 0:
+        return (*known, *broods_from(settle_d, taken_per_day, raised_of_batch))
     lately = float((date.fromisoformat(today) - start).days) if today else known[-1].day
-    return (*known, *broods_from(max(known[-1].day + gap, lately), taken_per_day, one))
+    return (*known, *broods_from(max(known[-1].day + 1 / taken_per_day, lately), taken_per_day, raised_of_batch))
 
 
 @step()
@@ -336,6 +338,8 @@ def worth_result(
     line_year_money: float | None,
     tanks_needed: float,
     kind: Species,
+    price_money: tuple[float | None, ...],
+    spent_money: float,
 ) -> Sentence:
     terms: dict[str, Term | str] = {
         "tank": of(tank_margin_money, "tank_margin_money"),
@@ -347,6 +351,9 @@ def worth_result(
         terms["year"] = of(line_year_money, "line_year_money")
         terms["cost"] = Term(-margin_money, "money", "margin_money")
         return say("Keeping this line of {kind} costs {cost} a week, {year} a year, in {tanks} tanks.", **terms)
+    if not any(price_money):
+        terms["spent"] = of(spent_money, "spent_money")
+        return say("No price is entered yet: {kind} cost {spent} a week in {tanks} tanks.", **terms)
     if tank_margin_money < 0:
         return say("{kind} bring {tank} a tank and week: less than they cost.", **terms)
     return say("{kind} bring {tank} a tank and week, {week} from {tanks} tanks.", **terms)

@@ -19,6 +19,7 @@ export function BroodsStage() {
         <NumberField path="broods.interval_d" placeholder={hint} />
         <NumberField path="broods.fertile_frac" />
         <NumberField path="broods.taken_month" placeholder="all" />
+        <NumberField path="broods.most_of_batch" placeholder="all" />
         <NumberField path="broods.culled_frac" />
         <SwitchField path="broods.stripped" />
         <ChoiceField path="broods.raised" />
@@ -32,6 +33,7 @@ export function BroodsStage() {
       <Figures
         keys={[
           "young_per_day",
+          "raised_of_batch",
           "kept_per_day",
           "brood_young",
           "brood_interval_d",
