@@ -19,6 +19,7 @@ FLOORS = (
     "feeding",
     "fit",
     "graph",
+    "growout",
     "joining",
     "model",
     "physics",

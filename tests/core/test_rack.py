@@ -143,7 +143,8 @@ def test_a_kind_that_does_not_fit_makes_no_offer():
 
 def test_a_venture_wants_a_tank_to_breed_and_one_to_grow_in():
     assert least_tanks(venture()) == 2
-    assert least_tanks(venture(stand=Stand(1, 2, 0, 8))) == 2
+    # A colony that lives elsewhere asks for none of these tanks.
+    assert least_tanks(venture(stand=Stand(1, 2, 0, 8))) == 1
     assert least_tanks(venture(stand=Stand(1, 0, 3, 8))) == 4
 
 
@@ -186,6 +187,7 @@ def test_a_bound_of_tanks_hours_or_power_is_kept_and_its_price_told():
     homes = [home(name=f"T{i}") for i in range(4)]
     most = rack_plan(two_kinds(), homes, {}, Bounds(), None, {1: 2})
     assert [row.venture for row in most.placed].count(1) == 2
+    assert any("is to have 2 tanks at most" in as_text(row.reason, {}) for row in most.placed)
     bound = rack_plan(two_kinds(), homes, {}, Bounds(0.8), None)
     assert bound.hours <= 0.8 + 1e-9
     assert "more" in as_text(bound.gains[0], {})

@@ -605,6 +605,18 @@ def test_why_a_kind_does_not_fit_a_tank(more, word):
     assert against is None if word is None else word in as_text(against, {})
 
 
+def test_a_jumper_wants_a_lid_and_a_colony_elsewhere_no_length():
+    sword = library.species()["green_swordtail"]
+    assert sword.jumper
+    assert "lid" in as_text(unfit(home(keeps_in="none", length_cm=200), sword), {})
+    assert (
+        unfit(home(keeps_in="none"), library.species()["neon_tetra"]) is None
+        or not library.species()["neon_tetra"].jumper
+    )
+    assert "long" in as_text(unfit(home(length_cm=30), PLATY), {})
+    assert unfit(home(length_cm=30), PLATY, colony_too=False) is None
+
+
 # What contradicts itself.
 @pytest.mark.parametrize(
     ("changed", "code", "path", "nearest"),

@@ -54,6 +54,7 @@ def home(**more) -> Home:
         "regime": "weekdays",
         "rock_kg": 0.0,
         "wood_l": 0.0,
+        "keeps_in": "all",
     }
     return Home(**{**usual, **more})
 

@@ -30,6 +30,20 @@ def far_tank(page):
     page.get_by_role("button", name=re.compile("^A12: ")).click()
 
 
+def reckoned(page):
+    page.get_by_role("list", name="Checks").or_(page.get_by_role("region", name="Checks")).first.wait_for()
+
+
+def sided(page):
+    page.get_by_role("region", name="Compared").wait_for()
+
+
+def capped(page):
+    """One kind with two tanks at most."""
+    page.get_by_label("Threadfin rainbowfish", exact=True).fill("2")
+    page.get_by_text("6 of 12 tanks").wait_for()
+
+
 def proposals(page):
     page.get_by_role("button", name="New system").click()
     dialog = page.get_by_role("dialog")
@@ -42,15 +56,6 @@ def proposals(page):
 def settled(page):
     page.get_by_role("button", name="Settle it").first.click()
     page.get_by_text("With all of them nothing falls short.").wait_for()
-
-
-def beside(page):
-    """The plan as it was kept, beside what settles it."""
-    page.get_by_label("Name of the variant").fill("As built")
-    page.get_by_role("button", name="Keep", exact=True).click()
-    settled(page)
-    page.get_by_role("button", name="Use all").click()
-    page.get_by_role("region", name="Beside As built").get_by_text("Tank, length").wait_for()
 
 
 def walked(page):
@@ -84,20 +89,20 @@ def book_page(server):
 VIEWS = [
     ("animals", "/systems/1/animals", None, "Animals"),
     ("flow", "/systems/1/flow", None, "Flow"),
-    ("source", "/systems/5/source", None, "Source"),
-    ("changes", "/systems/3/changes", None, "Changes"),
     ("cycle", "/systems/6/cycle", forecast, "Cycle"),
     ("nitrate", "/systems/3/nitrate", ahead, "Nitrate"),
     ("round", "/round", walked, "Round"),
     ("register", "/register", young_ones, "Register"),
     ("quarantine", "/register/quarantine", None, "Register, quarantine"),
     ("feeding", "/round/feeding", None, "Round, feeding"),
+    ("colony", "/breeding/13/colony", reckoned, "Colony"),
+    ("worth", "/breeding", sided, "Breeding"),
+    ("rack", "/breeding/rack", capped, "Rack plan"),
     ("network", "/rooms/7/changer", far_tank, "Changer"),
     ("timetable", "/rooms/7/timetable", None, "Timetable"),
     ("waters", "/waters", None, "Waters"),
     ("proposals", "/systems", proposals, "Systems"),
     ("settle", "/systems/3/tank", settled, "Tank"),
-    ("variants", "/systems/3/variants", beside, "Variants"),
     ("working", "/systems/3/changes", opened_slip, "Changes"),
 ]
 

@@ -33,7 +33,7 @@ COUNTED = (
     ("conditioner", 1000.0, 19, 5),
     ("food.flakes", 40.0, 10, 7),
     ("salt", 4000.0, 60, 7),
-    ("test.nitrate", 50.0, 25, 10),
+    ("test.nitrate", 70.0, 25, 10),
 )
 """What was counted of what is used up: how much, how many days ago, and how long an order takes."""
 

@@ -2937,6 +2937,8 @@ export interface components {
             stripped: boolean;
             /** Taken Month */
             taken_month?: number | null;
+            /** Most Of Batch */
+            most_of_batch?: number | null;
             /**
              * Culled Frac
              * @default 0.05

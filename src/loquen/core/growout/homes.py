@@ -3,6 +3,7 @@
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
+from loquen.core.data import library
 from loquen.core.data.library import Species
 from loquen.core.data.tables import constant
 from loquen.core.errors import NamedCase
@@ -62,6 +63,7 @@ class Home:
     regime: str
     rock_kg: float
     wood_l: float
+    keeps_in: str
 
     @property
     def label(self) -> str:
@@ -127,6 +129,7 @@ def home_of(system: int, plan: Plan) -> Home:
         regime=plan.changes.regime,
         rock_kg=plan.tank.rock_kg,
         wood_l=plan.tank.wood_l,
+        keeps_in=library.lids()[plan.heat.lid].keeps_in,
     )
 
 
@@ -150,8 +153,9 @@ def housed(plan: Plan, groups: tuple[Group, ...], checks: tuple[str, ...]) -> Ho
     )
 
 
-def unfit(home: Home, kind: Species) -> Sentence | None:
-    """Why a kind can not live in a tank, by its water, its hottest and coldest day and its length; None where it can.
+def unfit(home: Home, kind: Species, colony_too: bool = True) -> Sentence | None:
+    """Why a kind can not live in a tank, by its water, its hottest and coldest day, its lid, and its length where the colony
+    lives there too; None where it can.
 
     The same relations and leeways as the checks of a sheet, for many kinds and tanks at once.
     """
@@ -174,8 +178,10 @@ def unfit(home: Home, kind: Species) -> Sentence | None:
             cold=Term(home.coldest_c, "temperature"),
             low=Term(kind.temp_low_c, "temperature"),
         )
+    if kind.jumper and home.keeps_in not in ("all", "jumpers"):
+        return say("they jump or climb; its lid does not close")
     wanted = kind.adult_length_cm * kind.length_ratio
-    if home.length_cm < wanted * (1 - TIGHT_FRAC):
+    if colony_too and home.length_cm < wanted * (1 - TIGHT_FRAC):
         return say(
             "{length} long; the colony wants {wanted}",
             length=Term(home.length_cm, "length"),

@@ -11,7 +11,7 @@ from loquen.core.growout.births import UNSEEN, Seen
 from loquen.core.growout.book import colony_of, sheet_of
 from loquen.core.growout.homes import Home, Housed, unfit
 from loquen.core.model.quantity import Sentence, Term, say
-from loquen.core.model.venture import Venture
+from loquen.core.model.venture import NO_TANK, Venture
 from loquen.core.physics.animals import feed_g_d
 from loquen.core.system.animals.food import mass_of
 
@@ -24,14 +24,14 @@ def offer_of(sheet: Sheet[Venture], home: Home, hour_money: float | None) -> Off
 
     What whole tanks it fills alone is not rounded: a colony is as large as its tanks ask for.
     """
-    against = unfit(home, library.species()[sheet.root.colony.species])
+    against = unfit(home, library.species()[sheet.root.colony.species], lives_there(sheet.root))
     if against is not None:
         return Offer(0.0, 0.0, 0.0, (), against)
     here = sheet.changed({"asked.home": home, "asked.colony_housed": unasked(home, sheet)})
     costs = here.root.costs
     hour = costs.hour_money if hour_money is None else hour_money
     try:
-        tanks = max(1, here.root.stand.colony_tanks) + here.value("raising_mean") + here.value("growing_mean")
+        tanks = colony_tanks(here.root) + here.value("raising_mean") + here.value("growing_mean")
         week = [here.value(name) for name in ("fed_money", "renewed_money")]
     except NamedCase:
         return Offer(0.0, 0.0, 0.0, (), say("it can not be reckoned in it"))
@@ -64,8 +64,18 @@ def offer_of(sheet: Sheet[Venture], home: Home, hour_money: float | None) -> Off
 
 
 def least_tanks(venture: Venture) -> int:
-    """A colony, and a tank to grow its young in."""
-    return max(1, venture.stand.colony_tanks) + 1
+    """A colony, where it lives there too, and a tank to grow its young in."""
+    return colony_tanks(venture) + 1
+
+
+def lives_there(venture: Venture) -> bool:
+    """Whether the colony lives in tanks like those that its young grow in."""
+    return venture.stand.colony_system == NO_TANK
+
+
+def colony_tanks(venture: Venture) -> int:
+    """Tanks of the rack that the colony has."""
+    return max(1, venture.stand.colony_tanks) if lives_there(venture) else 0
 
 
 def unasked(home: Home, sheet: Sheet[Venture]) -> Housed:
@@ -167,7 +177,7 @@ def rack_plan(
                 key,
                 home.litres,
                 None if key == EMPTY else offers[key][tank].margin,
-                reason_of(key, tank, offers, names, full, best, least),
+                reason_of(key, tank, offers, names, full, best, least, caps or {}),
             )
             for tank, (home, key) in enumerate(zip(homes, best.ventures, strict=True))
         ),
@@ -219,6 +229,7 @@ def reason_of(
     full: set[int],
     best: Assigned,
     least: Mapping[int, int],
+    caps: Mapping[int, int],
 ) -> Sentence:
     """Why this tank has who it has: the next best, or what keeps a better one out."""
     here = {other: offered[tank] for other, offered in offers.items()}
@@ -230,6 +241,9 @@ def reason_of(
     if better:
         other = better[0]
         terms: dict[str, Term | str] = {"other": names[other], "more": Term(fit[other] - mine, "money")}
+        if best.ventures.count(other) >= caps.get(other, len(best.ventures)):
+            terms["most"] = Term(caps.get(other, 0), "count")
+            return say("{other} would bring {more} more, but is to have {most} tanks at most.", **terms)
         if other in full:
             return say("{other} would bring {more} more, but its buyers are met.", **terms)
         if other not in best.ventures and least[other] > 1:

@@ -1,10 +1,9 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useNavigate } from "@tanstack/react-router";
-import { useCallback, useState, type ReactNode } from "react";
+import { useCallback, type ReactNode } from "react";
 import { asked, client } from "@/api/client";
 import { isoDay } from "@/lib/days";
 import { Bench } from "@/ui/editing/Bench";
-import { Slip, type Asking } from "@/ui/figures/Slip";
+import { AskedSlip } from "@/ui/figures/AskedSlip";
 import { ToSettle } from "@/ui/figures/ToSettle";
 import { ColonyPicture } from "./charts/ColonyPicture";
 import { GrowthChart } from "./charts/GrowthChart";
@@ -76,24 +75,14 @@ function Summary() {
 function VentureSlip({ figure, close }: { figure: string; close: () => void }) {
   const { session } = useVentureInUse();
   const venture = useVentureState(({ sheetOf, content }) => sheetOf ?? content);
-  const [asking, setAsking] = useState<Asking>({ target: null, path: null });
-  const working = useQuery({
-    queryKey: ["venture-working", figure, asking, venture],
-    queryFn: ({ signal }) => {
-      const paths = asking.path ? [asking.path] : null;
-      const body = { venture, today: isoDay(new Date()), figure, target: asking.target, paths };
-      return asked(client.POST("/api/breeding/working", { body, signal }));
-    },
-    placeholderData: keepPreviousData,
-    gcTime: 0,
-  });
+  const today = isoDay(new Date());
   return (
-    <Slip
+    <AskedSlip
       figure={figure}
-      working={working.data?.figure === figure ? working.data : undefined}
-      trouble={working.error?.message}
-      asking={asking}
-      ask={setAsking}
+      of={["venture", venture, today]}
+      ask={(question, signal) =>
+        asked(client.POST("/api/breeding/working", { body: { ...question, venture, today }, signal }))
+      }
       use={(changes) => session.edit(changes)}
       close={close}
     />

@@ -1,34 +1,19 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { asked, client } from "@/api/client";
-import { Slip, type Asking } from "@/ui/figures/Slip";
+import { AskedSlip } from "@/ui/figures/AskedSlip";
 import { usePlanInUse, useSession } from "./context";
 
 /** The working of one figure of the plan as it is now. */
 export function WorkingSlip({ figure, close }: { figure: string; close: () => void }) {
   const { session } = usePlanInUse();
-  const sheetOf = useSession((state) => state.sheetOf);
-  const plan = useSession((state) => state.content);
-  const monthsAhead = useSession((state) => state.monthsAhead);
-  const [asking, setAsking] = useState<Asking>({ target: null, path: null });
-  const computed = sheetOf ?? plan;
-  const working = useQuery({
-    queryKey: ["working", figure, asking, computed, monthsAhead],
-    queryFn: ({ signal }) => {
-      const paths = asking.path ? [asking.path] : null;
-      const body = { plan: computed, figure, target: asking.target, paths, months_ahead: monthsAhead };
-      return asked(client.POST("/api/working", { body, signal }));
-    },
-    placeholderData: keepPreviousData,
-    gcTime: 0,
-  });
+  const plan = useSession(({ sheetOf, content }) => sheetOf ?? content);
+  const months_ahead = useSession((state) => state.monthsAhead);
   return (
-    <Slip
+    <AskedSlip
       figure={figure}
-      working={working.data?.figure === figure ? working.data : undefined}
-      trouble={working.error?.message}
-      asking={asking}
-      ask={setAsking}
+      of={["plan", plan, months_ahead]}
+      ask={(question, signal) =>
+        asked(client.POST("/api/working", { body: { ...question, plan, months_ahead }, signal }))
+      }
       use={(changes) => session.edit(changes)}
       close={close}
     />

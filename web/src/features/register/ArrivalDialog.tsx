@@ -127,6 +127,12 @@ export function ArrivalDialog({ homes, close, done }: ArrivalProps) {
           />
           <TextLine label="From" value={resident.source ?? ""} set={(source) => describe({ source })} />
           <TextLine label="Line" value={resident.line ?? ""} set={(line) => describe({ line })} />
+          <NumberLine
+            label="Generation bred here"
+            kind="count"
+            value={resident.generation ?? 0}
+            set={(generation) => describe({ generation: Math.round(generation ?? 0) })}
+          />
           <TextLine
             label="Name, of one animal"
             value={resident.name ?? ""}

@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { shortDay } from "@/lib/days";
 import { Says } from "@/ui/figures/Says";
 import { Button } from "@/ui/controls";
@@ -5,6 +6,7 @@ import { ChoiceField, DateField, NumberField, SwitchField, TextField } from "@/u
 import { Adding, LINE, Remove, useRows, Worded } from "@/ui/editing/rows";
 import { Fields } from "@/ui/fields/Row";
 import { useVenture, useVentureSheet } from "../context";
+import { BroodDialog } from "../BroodDialog";
 import { Figures } from "../Figures";
 
 /** How the young come, where they grow, and how many tanks that fills. */
@@ -29,6 +31,7 @@ export function BroodsStage() {
         <NumberField path="stand.settle_d" />
         <NumberField path="stand.stock_g_l" />
       </Fields>
+      <NoteBrood />
       <Survival />
       <Figures
         keys={[
@@ -52,6 +55,20 @@ export function BroodsStage() {
       <Fullest />
       <Free />
     </>
+  );
+}
+
+/** Writing a brood down where it moves the forecast. */
+function NoteBrood() {
+  const [open, setOpen] = useState(false);
+  const home = useVentureSheet((sheet) => sheet.home);
+  if (!home) return null;
+  return (
+    <p className="mb-5">
+      <Button onClick={() => setOpen(true)}>A brood was born</Button>{" "}
+      <span className="text-sm text-quiet">From three in the register on they take the guess’s place.</span>
+      {open && <BroodDialog close={() => setOpen(false)} />}
+    </p>
   );
 }
 

@@ -96,7 +96,7 @@ function Week() {
     { label: margin.label, figure: "margin_money", money: margin.value, cost: margin.value < 0 },
   ];
   return (
-    <section aria-label="A week" className="mb-5">
+    <section aria-label="A steady week" className="mb-5">
       <h3 className="mb-1 text-sm font-semibold">A steady week</h3>
       <ul>
         {rows.map(({ label, figure, money, cost }) => (
