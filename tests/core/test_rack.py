@@ -190,11 +190,14 @@ def test_a_bound_of_tanks_hours_or_power_is_kept_and_its_price_told():
     assert any("is to have 2 tanks at most" in as_text(row.reason, {}) for row in most.placed)
     bound = rack_plan(two_kinds(), homes, {}, Bounds(0.8), None)
     assert bound.hours <= 0.8 + 1e-9
-    assert "more" in as_text(bound.gains[0], {})
+    free = rack_plan(two_kinds(), homes, {}, Bounds(), None)
+    assert bound.gains[0].terms["more"].value == pytest.approx(free.margin_money - bound.margin_money)
+    assert bound.gains[0].terms["hours"].value == pytest.approx(free.hours)
     dark = rack_plan(two_kinds(), homes, {}, Bounds(None, 15.0), None)
     assert dark.kwh <= 15 + 1e-9
     assert sum(row.venture != EMPTY for row in dark.placed) == 2
-    assert "kWh" in as_text(dark.gains[0], {})
+    assert dark.gains[0].terms["more"].value == pytest.approx(free.margin_money - dark.margin_money)
+    assert dark.gains[0].terms["kwh"].value == pytest.approx(28.0)
 
 
 def test_who_has_no_tank_is_told_why():

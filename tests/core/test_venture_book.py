@@ -691,3 +691,36 @@ def test_stages_of_life_that_are_entered_are_reckoned_with():
     harsh = plain(venture(raising=(Raising("All", 100.0, 0.1),)))
     assert number(harsh, "reared_all_frac") == pytest.approx(0.1)
     assert number(harsh, "all_raised_per_wk") < number(plain(), "all_raised_per_wk") / 3
+
+
+def test_what_goes_each_day_is_what_goes_each_week():
+    spends = plain().value("spends")
+    # 7 kWh at 0.30 and 50 L at 4 per 1000; 15.25 minutes at 6 an hour; a colony of its own tank, and its renewal.
+    assert spends.a_tank_day == pytest.approx((2.1 + 0.2) / 7)
+    assert spends.a_tank_day_worked == pytest.approx(1.525 / 7)
+    assert spends.a_day == pytest.approx((2.1 + 0.2 + 9 * 15 / 104) / 7)
+    assert spends.a_day_worked == pytest.approx(1.525 / 7)
+    assert spends.a_gram == pytest.approx(0.03)
+    assert spends.a_sale_worked == pytest.approx(0.15)
+    assert spends.at_first == number(plain(), "colony_money")
+    assert (spends.feed_of_colony_g_d, spends.one_gram_g_d) == (1.0, pytest.approx(0.054))
+    more = plain(venture(costs=Costs(hour_money=6.0, kwh_money=1.0, other_money=7.0, set_up_money=300.0)))
+    assert more.value("spends").a_tank_day == pytest.approx((7 + 0.2) / 7)
+    assert more.value("spends").a_day == pytest.approx((7.2 + 9 * 15 / 104 + 7) / 7)
+    assert more.value("spends").at_first == number(more, "colony_money") + 300
+
+
+def test_five_years_of_cash_come_to_the_steady_week():
+    sheet = plain()
+    run = sheet.value("run")
+    # Once it is steady a year brings 52 weeks of what is left with hours unpaid, but for tanks that are half full.
+    year = run.cash[-1] - run.cash[-366]
+    weekly = number(sheet, "margin_money") + number(sheet, "work_money")
+    assert year == pytest.approx(weekly * 365 / 7, rel=0.15)
+    assert number(sheet, "laid_out_money") == pytest.approx(-run.cash.min())
+
+
+def test_a_way_without_a_name_is_called_by_who_and_size():
+    rows = (Sale(sex="any", part_frac=0.5, sale_cm=2.5), Sale(sex="any", part_frac=0.5, sale_cm=4.0))
+    assert [way.name for way in one_ways(plain(venture(sales=rows)))] == ["any at 2.5 cm", "any at 4 cm"]
+    assert row_of(1, plain(venture(sales=()))).best_way == ""

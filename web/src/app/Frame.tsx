@@ -115,7 +115,7 @@ function Place({
   return (
     <Link
       to={to}
-      className="flex min-h-12 flex-1 flex-col items-center justify-center gap-0.5 border-edge py-2 text-xs text-quiet hover:text-ink sm:flex-none sm:border-l-3 sm:border-transparent"
+      className="flex min-h-12 flex-1 flex-col items-center justify-center gap-0.5 border-edge py-2 text-[10px] text-quiet sm:text-xs hover:text-ink sm:flex-none sm:border-l-3 sm:border-transparent"
       activeProps={{ className: "font-bold text-ink sm:border-edge!" }}
     >
       {children}

@@ -194,7 +194,7 @@ def rack_plan(
             hours=Term(best.minutes / 60, "hours"),
         ),
         gains=tuple(gains(offers, least, bounds, caps, best)),
-        left_out=tuple(left_out(ventures, offers, best)),
+        left_out=tuple(left_out(ventures, offers, best, homes)),
     )
 
 
@@ -300,24 +300,22 @@ def gains(
 
 
 def left_out(
-    ventures: Mapping[int, Venture], offers: Mapping[int, Sequence[Offer]], best: Assigned
+    ventures: Mapping[int, Venture],
+    offers: Mapping[int, Sequence[Offer]],
+    best: Assigned,
+    homes: Sequence[Home],
 ) -> list[Sentence]:
-    """Ventures that have no tank, and why."""
+    """Ventures that have no tank, and why: where none fits, what stands against the sort that it is planned in."""
     found = []
     for key, venture in ventures.items():
         if key in best.ventures:
             continue
         fit = [offer for offer in offers[key] if offer.against is None]
         if not fit:
-            against = next(
-                (offer.against for offer in offers[key] if offer.against is not None), say("no tank is there")
-            )
-            found.append(
-                Sentence(
-                    "{name}: no tank fits, " + against.text + ".",
-                    {**against.terms, **say("", name=venture.name).terms},
-                )
-            )
+            own = sorted(range(len(homes)), key=lambda tank: homes[tank].system != venture.stand.system)
+            against = offers[key][own[0]].against or say("no tank is there")
+            terms = {**against.terms, **say("", name=venture.name).terms}
+            found.append(Sentence("{name}: no tank fits, " + against.text + ".", terms))
         elif max(offer.margin for offer in fit) <= 0:
             found.append(say("{name}: brings less than it costs in every tank.", name=venture.name))
         else:
