@@ -211,6 +211,15 @@ def test_who_has_no_tank_is_told_why():
     assert as_text(plan.result, {}).startswith("0 of 2")
 
 
+def test_buyers_too_few_to_pay_for_its_tanks_leave_a_kind_out():
+    kinds = {1: two_kinds()[1]}
+    few = {1: replace(kinds[1], sales=(replace(WELL_SOLD[0], buyers_wk=0.05),))}
+    plan = rack_plan(few, [home(name=f"T{i}") for i in range(3)], {}, Bounds(), None)
+    assert [row.venture for row in plan.placed] == [EMPTY] * 3
+    assert "do not pay for its 2 tanks" in as_text(plan.placed[0].reason, {})
+    assert "its buyers do not pay" in as_text(plan.left_out[0], {})
+
+
 def test_alike_tanks_are_reckoned_once():
     row = offers_of(two_kinds(), [home(name="A"), home(name="B"), home(name="C", litres=50.0)], {}, None)[1]
     assert row[0] is row[1]

@@ -111,16 +111,18 @@ def test_the_rack_gives_tanks_to_the_next_kind_where_demand_caps_the_first(page,
     page.set_viewport_size({"width": 390, "height": 844})
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
     assert serious() == []
-    # One buyer a fortnight for each way: what is sold falls, and the words say that its buyers are met.
-    venture = own.http.get(f"/api/ventures/{THREADFIN}").json()
-    for row in venture["venture"]["sales"]:
-        row["buyers_wk"] = 0.5
-    body = {"base": venture["revision"], "venture": venture["venture"]}
-    assert own.http.put(f"/api/ventures/{THREADFIN}", json=body).status_code == 200
-    page.reload()
-    kinds = page.get_by_role("list", name="Kinds on the rack")
-    expect(page.get_by_role("region", name="Tanks")).to_be_visible()
-    expect(kinds.get_by_text("its buyers are met").or_(page.get_by_text("Threadfin rainbowfish: "))).to_be_visible()
+    # One buyer a week for each way: two tanks meet them, and the others are told so.
+    page.set_viewport_size({"width": 1280, "height": 800})
+    page.goto(f"{own.url}/breeding/{THREADFIN}/sale")
+    for way in range(3):
+        page.get_by_label("buyers a week").nth(way).fill("1")
+    expect(page.get_by_text(re.compile(r"revision \d+, saved"))).to_be_visible()
+    expect(page.get_by_role("region", name="Checks")).to_contain_text("stay until they are given away")
+    page.goto(f"{own.url}/breeding/rack")
+    expect(page.get_by_role("list", name="Kinds on the rack")).to_contain_text("its buyers are met")
+    expect(filled).to_have_count(2)
+    tanks.get_by_role("button", name="empty").last.click()
+    expect(tanks.get_by_role("status")).to_contain_text("but its buyers are met")
 
 
 def test_what_can_not_be_is_said_and_nothing_is_lost(page, own):

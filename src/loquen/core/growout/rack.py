@@ -248,6 +248,9 @@ def reason_of(
             return say("{other} would bring {more} more, but its buyers are met.", **terms)
         if other not in best.ventures and least[other] > 1:
             terms["least"] = Term(least[other], "count")
+            if few_buyers(offers[other]):
+                text = "{other} would bring {more} more with buyers for all of it; those there are do not pay for its {least} tanks."
+                return say(text, **terms)
             return say("{other} would bring {more} more where it has {least} tanks and the hours.", **terms)
         return say("{other} would bring {more} more alone; buyers, hours or power hold it.", **terms)
     if not fit:
@@ -265,6 +268,11 @@ def reason_of(
     return say(
         "{less} more than {other}, the next best.", less=Term(mine - fit[nearest], "money"), other=names[nearest]
     )
+
+
+def few_buyers(offered: Sequence[Offer]) -> bool:
+    """Whether buyers may bound what a venture sells."""
+    return any(outlet.most is not None for offer in offered for outlet in offer.outlets)
 
 
 def gains(
@@ -318,6 +326,9 @@ def left_out(
             found.append(Sentence("{name}: no tank fits, " + against.text + ".", terms))
         elif max(offer.margin for offer in fit) <= 0:
             found.append(say("{name}: brings less than it costs in every tank.", name=venture.name))
+        elif few_buyers(offers[key]):
+            text = "{name}: its buyers do not pay for the {least} tanks it takes, or others bring more."
+            found.append(say(text, name=venture.name, least=Term(least_tanks(venture), "count")))
         else:
             found.append(say("{name}: others bring more.", name=venture.name))
     return found
