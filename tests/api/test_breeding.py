@@ -279,3 +279,29 @@ def test_a_venture_without_a_tank_is_answered_with_a_sentence(client):
     assert found["home"] == ""
     worth = next(stage for stage in found["stages"] if stage["key"] == "worth")
     assert "Choose the tank" in worth["result"]["text"]
+
+
+def test_a_row_of_ones_own_moves_what_a_tank_is_asked(client):
+    """A kind copied and made larger is refused where the shipped one is taken."""
+    (kind,) = [kind for kind in client.get("/api/own").json()["kinds"] if kind["kind"] == "species"]
+    shipped = next(row for row in kind["rows"] if row["key"] == "threadfin_rainbowfish")
+    made = client.post("/api/own/species", json={"cells": {**shipped["cells"], "common": "Giant threadfin"}}).json()
+    venture = kept(client)["venture"]
+    venture["colony"]["species"] = made["key"]
+    venture["broods"] |= {"brood_size": 14, "interval_d": 7}
+    small = sheet(client, venture)
+    assert {check["key"]: check["state"] for check in small["checks"]}["long_enough"] == "holds"
+    larger = {**made["cells"], "adult_length_cm": "12"}
+    assert client.put(f"/api/own/species/{made['key']}", json={"cells": larger}).status_code == 200
+    grown = sheet(client, venture)
+    states = {check["key"]: check["state"] for check in grown["checks"]}
+    assert states["long_enough"] == "short"
+    # Three times as long: 27 times the mass, 11.8 times the food, and the tank's own sheet is asked anew.
+    assert figure(grown, "colony_balance_frac") > 6 * figure(small, "colony_balance_frac")
+    # Taken out, it leaves the venture that was kept with it a name, and the others compared.
+    client.put(f"/api/ventures/{THREADFIN}", json={"base": 1, "venture": venture})
+    assert client.delete(f"/api/own/species/{made['key']}").status_code == 204
+    found = breeding(client, WALK_B)
+    assert {row["id"]: row["common"] for row in found["ventures"]}[THREADFIN] == ""
+    assert THREADFIN not in {row["venture"] for row in found["side"]["rows"]}
+    assert sheet(client, venture, 422)["code"] == "unknown_key"

@@ -90,9 +90,12 @@ def kept(session: Session) -> Kept:
     for row in systems.list_all(session, kept_as.VENTURE):
         names[row.id] = name_of(row.document, row.id)
         try:
-            ventures[row.id] = venture_at(row.document, own.kept_as["time"])
+            venture = venture_at(row.document, own.kept_as["time"])
         except Unreadable:
             continue
+        # A row of one's own that was taken out leaves its venture a name.
+        if venture.colony.species in library.species():
+            ventures[row.id] = venture
     written = [found for row in register.everybody(session) if (found := register_view.written(row)) is not None]
     return Kept(plans, ventures, names, tuple(row.life for row in written))
 

@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from loquen.core.data import library
+from loquen.core.data import library, own
 from loquen.core.data.library import Species
 from loquen.core.data.tables import constant
 from loquen.core.errors import NamedCase
@@ -95,9 +95,13 @@ class Housed:
         return self.state
 
 
-@lru_cache(MOST_KEPT)
 def home_of(system: int, plan: Plan) -> Home:
     """The line of a system as a place to breed in; raise NamedCase where its sheet has no such number."""
+    return home_made(system, plan, own.kept_as["time"])
+
+
+@lru_cache(MOST_KEPT)
+def home_made(system: int, plan: Plan, library_time: float) -> Home:
     inhabited = plan if plan.animals else replace(plan, animals=(STRANGER,))
     sheet = sheet_of(inhabited)
     count = plan.tank.tank_count
@@ -133,9 +137,13 @@ def home_of(system: int, plan: Plan) -> Home:
     )
 
 
-@lru_cache(MOST_KEPT)
 def housed(plan: Plan, groups: tuple[Group, ...], checks: tuple[str, ...]) -> Housed:
     """What a system's own sheet says, by some of its checks, of these animals in each of its tanks, at the size they have."""
+    return housed_made(plan, groups, checks, own.kept_as["time"])
+
+
+@lru_cache(MOST_KEPT)
+def housed_made(plan: Plan, groups: tuple[Group, ...], checks: tuple[str, ...], library_time: float) -> Housed:
     count = plan.tank.tank_count
     each = tuple(
         replace(group, number=group.number * count, males=None if group.males is None else group.males * count)
