@@ -227,6 +227,28 @@ def test_growth_follows_the_tanks_own_change():
     assert number(plain(late, change_l_wk=200), "sales.0.ready_d") == 900
 
 
+def test_growth_goes_by_what_is_really_exchanged():
+    # A quarter twice a week. Flowing through, each exchanges 1 − e^(−0.25 × 0.9) = 0.2015 of it.
+    place = home()
+    assert place.drained_part_wk == place.exchanged_part_wk == 0.5
+    assert place.through_part_wk == pytest.approx(0.4030, abs=1e-4)
+    flowing = home(regime="pulses", swapped_frac=0.2015)
+    assert flowing.exchanged_part_wk == pytest.approx(0.4030)
+    drained, through = plain(), plain(regime="pulses", swapped_frac=0.2015)
+    assert number(through, "pace_frac") < number(drained, "pace_frac")
+    assert through.value("raised_in").headline.text == "flows through"
+    assert drained.value("raised_in").headline.text == "drained and filled"
+    assert drained.value("raised_in").reason.terms["through"].value == pytest.approx(0.4030, abs=1e-4)
+
+
+def test_a_flowing_plan_exchanges_less_than_it_pours():
+    pulses = Changes(regime="pulses", pulses_d=1, change_frac=0.3, target_nitrate_mg_l=40 / NITRATE_PER_N)
+    place = home_of(1, tank(changes=pulses))
+    assert place.exchanged_part_wk == pytest.approx(place.through_part_wk)
+    assert place.exchanged_part_wk < place.drained_part_wk
+    assert home_of(1, tank()).exchanged_part_wk == pytest.approx(home_of(1, tank()).drained_part_wk)
+
+
 # Every check, and a venture in which it says something else.
 PAIRED = {"colony": Colony("discus", females=1, males=1)}
 REFUSED = Housed("short", (sentence_of(plain(), "colony_result"),), 1.4, 40.0, 50.0, 1.0)
@@ -275,6 +297,7 @@ FALLING = {
         ({"sales": (Sale("All", sale_cm=3.0),)}, {}, "unknown"),
     ],
     "young_crowded": [({}, {}, "holds")],
+    "raised_in": [({}, {}, "holds"), ({}, {"regime": "pulses"}, "holds")],
     "strip_schools": [({}, {}, None), ({"colony": Colony("saulosi", females=4, males=1)}, {}, "holds")],
 }  # fmt: skip
 

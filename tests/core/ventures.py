@@ -55,6 +55,9 @@ def home(**more) -> Home:
         "rock_kg": 0.0,
         "wood_l": 0.0,
         "keeps_in": "all",
+        "passed_frac": 0.25,
+        "swapped_frac": 0.25,
+        "short_cut_frac": 0.1,
     }
     return Home(**{**usual, **more})
 

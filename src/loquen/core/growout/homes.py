@@ -14,6 +14,7 @@ from loquen.core.model.plan import Group, Plan
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.system.animals.company import RANGES, leeways, range_of, suits
 from loquen.core.system.book import sheet_of
+from loquen.core.system.changes.regime import flowed
 from loquen.core.system.told import verdict_of
 
 STRANGER = Group("zebra_danio", 10)
@@ -64,15 +65,30 @@ class Home:
     rock_kg: float
     wood_l: float
     keeps_in: str
+    passed_frac: float
+    swapped_frac: float
+    short_cut_frac: float
 
     @property
     def label(self) -> str:
         return self.name
 
     @property
-    def change_part_wk(self) -> float:
-        """Of its litres, changed in a week."""
+    def drained_part_wk(self) -> float:
+        """Of its litres, poured in a week: drained and filled, so much is exchanged."""
         return self.change_l_wk / self.litres
+
+    @property
+    def through_part_wk(self) -> float:
+        """Of its litres, exchanged in a week where the same litres flow through in as many pulses."""
+        if self.passed_frac <= 0:
+            return 0.0
+        return self.drained_part_wk * flowed(self.passed_frac, self.short_cut_frac) / self.passed_frac
+
+    @property
+    def exchanged_part_wk(self) -> float:
+        """Of its litres, really exchanged in a week by its plan's regime."""
+        return self.drained_part_wk * self.swapped_frac / self.passed_frac if self.passed_frac > 0 else 0.0
 
     @property
     def kwh_wk(self) -> float:
@@ -134,6 +150,9 @@ def home_made(system: int, plan: Plan, library_time: float) -> Home:
         rock_kg=plan.tank.rock_kg,
         wood_l=plan.tank.wood_l,
         keeps_in=library.lids()[plan.heat.lid].keeps_in,
+        passed_frac=sheet.value("passed_frac"),
+        swapped_frac=sheet.value("swapped_frac"),
+        short_cut_frac=plan.changes.short_cut_frac,
     )
 
 

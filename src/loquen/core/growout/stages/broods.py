@@ -155,7 +155,7 @@ def kept_per_day(taken_per_day: float, raised_of_batch: float) -> float:
 
 @figure(
     "Growth, by the change of this tank",
-    formula="{spared_pace} at {spared_change_wk} of the litres a week to {ample_pace} at {ample_change_wk}, by the logarithm, of "
+    formula="{spared_pace} at {spared_change_wk} of the litres really exchanged a week to {ample_pace} at {ample_change_wk}, by the logarithm, of "
     "{tank_there}",
     source="practice",
     kind="share",
@@ -169,7 +169,7 @@ def pace_frac(
 ) -> float:
     if tank_there is None:
         return 1.0
-    change = max(1e-6, tank_there.change_part_wk)
+    change = max(1e-6, tank_there.exchanged_part_wk)
     ends = math.log(spared_change_wk), math.log(ample_change_wk)
     return float(np.interp(math.log(change), ends, (spared_pace, ample_pace)))
 
@@ -265,6 +265,22 @@ def strip_schools(
         do="strip" if stripping else "leave them",
     )
     return Verdict("holds", 1.0, say("stripped") if stripping else say("left to hold"), reason)
+
+
+@check("Drained, or flowing through", stage="broods", judges="pace_frac")
+def raised_in(tank_there: Home, pace_frac: float) -> Verdict:
+    """The two ways to change a growing tank, with the litres that its plan pours."""
+    through = tank_there.regime in ("pulses", "drip")
+    reason = say(
+        "Its plan pours {litres} a week and really exchanges {real}. Drained and filled, the same litres exchange {drained}; flowing "
+        "through, {through}, with less work and no shock. At that they grow at {pace} of the library's pace, more or less.",
+        litres=Term(tank_there.change_l_wk, "volume"),
+        real=Term(tank_there.exchanged_part_wk, "share"),
+        drained=Term(tank_there.drained_part_wk, "share"),
+        through=Term(tank_there.through_part_wk, "share"),
+        pace=of(pace_frac, "pace_frac"),
+    )
+    return Verdict("holds", 0.0, say("flows through") if through else say("drained and filled"), reason)
 
 
 @check("Births in the register", stage="broods", judges="young_per_day")

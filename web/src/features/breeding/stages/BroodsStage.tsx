@@ -42,6 +42,7 @@ export function BroodsStage() {
           "brood_interval_d",
           "moved_d",
           "pace_frac",
+          "growth_per_year",
           "present",
           "little_present",
           "raising_mean",
