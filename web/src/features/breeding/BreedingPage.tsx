@@ -39,6 +39,7 @@ export function BreedingPage() {
   });
   const failed = found.error ?? remove.error ?? restore.error;
   const side = found.data?.side;
+  const lost = (found.data?.ventures ?? []).filter(({ id }) => !side?.rows.some((row) => row.venture === id));
   const query = `today=${today}${side ? `&system=${side.system}` : ""}`;
   return (
     <main className="max-w-5xl px-4 pt-3 pb-10 sm:px-6">
@@ -83,6 +84,15 @@ export function BreedingPage() {
             names={found.data?.ventures ?? []}
             remove={(venture) => remove.mutate(venture)}
           />
+          {lost.map((venture) => (
+            <p key={venture.id} className="flex flex-wrap items-center gap-3 border-b border-line py-2">
+              <b>{venture.name}</b> can not be reckoned: its kind is not in the library, or its document can
+              not be read.
+              <Button look="word" onClick={() => remove.mutate(venture)}>
+                Put away
+              </Button>
+            </p>
+          ))}
           <p className="mt-4 max-w-prose text-sm text-quiet">
             Bars reach from everything uncertain at its bad end together to everything at its good end. Where
             they reach into the best one’s, nobody can say yet which is better.
