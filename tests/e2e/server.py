@@ -16,7 +16,7 @@ class Server:
             free.bind(("127.0.0.1", 0))
             self.port = free.getsockname()[1]
         self.url = f"http://127.0.0.1:{self.port}"
-        self.http = httpx.Client(base_url=self.url, trust_env=False)
+        self.http = httpx.Client(base_url=self.url, trust_env=False, timeout=60)
         self.process = None
         self.command = [sys.executable, "-m", "loquen.cli"]
 

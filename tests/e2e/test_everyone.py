@@ -48,7 +48,8 @@ def test_the_pages_of_time_fit_a_phone(page, server, path):
 def test_the_list_on_a_phone(page, server, serious):
     page.set_viewport_size({"width": 390, "height": 844})
     page.goto(f"{server.url}/systems")
-    page.get_by_role("heading", name="Long Hall", exact=True).wait_for()
+    # The last of the list: what comes later would make the page higher while it is looked at.
+    page.get_by_role("heading", name="Rope Walk A, tank 4", exact=True).wait_for()
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
     assert serious() == []
 
