@@ -46,6 +46,8 @@ def memory_as_served():
     gc.set_threshold(*before)
 
 
+KEYS_APART_MS = 80
+"""Between a number on the page and the next key: twelve keys a second is a fast hand."""
 WEB = Path(__file__).parents[2] / "src/loquen/web_dist"
 
 
@@ -162,26 +164,36 @@ def test_first_screen_script_budget_250_kb():
     print(f"\nfirst screen's script: {total / 1000:.0f} kB gzipped (budget 170)")
 
 
-def test_key_to_number_budget_100_ms(page, server):
-    """From a keystroke in a field to the changed figure on the page, as the browser's own clock sees it."""
+def test_key_to_number_budget_35_ms(page, server):
+    """From a keystroke in a field to the changed figure in the page, as the browser's own clock sees it."""
     page.goto(f"{server.url}/systems/1/tank")
     page.locator("dd [data-figure=real_volume_l]").wait_for()
+    page.wait_for_timeout(1000)
     took = page.evaluate(
         """async () => {
           const box = [...document.querySelectorAll('label')].find((l) => l.textContent === 'Length').control;
           const figure = document.querySelector('dd [data-figure=real_volume_l]');
           const type = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set;
+          const changed = (before) => new Promise((done) => {
+            const watch = new MutationObserver(() => {
+              if (figure.textContent === before) return;
+              watch.disconnect();
+              done(performance.now());
+            });
+            watch.observe(figure, { childList: true, subtree: true, characterData: true });
+          });
+          box.focus();
           const took = [];
           for (let n = 0; n < 100; n++) {
-            const before = figure.textContent;
+            const shown = changed(figure.textContent);
             const start = performance.now();
             type.call(box, String(150 + n));
             box.dispatchEvent(new Event('input', { bubbles: true }));
-            while (figure.textContent === before) await new Promise((r) => setTimeout(r, 1));
-            took.push(performance.now() - start);
+            took.push((await shown) - start);
+            await new Promise((done) => setTimeout(done, PAUSE_MS));
           }
           return took.sort((a, b) => a - b);
-        }"""
+        }""".replace("PAUSE_MS", str(KEYS_APART_MS))
     )
     print(
         f"\nkey to number: median {took[50]:.0f} ms, slowest {took[-1]:.0f} ms of 100 (wanted 35 and 80, before 86)"

@@ -1,8 +1,11 @@
 """The graph on a small root of its own: a wall of shelves, which knows nothing of water."""
 
+import gc
+import weakref
 from dataclasses import dataclass, field, replace
 from typing import Annotated
 
+import numpy as np
 import pytest
 
 from loquen.core.data.tables import Constant
@@ -151,6 +154,50 @@ def test_a_parameter_that_may_be_none_is_given_none_for_a_missing_value():
     # Without it the case is carried on, from where it arose.
     assert made.look("all_kg") == Missing(made.look("boards.0.load_kg").case, "boards.0.load_kg")
     assert made.changed({"boards.0.books": 2}).value("boards.0.spoken") == "1: 1"
+
+
+def test_what_comes_out_as_it_was_moves_nothing_further():
+    asked = []
+
+    @step()
+    def hangs(over_cm: tuple[float, ...]) -> float:
+        asked.append(over_cm)
+        return sum(over_cm)
+
+    wall = Book({**NODES, "hangs": hangs.node}, SHAPE, CONSTANTS, {"years": 1.0})
+    made = Sheet(wall, Shelves(boards=(Board(length_cm=90), Board(length_cm=120))))
+    assert made.value("hangs") == 0.0
+    longer = made.changed({"wall.length_cm": 500.0})
+    assert (longer.value("hangs"), longer.value("boards.1.over_cm")) == (0.0, 0.0)
+    assert asked == [(0.0, 0.0)]
+    shorter = longer.changed({"wall.length_cm": 100.0})
+    assert shorter.value("hangs") == 20.0
+    # Back again, from what was never asked for in between.
+    assert shorter.changed({"wall.length_cm": 110.0}).changed({"wall.length_cm": 80.0}).value("hangs") == 50.0
+    assert asked == [(0.0, 0.0), (0.0, 20.0), (10.0, 40.0)]
+
+
+def test_a_named_case_that_arises_again_is_as_before_and_another_is_not():
+    one, two = NamedCase("no_animals", count=1.0), NamedCase("no_animals", count=2.0)
+    assert engine.alike(Missing(one, "a"), Missing(NamedCase("no_animals", count=1.0), "a"))
+    assert not engine.alike(Missing(one, "a"), Missing(two, "a"))
+    assert not engine.alike(Missing(one, "a"), Missing(one, "b"))
+    assert not engine.alike(1.0, 1)
+    assert not engine.alike(np.zeros(2), np.zeros(2))
+
+
+def test_a_sheet_is_let_go_when_nobody_holds_it_any_more():
+    """A named case that was raised would hold the sheet by its frames, until the collector comes."""
+    gc.disable()
+    try:
+        made = sheet(Board(books=13))
+        with pytest.raises(NamedCase):
+            made.value("all_kg")
+        held = weakref.ref(made)
+        del made
+        assert held() is None
+    finally:
+        gc.enable()
 
 
 def test_a_fault_and_a_refusal_are_named_cases_and_logged_once(monkeypatch, caplog):

@@ -3,10 +3,10 @@
 from dataclasses import dataclass
 from typing import Annotated
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Request, Response
 from pydantic import Field
 
-from loquen.api.computing import computed
+from loquen.api.computing import computed, computed_while
 from loquen.api.dependencies import COMPUTING, Kept, sensible
 from loquen.api.sheet.drawing import Section, section_of
 from loquen.api.systems.schema import AnimalsWanted
@@ -105,7 +105,7 @@ class DifferenceOut:
 
 
 @router.post("/first", response_model=FirstOut)
-async def propose_first(wanted: FirstWanted, database: Kept) -> Response:
+async def propose_first(wanted: FirstWanted, database: Kept, request: Request) -> Response:
     """Whole plans for these animals, each the least of something."""
 
     def whole() -> Response:
@@ -138,7 +138,7 @@ async def propose_first(wanted: FirstWanted, database: Kept) -> Response:
             )
         return sent(FirstOut(tuple(proposals), found.why))
 
-    return await computed(whole)
+    return await computed_while(request, whole)
 
 
 def water_of(database: Database, number: int | None) -> Source | None:
@@ -150,7 +150,7 @@ def water_of(database: Database, number: int | None) -> Source | None:
 
 
 @router.post("/settle", response_model=SettledOut)
-async def settle_plan(wanted: ToSettle) -> Response:
+async def settle_plan(wanted: ToSettle, request: Request) -> Response:
     """The fewest changes found with which nothing falls short, none of them to what is pinned."""
 
     def whole() -> Response:
@@ -158,7 +158,7 @@ async def settle_plan(wanted: ToSettle) -> Response:
         found = settle(sensible(wanted.plan), pins, wanted.months_ahead)
         return sent(SettledOut(from_core(found.plan), found.moves, found.left, found.before, found.after))
 
-    return await computed(whole)
+    return await computed_while(request, whole)
 
 
 @router.post("/difference", response_model=DifferenceOut)

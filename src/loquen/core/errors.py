@@ -10,9 +10,12 @@ class CoreError(Exception):
     """
 
     def __init__(self, code: str, **values: Any) -> None:
-        super().__init__(f"{code}: {values}")
+        super().__init__(code)
         self.code = code
         self.values = values
+
+    def __str__(self) -> str:
+        return f"{self.code}: {self.values}"
 
 
 class OutOfRange(CoreError, ValueError):

@@ -1,11 +1,13 @@
 """From any sheet to what its page is told: figures, verdicts with their remedies, glasses and stages."""
 
 from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass
+from typing import Any
 
 from loquen.api.sheet.answers import Check, Figure, Glass, Stage
 from loquen.core.graph import asking
 from loquen.core.graph.engine import Key, Missing, Sheet
-from loquen.core.graph.nodes import WORST_FIRST, CheckWords, Remedy, Verdict, worst
+from loquen.core.graph.nodes import WORST_FIRST, CheckWords, Node, Remedy, State, Verdict, worst
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.system.cases import told_case
 from loquen.core.system.told import sentence_of, verdict_of
@@ -13,25 +15,45 @@ from loquen.core.system.told import sentence_of, verdict_of
 OwnRemedies = Mapping[str, Callable[[Sheet], list[Remedy]]]
 
 
-def figures_of(sheet: Sheet, told: Mapping[Key, Figure] | None = None) -> Iterable[Figure]:
-    """Every figure's value, or why there is none; those told before that say the same are the same objects."""
-    told = told or {}
-    for key, node in sheet.wiring.figures:
-        value = sheet.look(key)
-        if isinstance(value, Missing):
-            yield Figure(key, node.label, node.kind, None, None, None, told_case(value.case)[1])
-            continue
-        before = told.get(key)
-        if before is not None and before.value == value and before.low is None:
-            yield before
-        else:
-            yield Figure(key, node.label, node.kind, float(value), None, None, None)
+@dataclass(frozen=True)
+class Told:
+    """A sheet that a page was told of, with what was said of it: what hangs on the same values is said by the same objects."""
+
+    sheet: Sheet
+    figures: Mapping[Key, Figure]
+    checks: Mapping[Key, Check]
+
+    def stands(self, key: Key, value: Any) -> bool:
+        """Whether a figure or check had this very value."""
+        return self.sheet.known.get(key, self) is value
 
 
-def checks_of(sheet: Sheet, own_remedies: OwnRemedies | None = None, for_glasses: bool = False) -> Iterable[Check]:
+def figures_of(sheet: Sheet, before: Told | None = None) -> dict[Key, Figure]:
+    """Every figure's value, or why there is none."""
+    return {key: figure_of(sheet, key, node, before) for key, node in sheet.wiring.figures}
+
+
+def figure_of(sheet: Sheet, key: Key, node: Node, before: Told | None) -> Figure:
+    value = sheet.look(key)
+    if before is not None and key in before.figures and before.stands(key, value):
+        return before.figures[key]
+    if isinstance(value, Missing):
+        return Figure(key, node.label, node.kind, None, None, None, told_case(value.case)[1])
+    return Figure(key, node.label, node.kind, float(value), None, None, None)
+
+
+def checks_of(
+    sheet: Sheet,
+    own_remedies: OwnRemedies | None = None,
+    for_glasses: bool = False,
+    before: Told | None = None,
+) -> Iterable[Check]:
     """Every check that applies; with remedies where it falls short when there are own ones; for glasses those that fill one."""
     for key, node in sheet.wiring.checks:
         if node.check is None or (for_glasses and not node.check.glass):
+            continue
+        if before is not None and key in before.checks and before.stands(key, sheet.look(key)):
+            yield before.checks[key]
             continue
         verdict = verdict_of(sheet, key)
         if verdict is None:
@@ -58,13 +80,16 @@ def checked(key: Key, label: str, words: CheckWords, verdict: Verdict, solutions
 
 def glasses_of(sheet: Sheet, checks: list[Check], labels: Mapping[str, str]) -> list[Glass]:
     """One glass per kind of check: the worst of its checks fills it."""
-    book_glass = {key: node.check.glass for key, node in sheet.book.nodes.items() if node.check}
+    nodes = sheet.wiring.nodes
+    filling: dict[str, list[Check]] = {}
+    for check in checks:
+        words = nodes[check.key].check
+        filling.setdefault(words.glass if words else "", []).append(check)
     glasses = []
     for glass, label in labels.items():
-        members = [check for check in checks if book_glass[check.key] == glass]
-        if not members:
+        if glass not in filling:
             continue
-        decisive = min(members, key=lambda check: WORST_FIRST.index(check.state))
+        decisive = min(filling[glass], key=lambda check: WORST_FIRST.index(check.state))
         glasses.append(
             Glass(
                 key=glass,
@@ -95,10 +120,12 @@ def level_of(check: Check) -> Sentence:
 
 def stages_of(sheet: Sheet, checks: list[Check], labels: Mapping[str, str]) -> list[Stage]:
     """Each stage with the worst of its checks and its result in a sentence."""
+    states: dict[str, list[State]] = {}
+    for check in checks:
+        states.setdefault(check.stage, []).append(check.state)
     stages = []
     for key, label in labels.items():
-        states = [check.state for check in checks if check.stage == key]
-        state = worst(states) if states else "holds"
+        state = worst(states[key]) if key in states else "holds"
         result = sentence_of(sheet, f"{key}_result")
         stages.append(Stage(key=key, label=label, state=state, result=result))
     return stages

@@ -1,13 +1,15 @@
 """The last sheets and answers, so that an edit computes and sends only what it changes."""
 
 from collections import OrderedDict
-from collections.abc import Iterable
-from dataclasses import fields, is_dataclass
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass, fields, is_dataclass
 from itertools import count
+from operator import attrgetter
 from threading import Lock
 from typing import Any
 
 from loquen.api.sheet.answers import SheetAnswer
+from loquen.api.sheet.judged import Told
 from loquen.core.data import own
 from loquen.core.graph.engine import Sheet
 from loquen.core.model.plan import PLAN, Plan
@@ -17,13 +19,21 @@ MOST_SHEETS = 8
 MOST_ANSWERS = 16
 
 
+@dataclass(frozen=True)
+class Answered:
+    """An answer that a page has, and the sheet that it tells."""
+
+    answer: SheetAnswer
+    told: Told
+
+
 class KeptSheets:
     """The last sheet of each plan's shape, and the last answers by the version that a page names."""
 
     def __init__(self) -> None:
         self.lock = Lock()
         self.sheets: OrderedDict[Any, Sheet[Plan]] = OrderedDict()
-        self.answers: OrderedDict[str, SheetAnswer] = OrderedDict()
+        self.answers: OrderedDict[str, Answered] = OrderedDict()
         self.numbers = count(1)
 
     def sheet(self, plan: Plan, months_ahead: float | None) -> Sheet[Plan]:
@@ -40,32 +50,31 @@ class KeptSheets:
                 self.sheets.popitem(last=False)
         return sheet
 
-    def keep(self, answer: SheetAnswer) -> str:
+    def keep(self, sheet: Sheet[Plan], answer: SheetAnswer) -> str:
         """The version under which an answer is kept for the next."""
         with self.lock:
             version = str(next(self.numbers))
-            self.answers[version] = answer
+            self.answers[version] = Answered(answer, Told(sheet, answer.figures, {c.key: c for c in answer.checks}))
             while len(self.answers) > MOST_ANSWERS:
                 self.answers.popitem(last=False)
         return version
 
-    def answer(self, version: str | None) -> SheetAnswer | None:
+    def answer(self, version: str | None) -> Answered | None:
         with self.lock:
             return self.answers.get(version) if version else None
 
 
 SAME = object()
-WIDE = 20
-"""From so many fields on an object is not compared as a whole first: it would be, again, part by part."""
 PLAIN = (float, str, int, bool, type(None))
-NAMES: dict[type, tuple[str, ...] | None] = {}
+PARTS: dict[type, tuple[tuple[str, ...], Callable[[Any], tuple[Any, ...]]] | None] = {}
 
 
-def names_of(kind: type) -> tuple[str, ...] | None:
-    """The fields of a dataclass; None for what is none. Kept, since it is asked for thousands of times an edit."""
-    if kind not in NAMES:
-        NAMES[kind] = tuple(field.name for field in fields(kind)) if is_dataclass(kind) else None
-    return NAMES[kind]
+def parts_of(kind: type) -> tuple[tuple[str, ...], Callable[[Any], tuple[Any, ...]]] | None:
+    """A dataclass's fields, and what reads them all; None for what is none. Kept: it is asked for thousands of times."""
+    if kind not in PARTS:
+        names = tuple(field.name for field in fields(kind)) if is_dataclass(kind) else ()
+        PARTS[kind] = (names, attrgetter(*names)) if len(names) > 1 else None
+    return PARTS[kind]
 
 
 def difference(old: Any, new: Any) -> Any:
@@ -75,25 +84,23 @@ def difference(old: Any, new: Any) -> Any:
     {"v": value} for what is another thing altogether.
     """
     kind = type(old)
-    if kind is type(new) and kind not in PLAIN:
+    if kind is type(new):
         if kind is dict:
             if old.keys() == new.keys():
-                return patched((name, value, new[name]) for name, value in old.items())
+                return patched(old, old.values(), map(new.__getitem__, old))
         elif kind is list or kind is tuple:
-            if old == new:
-                return SAME
             if len(old) == len(new):
-                return patched((str(i), one, new[i]) for i, one in enumerate(old))
-        elif (names := names_of(kind)) is not None:
-            if len(names) < WIDE and old == new:
-                return SAME
-            return patched((name, getattr(old, name), getattr(new, name)) for name in names)
+                return patched(range(len(old)), old, new)
+        elif kind not in PLAIN and (parts := parts_of(kind)) is not None:
+            names, read = parts
+            return patched(names, read(old), read(new))
     return SAME if old == new else {"v": new}
 
 
-def patched(parts: Iterable[tuple[str, Any, Any]]) -> Any:
-    """The patches of parts, each with its name, as it was and as it is."""
-    found = {
-        name: patch for name, old, new in parts if old is not new and (patch := difference(old, new)) is not SAME
-    }
+def patched(names: Iterable[str | int], olds: Iterable[Any], news: Iterable[Any]) -> Any:
+    """The patches of parts that have a name each."""
+    found: dict[str, Any] = {}
+    for name, old, new in zip(names, olds, news, strict=True):
+        if old is not new and (patch := difference(old, new)) is not SAME:
+            found[str(name)] = patch
     return {"p": found} if found else SAME

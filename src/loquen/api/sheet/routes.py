@@ -6,7 +6,7 @@ from fastapi import APIRouter, Request, Response
 from pydantic import Field
 from pydantic_core import to_json
 
-from loquen.api.computing import computed
+from loquen.api.computing import computed, computed_while
 from loquen.api.dependencies import COMPUTING, sensible
 from loquen.api.sheet import view
 from loquen.api.sheet.answers import Edited, More, SheetAnswer
@@ -53,11 +53,12 @@ async def edit(draft: Edit, request: Request) -> Response:
     def whole() -> Response:
         kept: KeptSheets = request.app.state.sheets
         known = kept.answer(draft.known)
-        answer = view.at_once(kept.sheet(sensible(draft.plan), draft.months_ahead), known)
-        version = kept.keep(answer)
+        sheet = kept.sheet(sensible(draft.plan), draft.months_ahead)
+        answer = view.at_once(sheet, known.told if known else None)
+        version = kept.keep(sheet, answer)
         if known is None:
             return sent(Edited(version, answer, None))
-        patch = difference(known, answer)
+        patch = difference(known.answer, answer)
         body = {"version": version, "whole": None, "patch": None if patch is SAME else patch}
         return Response(to_json(body), media_type="application/json")
 
@@ -72,7 +73,7 @@ async def what_follows(draft: Draft, request: Request) -> Response:
         kept: KeptSheets = request.app.state.sheets
         return sent(view.more(kept.sheet(sensible(draft.plan), draft.months_ahead)))
 
-    return await computed(whole)
+    return await computed_while(request, whole)
 
 
 @router.post("/working", response_model=Working)

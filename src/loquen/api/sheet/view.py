@@ -4,7 +4,7 @@ from dataclasses import replace
 
 from loquen.api.sheet.answers import Check, Ends, Glass, More, SheetAnswer
 from loquen.api.sheet.drawing import Section, flow_of, saw_tooth_of, section_of
-from loquen.api.sheet.judged import checks_of, figures_of, glasses_of, stages_of
+from loquen.api.sheet.judged import Told, checks_of, figures_of, glasses_of, stages_of
 from loquen.core.graph import asking
 from loquen.core.graph.engine import Sheet
 from loquen.core.model.plan import Plan
@@ -13,7 +13,7 @@ from loquen.core.system.animals.company import Finding
 from loquen.core.system.book import GLASSES, STAGES, sheet_of
 from loquen.core.system.changes.regime import Regime
 from loquen.core.system.filter import oxygen
-from loquen.core.system.planner.ways_out import ways_out
+from loquen.core.system.planner.ways_out import WaysOut
 from loquen.core.system.propose import growth
 from loquen.core.system.told import rows_of, sentence_of, where_known
 
@@ -54,10 +54,10 @@ def with_more(answer: SheetAnswer, found: More) -> SheetAnswer:
 def more(sheet: Sheet[Plan]) -> More:
     """What takes longer than a keystroke may: ways out of what falls short, ranges, when it is outgrown."""
     short = [check for check in checks_of(sheet) if check.state == "short"]
-    least = sheet.look("least_regime")
+    least, ways = sheet.look("least_regime"), WaysOut(sheet)
     reasons = {check.key: with_better_end(sheet, check).reason for check in short}
     return More(
-        remedies={check.key: ways_out(sheet, check.key) for check in short},
+        remedies={check.key: ways.of(check.key) for check in short},
         reasons={check.key: reasons[check.key] for check in short if reasons[check.key] is not check.reason},
         ranges={key: Ends(*ends) for key, ends in asking.spreads(sheet, RANGED).items()},
         outgrown=where_known(lambda: growth.outgrown(sheet), ()),
@@ -70,12 +70,12 @@ def more(sheet: Sheet[Plan]) -> More:
     )
 
 
-def at_once(sheet: Sheet[Plan], before: SheetAnswer | None = None) -> SheetAnswer:
-    """What a keystroke is answered with, of a sheet that is made; parts of an answer before that are alike are taken on."""
+def at_once(sheet: Sheet[Plan], before: Told | None = None) -> SheetAnswer:
+    """What a keystroke is answered with, of a sheet that is made; what stands as told before is the same object."""
     plan = sheet.root
-    checks = sorted(checks_of(sheet), key=lambda check: ORDER[check.stage])
+    checks = sorted(checks_of(sheet, before=before), key=lambda check: ORDER[check.stage])
     return SheetAnswer(
-        figures={figure.key: figure for figure in figures_of(sheet, before.figures if before else None)},
+        figures=figures_of(sheet, before),
         checks=checks,
         glasses=glasses_of(sheet, checks, GLASSES),
         stages=stages_of(sheet, checks, STAGES),

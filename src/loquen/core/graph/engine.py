@@ -4,10 +4,10 @@ import logging
 from collections import OrderedDict
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
-from functools import cached_property, lru_cache
+from functools import cached_property, lru_cache, reduce
 from graphlib import TopologicalSorter
 from math import isfinite
-from operator import itemgetter
+from operator import itemgetter, or_
 from threading import Lock
 from typing import Any, Generic
 
@@ -16,6 +16,7 @@ from typing_extensions import TypeVar
 from loquen.core.data.tables import Constant
 from loquen.core.errors import NamedCase, OutOfRange, UnknownKey
 from loquen.core.graph.domain import Domain
+from loquen.core.graph.giving_up import heed
 from loquen.core.graph.nodes import Node
 from loquen.core.model.fields import names
 from loquen.core.model.shape import Shape
@@ -35,10 +36,30 @@ Root = TypeVar("Root", default=Any)
 
 @dataclass(frozen=True, slots=True)
 class Missing:
-    """A named case in place of a number, and the figure that it arose in."""
+    """A named case in place of a number, and the figure that it arose in.
+
+    The case was never raised itself: a raised one holds on to all that stood around it, this sheet too.
+    """
 
     case: NamedCase
     origin: Key
+
+    def again(self) -> NamedCase:
+        """The case to raise once more."""
+        return NamedCase(self.case.code, **self.case.values)
+
+
+def alike(one: Any, other: Any) -> bool:
+    """Whether two values of a figure say the same; named cases do by what they tell, and arrays are never told to."""
+    if type(one) is not type(other):
+        return False
+    if isinstance(one, Missing):
+        a, b = one.case, other.case
+        return one.origin == other.origin and a.code == b.code and alike(a.values, b.values)
+    try:
+        return bool(one == other)
+    except ValueError:
+        return False
 
 
 def spared(value: Any) -> Any:
@@ -69,9 +90,10 @@ def node_reader(arguments: tuple[Argument, ...]) -> Reader:
 
 @dataclass(frozen=True, slots=True)
 class Move:
-    """One node's turn: the keys it can not do without, how all are read, and what is made of them."""
+    """One node's turn: the keys it takes, those it can not do without, how all are read, and what is made of them."""
 
     key: Key
+    takes: tuple[Key, ...]
     needs: tuple[Key, ...]
     spares: tuple[Key, ...]
     read: Reader
@@ -100,7 +122,12 @@ class Wiring:
         graph = {key: [k for k in takes if k in self.nodes] for key, takes in self.takes.items()}
         return {
             key: Move(
-                key, *self.needs_and_spares(key), node_reader(self.arguments[key]), node.compute, node.is_number
+                key,
+                self.takes[key],
+                *self.needs_and_spares(key),
+                node_reader(self.arguments[key]),
+                node.compute,
+                node.is_number,
             )
             for key in TopologicalSorter(graph).static_order()
             for node in [self.nodes[key]]
@@ -145,14 +172,30 @@ class Wiring:
     @cached_property
     def users_of(self) -> Callable[[Key], frozenset[Key]]:
         """The nodes that change with an input, a constant or a node; those asked for last are kept."""
-        keys = tuple(self.moves)
 
         @lru_cache(MOST_KEPT)
         def found(source: Key) -> frozenset[Key]:
-            bits = f"{self.users.get(source, 0):b}"[::-1]
-            return frozenset(key for key, bit in zip(keys, bits, strict=False) if bit == "1")
+            return self.keys_of(self.users.get(source, 0))
 
         return found
+
+    @cached_property
+    def users_under(self) -> Callable[..., frozenset[Key]]:
+        """The nodes that change with any input at some paths or below; those asked for last are kept."""
+        inputs = [key for key in self.users if key not in self.nodes]
+
+        @lru_cache(MOST_KEPT)
+        def found(*paths: Key) -> frozenset[Key]:
+            below = tuple(f"{path}." for path in paths)
+            under = [self.users[key] for key in inputs if key in paths or key.startswith(below)]
+            return self.keys_of(reduce(or_, under, 0))
+
+        return found
+
+    def keys_of(self, users: int) -> frozenset[Key]:
+        """The nodes of which a bit is set."""
+        bits = f"{users:b}"[::-1]
+        return frozenset(key for key, bit in zip(self.moves, bits, strict=False) if bit == "1")
 
     def upstream(self, key: Key) -> Iterator[Key]:
         """Everything that a node hangs on, each once, nearest first."""
@@ -299,12 +342,14 @@ class Sheet(Generic[Root]):
         self.known |= {f"{rows}.{i}.{PLACE}": i + 1 for rows, count in shape.counts(root) for i in range(count)}
         self.known |= {f"asked.{name}": value for name, value in (book.asked | asked).items()}
         self.lacking: set[Key] = set()
+        self.before: dict[Key, Any] = {}
+        self.differs: set[Key] = set()
 
     def value(self, key: Key) -> Any:
         """The value under a key; raise NamedCase where a named case stands in its place."""
         found = self.look(key)
         if isinstance(found, Missing):
-            raise found.case
+            raise found.again()
         return found
 
     def look(self, key: Key) -> Any:
@@ -321,32 +366,47 @@ class Sheet(Generic[Root]):
         return {key: self.known[key] for key in self.wiring.shown}
 
     def _go(self, route: tuple[Move, ...]) -> None:
-        known, lacking = self.known, self.lacking
+        """Take the turns that are not taken yet; one whose takings are as before keeps what it came to."""
+        known, lacking, before, differs = self.known, self.lacking, self.before, self.differs
         for move in route:
-            if move.key in known:
+            key = move.key
+            if key in known:
                 continue
-            if lacking.isdisjoint(move.needs):
-                try:
-                    taken = move.read(known)
-                    if not lacking.isdisjoint(move.spares):
-                        taken = tuple([spared(value) for value in taken])
-                    value = move.compute(*taken)
-                    if move.number and not isfinite(value):
-                        raise ArithmeticError(f"{move.key} comes to {value}")
-                    known[move.key] = value
-                    continue
-                except NamedCase as case:
-                    found = Missing(case, move.key)
-                except OutOfRange as fault:
-                    note_refused(move.key, fault)
-                    found = Missing(NamedCase("beyond_relation", **fault.values), move.key)
-                except Exception:
-                    note_fault(move.key, self.root)
-                    found = Missing(NamedCase("fault_inside"), move.key)
+            if key in before:
+                was = before[key]
+                if differs.isdisjoint(move.takes) or alike(was, value := self._made(move)):
+                    value = was
+                else:
+                    differs.add(key)
             else:
-                found = next(known[key] for key in move.needs if key in lacking)
-            known[move.key] = found
-            lacking.add(move.key)
+                value = self._made(move)
+                if before:
+                    differs.add(key)
+            if type(value) is Missing:
+                lacking.add(key)
+            known[key] = value  # at last: who asks for the same sheet meanwhile finds either nothing or all of it
+
+    def _made(self, move: Move) -> Any:
+        """What a turn comes to: its value, or Missing."""
+        known, lacking = self.known, self.lacking
+        if lacking and not lacking.isdisjoint(move.needs):
+            return next(known[key] for key in move.needs if key in lacking)
+        try:
+            taken = move.read(known)
+            if move.spares and not lacking.isdisjoint(move.spares):
+                taken = tuple([spared(value) for value in taken])
+            value = move.compute(*taken)
+            if move.number and not isfinite(value):
+                raise ArithmeticError(f"{move.key} comes to {value}")
+        except NamedCase as case:
+            return Missing(NamedCase(case.code, **case.values), move.key)
+        except OutOfRange as fault:
+            note_refused(move.key, fault)
+            return Missing(NamedCase("beyond_relation", **fault.values), move.key)
+        except Exception:
+            note_fault(move.key, self.root)
+            return Missing(NamedCase("fault_inside"), move.key)
+        return value
 
     def moved_to(self, root: Root) -> "Sheet[Root]":
         """The sheet of another root with as many rows: what does not hang on what differs is kept."""
@@ -358,17 +418,21 @@ class Sheet(Generic[Root]):
     def changed(self, changes: Mapping[Key, Any]) -> "Sheet[Root]":
         """The sheet with some inputs or constants changed; raise UnknownKey for a key that is neither.
 
-        It keeps every value that does not hang on the changes.
+        It keeps every value that does not hang on the changes, and those that come out as they were: what hangs on
+        these alone is not made again. Raise GivenUp where nobody waits for it.
         """
+        heed()
         stale: set[Key] = set()
+        differs: set[Key] = set()
         for path, value in changes.items():
             if path not in self.known or path in self.wiring.nodes:
                 raise UnknownKey("inputs", path)
             if value != self.known[path]:
                 stale |= self.wiring.users_of(path)
+                differs.add(path)
         sheet: Sheet[Root] = Sheet.__new__(Sheet)
         sheet.book, sheet.root, sheet.constants, sheet.wiring = self.book, self.root, self.constants, self.wiring
         sheet.known, sheet.lacking = {**self.known, **changes}, self.lacking - stale
-        for key in stale:
-            sheet.known.pop(key, None)
+        sheet.before = {key: sheet.known.pop(key) for key in stale & sheet.known.keys()}
+        sheet.differs = differs
         return sheet
