@@ -10,10 +10,11 @@ from hypothesis import strategies as st
 from loquen.core.graph import asking
 from loquen.core.graph.engine import Missing
 from loquen.core.model.consistency import conflicts
-from loquen.core.model.plan import Air, Changes, Filter, Group, Heat, Tank, Water
+from loquen.core.model.plan import Air, Changes, Filter, Group, Heat, Source, Tank, Water
 from loquen.core.system.book import sheet_of
 from loquen.core.system.filter.oxygen import at_better_end
 from loquen.core.system.propose.growth import outgrown
+from loquen.core.system.source.settled import hardness_dgh
 from tests.core.plans import BARE_BOX, plan
 
 YOUNG = (Group("boeseman_rainbowfish", 10, size_by="length", length_cm=3),)
@@ -143,6 +144,48 @@ def test_topping_up_with_the_same_water_creeps():
     evaporated, changed = sheet.value("evaporation_l_d"), sheet.value("change_l_wk") / 7
     assert sheet.value("settled_us_cm") == pytest.approx(400 * (evaporated + changed) / changed)
     assert sheet.changed({"water.topped_up": "pure"}).value("settled_us_cm") == 400
+
+
+def test_lime_gives_as_much_calcium_as_carbonate_and_both_conduct():
+    """What lime gives in a settled week is what half a change takes away, and what is used."""
+    water = (Source(src_gh_dgh=2, src_kh_dkh=1, src_us_cm=60),)
+    limed = plan(tank=replace(BARE_BOX, lime_kg=2.9), sources=water, water=Water(topped_up="pure"))
+    sheet = sheet_of(limed)
+    gained = 7 * sheet.value("used_dkh_d") + 0.5 * (sheet.value("settled_kh_dkh") - 1)
+    assert gained > 0.5
+    assert sheet.value("floor_gh_dgh") == pytest.approx(gained / 0.5)
+    assert sheet.value("settled_gh_dgh") == pytest.approx(2 + gained / 0.5)
+    # 0.35665 meq/L a degree, of 59.5 and 44.5 S cm2/eq, a few percent less as ions are not alone.
+    assert sheet.value("settled_us_cm") - 60 == pytest.approx(gained / 0.5 * 37.1, rel=0.06)
+    bare = sheet_of(replace(limed, tank=BARE_BOX))
+    assert (bare.value("floor_gh_dgh"), bare.value("settled_gh_dgh"), bare.value("settled_us_cm")) == (0, 2, 60)
+
+
+def test_hardness_creeps_too_and_is_told_with_where_it_comes_from():
+    tap = (Source(src_gh_dgh=18, src_kh_dkh=2),)
+    water = Water(tank_gh_dgh=4, tank_ph=6.2)
+    sheet = sheet_of(
+        plan(animals=(Group("crystal_shrimp", 30),), heat=Heat(lid="open", target_c=21), water=water, sources=tap)
+    )
+    evaporated, changed = sheet.value("evaporation_l_d"), sheet.value("change_l_wk") / 7
+    settles = 18 * (evaporated + changed) / changed
+    assert sheet.value("settled_gh_dgh") == pytest.approx(settles)
+    (hardness,) = [found for found in sheet.value("animals.0.suited") if found.what == "hardness"]
+    assert hardness.state == "short"
+    assert hardness.sentence.terms["value"].value == pytest.approx(settles)
+    assert hardness.sentence.terms["now"].value == 4
+    already = sheet.changed({"water.tank_gh_dgh": 25.0})
+    (hardness,) = [found for found in already.value("animals.0.suited") if found.what == "hardness"]
+    assert hardness.sentence.terms["value"].value == 25
+    assert "now" not in hardness.sentence.terms
+
+
+def test_the_hardness_that_a_tank_lives_in_is_where_it_settles():
+    tap = (Source(src_gh_dgh=18),)
+    fresh = sheet_of(plan(water=Water(tank_gh_dgh=4, topped_up="pure"), sources=tap))
+    assert hardness_dgh(fresh) == 18
+    salted = sheet_of(plan(water=Water(tank_gh_dgh=4, topped_up="pure", salinity_ppt=5.0), sources=tap))
+    assert hardness_dgh(salted) == 4
 
 
 @pytest.mark.parametrize(("treatment", "litres"), [("container", 125), ("tank", 250)])

@@ -29,7 +29,7 @@ def shown(kept: KeptWater) -> WaterOut:
     except Unreadable as fault:
         return WaterOut(id=kept.id, revision=kept.revision, water=None, figures=[], questions=[], why=fault.why)
     sheet = sheet_of(Plan(name="water", sources=(water,)))
-    figures = [figure for figure in figures_of(sheet) if figure.key.startswith("sources.0.")]
+    figures = [figure for figure in figures_of(sheet).values() if figure.key.startswith("sources.0.")]
     questions = list(rows_of(sheet, "sources.0.src_questions"))
     return WaterOut(
         id=kept.id, revision=kept.revision, water=water_from_core(water), figures=figures, questions=questions

@@ -1,5 +1,7 @@
 """Waste nitrogen and the media that turn it over. All concentrations are mg/L of N."""
 
+from collections.abc import Callable
+
 from loquen.core.errors import NamedCase
 from loquen.core.physics.ranges import Number, at_least, expm1, within
 
@@ -239,9 +241,19 @@ def ammonia_removal_mg_d(
     54.54
     """
     within("ammonia_mg_l", ammonia_mg_l, 0, 10_000, "mg/L N")
+    return removal_of_bed(flow_lph, area_m2, temp_c, half_mg_l, rate_g_m2_d, warmth)(ammonia_mg_l)
+
+
+def removal_of_bed(
+    flow_lph: Number, area_m2: Number, temp_c: Number, half_mg_l: Number, rate_g_m2_d: Number, warmth: Number
+) -> Callable[[Number], Number]:
+    """What one bed removes (mg N/d) as a function of the level (mg/L N): what a root is sought of is checked once.
+
+    Parameters, errors and source as of ammonia_removal_mg_d.
+    """
     within("flow_lph", flow_lph, 0, 1e7, "L/h")
     within("area_m2", area_m2, 0, 1e6, "m2")
     within("half_mg_l", half_mg_l, 0.001, 100, "mg/L N")
     per_day = 24 * at_least(flow_lph, 1e-9)
-    speed = full_rate_g_m2_d(temp_c, rate_g_m2_d, warmth) / (half_mg_l + ammonia_mg_l)
-    return per_day * ammonia_mg_l * -expm1(-1000 * speed * area_m2 / per_day)
+    reach = -1000 * full_rate_g_m2_d(temp_c, rate_g_m2_d, warmth) * area_m2 / per_day
+    return lambda level: per_day * level * -expm1(reach / (half_mg_l + level))

@@ -239,6 +239,18 @@ def soil_spends_dkh_d(kh_pull: Pull, kh_course: Course) -> float:
 
 
 @figure(
+    "GH that lime gives, less what soil takes",
+    formula="(share a day by lime × (its ceiling − mean of {kh_course}) − share into the soil × that mean) of {kh_pull}, as much calcium "
+    "as carbonate, × {standing_peak_d}",
+    source="balance",
+    kind="hardness",
+)
+def floor_gh_dgh(kh_pull: Pull, kh_course: Course, standing_peak_d: float) -> float:
+    given = kh_pull.lime_per_d * max(0.0, kh_pull.ceiling_dkh - kh_course.mean_dkh)
+    return (given - kh_pull.soil_per_d * kh_course.mean_dkh) * standing_peak_d
+
+
+@figure(
     "Days until the soil is spent",
     formula="{soil_holds_dkh} ÷ {soil_spends_dkh_d}",
     source="balance",

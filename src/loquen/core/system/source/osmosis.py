@@ -83,25 +83,34 @@ def store_h(store_l: float, permeate_l_d: float) -> float:
 
 
 @figure(
-    "Reverse-osmosis water wanted a week",
+    "Purified water a week",
     formula="{change_l_wk} × part of osmosis in the mix ({src_parts}, {src_kind}), + {evaporation_l_d} × 7 where evaporation is "
-    "topped up with pure water ({topped_up}); {membrane_fitted}",
+    "topped up with pure water ({topped_up})",
     source="balance",
     kind="volume_per_week",
 )
-def osmosis_l_wk(
+def pure_l_wk(
     change_l_wk: float,
     src_parts: tuple[float, ...],
     src_kind: tuple[str, ...],
     evaporation_l_d: float,
     topped_up: str,
-    membrane_fitted: bool,
 ) -> float:
-    need_membrane(membrane_fitted)
     total = sum(src_parts)
     own = sum(parts for parts, kind in zip(src_parts, src_kind, strict=True) if kind == "osmosis")
     changed = change_l_wk * own / total if total > 0 else 0.0
     return changed + (evaporation_l_d * 7 if topped_up == "pure" else 0.0)
+
+
+@figure(
+    "Reverse-osmosis water wanted a week",
+    formula="{pure_l_wk}, of a membrane that is fitted ({membrane_fitted})",
+    source="definition",
+    kind="volume_per_week",
+)
+def osmosis_l_wk(pure_l_wk: float, membrane_fitted: bool) -> float:
+    need_membrane(membrane_fitted)
+    return pure_l_wk
 
 
 @figure(

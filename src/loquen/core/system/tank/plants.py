@@ -82,6 +82,7 @@ def plant_findings(
     hottest_c: float,
     tank_ph: float,
     tank_gh_dgh: float,
+    settled_gh_dgh: float | None,
     tank_salinity_ppt: float,
     settled_ammonia_mg_l: float | None,
     shaded_frac: float,
@@ -104,8 +105,9 @@ def plant_findings(
     if not row.ph_low - leeways.ph <= tank_ph <= row.ph_high + leeways.ph:
         terms = {"ph": Term(tank_ph, "ph"), "low": Term(row.ph_low, "ph"), "high": Term(row.ph_high, "ph")}
         told("pH", "{ph}; it grows from {low} to {high}", **terms)
-    if tank_gh_dgh > row.gh_high_dgh + leeways.hardness_deg:
-        terms = {"gh": Term(tank_gh_dgh, "hardness"), "high": Term(row.gh_high_dgh, "hardness")}
+    hardest = tank_gh_dgh if settled_gh_dgh is None else max(tank_gh_dgh, settled_gh_dgh)
+    if hardest > row.gh_high_dgh + leeways.hardness_deg:
+        terms = {"gh": Term(hardest, "hardness"), "high": Term(row.gh_high_dgh, "hardness")}
         told("hardness", "{gh}; it grows up to {high}", **terms)
     if tank_salinity_ppt > row.salinity_high_ppt:
         terms = {"salt": Term(tank_salinity_ppt, "salinity"), "high": Term(row.salinity_high_ppt, "salinity")}

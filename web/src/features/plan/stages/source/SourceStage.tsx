@@ -38,9 +38,12 @@ export function SourceStage() {
       <Fields legend="The tank’s own water">
         <NumberField path="water.tank_ph" />
         <NumberField path="water.tank_gh_dgh" />
-        <NumberField path="water.tank_us_cm" placeholder="settled" />
+        <NumberField path="water.tank_us_cm" placeholder="none" />
         <ChoiceField path="water.topped_up" />
       </Fields>
+      <Figures
+        keys={["settled_gh_dgh", "floor_gh_dgh", "settled_kh_dkh", "settled_us_cm", "least_ph", "aired_ph"]}
+      />
       <Figures
         keys={[
           "new_gh_dgh",
@@ -48,6 +51,7 @@ export function SourceStage() {
           "new_us_cm",
           "salt_us_cm",
           "new_nitrate_mg_l",
+          "pure_l_wk",
           "calcium_g",
           "magnesium_g",
           "carbonate_g",

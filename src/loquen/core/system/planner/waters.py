@@ -1,0 +1,123 @@
+"""Change water mixed with purified or rain water, and hardened again where the mix is too soft."""
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+from loquen.core.data import library
+from loquen.core.graph.asking import number
+from loquen.core.model.plan import PLAN, Plan, Source
+from loquen.core.system.planner.standing import Standing
+
+PURE = Source(
+    src_name="Reverse osmosis",
+    src_kind="osmosis",
+    src_gh_dgh=0.2,
+    src_kh_dkh=0.2,
+    src_us_cm=15.0,
+    src_nitrate_mg_l=0.2,
+    src_sodium_mg_l=1.0,
+    src_chloride_mg_l=1.0,
+)
+SOFT_KINDS = ("osmosis", "rain")
+"""Waters that another is softened with."""
+PURE_SHARES = (0.0, 0.25, 0.4, 0.5, 0.6, 0.75, 0.8, 0.9)
+"""Of the change water; as one to three, two to three and so on, they are easily measured."""
+MARGIN_DGH = 1.0
+MARGIN_DKH = 2.0
+MOST_SHARES = 3
+
+
+def hardness_borne(plan: Plan) -> tuple[float, float]:
+    """The GH that suits all animals of a plan, from and to."""
+    kinds = [library.species()[group.species] for group in plan.animals]
+    return (
+        max((kind.gh_low_dgh for kind in kinds), default=0.0),
+        min((kind.gh_high_dgh for kind in kinds), default=60.0),
+    )
+
+
+def room_mg_l(plan: Plan) -> float:
+    """Nitrate in change water that leaves room: half of what is borne."""
+    return plan.changes.target_nitrate_mg_l / 2
+
+
+def purified_share(plan: Plan) -> float:
+    """The part of the change water that is purified, or rain."""
+    parts = sum(row.src_parts for row in plan.sources)
+    return sum(row.src_parts for row in plan.sources if row.src_kind in SOFT_KINDS) / parts if parts else 0.0
+
+
+def with_purified(plan: Plan, share: float) -> Plan:
+    """The plan with so large a part of purified water in its mix, or of the rain that it has; the other waters keep their
+    parts to each other."""
+    others = [row for row in plan.sources if row.src_kind not in SOFT_KINDS]
+    place = next((i for i, row in enumerate(plan.sources) if row.src_kind in SOFT_KINDS), None)
+    parts = round(sum(row.src_parts for row in others) * share / (1 - share), 2)
+    if place is None:
+        return replace(plan, sources=(*plan.sources, replace(PURE, src_c=others[0].src_c, src_parts=parts)))
+    given = enumerate(plan.sources)
+    rows = [row if row in others else replace(row, src_parts=parts if i == place else 0.0) for i, row in given]
+    return replace(plan, sources=tuple(rows))
+
+
+def mix(now: Standing, _: str) -> Iterator[Plan]:
+    """Other parts of purified water, those nearest to the present one first, of those with room for nitrate up to half
+    the limit; each hardened as far as they want where it would be too soft."""
+    plan = now.plan
+    others = [row for row in plan.sources if row.src_kind not in SOFT_KINDS]
+    full = len(others) == len(plan.sources) == PLAN.limits["sources"]
+    if full or not any(row.src_parts > 0 for row in others):
+        return
+    low, high = hardness_borne(plan)
+    share, gh, nitrate = (
+        purified_share(plan),
+        number(now.sheet, "mix_gh_dgh"),
+        number(now.sheet, "new_nitrate_mg_l"),
+    )
+    if gh is None or nitrate is None:
+        return
+    room = room_mg_l(plan)
+    softer = gh > high - MARGIN_DGH or nitrate > room
+    wanted = [one for one in PURE_SHARES if (one > share + 0.01 if softer else one < share - 0.01)]
+
+    def left(one: float) -> float:
+        return (1 - one) / (1 - share)
+
+    def suits(one: float) -> bool:
+        return gh * left(one) <= high if softer else gh * left(one) >= low
+
+    def no_room(one: float) -> bool:
+        return nitrate * left(one) > room
+
+    near = sorted(filter(suits, wanted if softer else reversed(wanted)), key=no_room)
+    for one in near[:MOST_SHARES]:
+        mixed = with_purified(plan, one)
+        yield mixed
+        if gh * left(one) < low:
+            yield hardened(mixed, round(low + MARGIN_DGH, 1))
+
+
+def hardened(plan: Plan, gh_dgh: float) -> Plan:
+    """The plan with its change water brought to a GH, and to a KH that they want, by salts."""
+    low_dkh = max((library.species()[group.species].kh_low_dkh for group in plan.animals), default=0.0)
+    kh = max(round(low_dkh + MARGIN_DKH, 1), plan.recipe.target_kh_dkh or 0.0)
+    return replace(plan, recipe=replace(plan.recipe, target_gh_dgh=gh_dgh, target_kh_dkh=kh))
+
+
+def minerals(now: Standing, _: str) -> Iterator[Plan]:
+    """Calcium and magnesium weighed into change water that is too soft for them, then carbonate too.
+
+    Not where less purified water would do: nobody takes out by one hand what the other puts back.
+    """
+    low, high = hardness_borne(now.plan)
+    gh, share = number(now.sheet, "new_gh_dgh"), purified_share(now.plan)
+    wanted = round(low + MARGIN_DGH, 1)
+    if gh is None or gh >= low or wanted > high:
+        return
+    if 0 < share < 1:
+        bare = now.other(with_purified(now.plan, 0.0)).sheet
+        hard, nitrate = number(bare, "mix_gh_dgh"), number(bare, "new_nitrate_mg_l")
+        if hard is not None and nitrate is not None and hard >= low and nitrate <= room_mg_l(now.plan):
+            return
+    yield replace(now.plan, recipe=replace(now.plan.recipe, target_gh_dgh=wanted))
+    yield hardened(now.plan, wanted)
