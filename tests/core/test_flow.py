@@ -4,7 +4,7 @@ import math
 from dataclasses import replace
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from loquen.core.graph import asking
@@ -14,6 +14,7 @@ from loquen.core.model.plan import PLAN, Chamber, Heat, Lamp, Light, Outlet, Run
 from loquen.core.system import build
 from loquen.core.system.book import sheet_of
 from loquen.core.system.flow.overflow import Holes
+from loquen.core.system.heat.balance import Fan, OpenWater, settle_c
 from loquen.demo.sluice_street import long_hall, old_copper
 from tests.core.plans import CHAMBERS, DISPLAY, FLOW, RETURNS, SUMP, plan, sumped
 
@@ -348,6 +349,58 @@ def test_foam_on_the_walls_keeps_heat_and_a_fan_takes_it():
     assert foamed.value("heater_need_w") < bare.value("heater_need_w")
     assert bare.value("fan_w") > 0
     assert bare.value("fan_l_d") == pytest.approx(bare.value("fan_w") * 86.4 / 2440, rel=0.01)
+
+
+def test_the_hottest_day_says_what_a_fan_is_worth_and_what_is_left_without():
+    def reason(**heat):
+        return sheet_of(plan(heat=Heat(lid="mesh", **heat))).value("summer_borne").reason.text
+
+    assert "fan" not in reason(room_warm_c=27.0)
+    assert "With the cooling dead" not in reason(room_warm_c=29.0, fan_fitted=True)
+    # 28.8 °C with it, 30.9 without, of 26 + 3: within a day's leeway by the fan alone.
+    kept = reason(room_warm_c=32.0, fan_fitted=True)
+    assert "With the cooling dead it would reach {dead}" in kept
+    assert "neither it nor its cable can fall into the water" in kept
+    lost = reason(room_warm_c=40.0, fan_fitted=True)
+    assert "With the cooling dead" not in lost
+    assert "A chiller of {chiller} would hold it" in lost
+
+
+def halved(rising, low, high):
+    for _ in range(60):
+        middle = (low + high) / 2
+        low, high = (low, middle) if rising(middle) > 0 else (middle, high)
+    return low
+
+
+@given(
+    power_w=st.floats(-800, 3000),
+    walls_w_k=st.floats(0.3, 300),
+    room_c=st.floats(-10, 45),
+    water=st.builds(OpenWater, st.floats(0.02, 5), st.floats(0, 1), st.floats(0, 1), st.just(0.5), st.just(0.9)),
+    air_m_s=st.sampled_from([0.0, 1.5, 5.0]),
+)
+@example(-263.0, 13.7, 40.0, OpenWater(0.9, 0.5, 1.0, 0.5, 0.9), 0.0)
+def test_water_settles_where_halving_finds_it(power_w, walls_w_k, room_c, water, air_m_s):
+    fan = Fan(water, air_m_s)
+
+    def excess(temp):
+        return walls_w_k * (temp - room_c) + water.watts(temp, room_c) + fan.watts(temp, room_c) - power_w
+
+    assert settle_c(power_w, walls_w_k, water, room_c, fan) == pytest.approx(halved(excess, 0.0, 45.0), abs=1e-4)
+
+
+def test_where_the_water_ends_up_with_the_cooling_dead_is_drawn():
+    def ends(**heat):
+        rows = sheet_of(plan(heat=Heat(lid="mesh", room_warm_c=32.0, **heat))).value("settlings")
+        return {row.label: (row.temp_c, row.harms) for row in rows}
+
+    assert "cooling dead, hottest day" not in ends()
+    cooled, bare = ends(fan_fitted=True), ends()
+    # Danios bear 26, and 3 more on one day.
+    assert cooled["cooling dead, hottest day"] == bare["no heater, hottest day"]
+    assert cooled["cooling dead, hottest day"][0] > 29 > cooled["no heater, hottest day"][0]
+    assert [cooled[day][1] for day in ("cooling dead, hottest day", "no heater, hottest day")] == [True, False]
 
 
 TURTLE = {"animals": (plan().animals[0].__class__("common_musk_turtle", 1),)}

@@ -276,9 +276,10 @@ def test_a_tub_refuses_water_that_does_not_suit_and_too_many():
 def test_a_tub_has_the_water_and_the_sponge_that_it_was_given():
     like = new_tub("Other", 40, 0.0, None)
 
-    like = replace(like, water=Water(tank_ph=6.2), heat=replace(like.heat, target_c=22.0))
+    like = replace(like, water=Water(tank_ph=6.2), heat=replace(like.heat, target_c=22.0, fan_fitted=True))
     tub = new_tub("Tub", 18, 0.4, like)
     assert (tub.water.tank_ph, tub.heat.target_c, tub.heat.lid) == (6.2, 22.0, "mesh")
+    assert not tub.heat.fan_fitted
     assert tub.filters == (Filter("sponge", "sponge_30", 0.4, 1.0, 200.0, None, 0.0, 3.0),)
 
 

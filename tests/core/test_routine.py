@@ -153,6 +153,7 @@ def test_what_is_read_follows_the_plan(monkeypatch):
     cool = replace(long_hall(), heat=replace(long_hall().heat, heated=False))
     assert "read.temperature" in by_key(long_hall())
     assert "read.temperature" not in by_key(cool)
+    assert "read.temperature" in by_key(replace(cool, heat=replace(cool.heat, fan_fitted=True)))
 
 
 def test_a_tank_that_waits_for_its_animals_is_cycled_and_not_fed():

@@ -146,7 +146,7 @@ def view(kept: Kept, venture: Venture, today: date) -> VentureAnswer:
     sheet.all()
     low, high = at_ends(sheet, MARGIN)
     checks = sorted(checks_of(sheet, {}), key=lambda check: list(STAGES).index(check.stage))
-    figures = {figure.key: figure for figure in figures_of(sheet)}
+    figures = figures_of(sheet)
     for key, (least, most) in spreads(sheet, tuple(figures)).items():
         figures[key] = replace(figures[key], low=least, high=most)
     placed: Placing = kept.placed(venture)

@@ -73,7 +73,7 @@ def view(room: Room, lines: Mapping[int, Line]) -> RoomAnswer:
     tanks = rows_of(sheet, "tanks")
     bought: tuple[PartLine, ...] = where_known(lambda: parts(sheet), ())
     return RoomAnswer(
-        figures={figure.key: figure for figure in figures_of(sheet)},
+        figures=figures_of(sheet),
         checks=checks,
         glasses=glasses_of(sheet, checks, GLASSES),
         stages=stages_of(sheet, checks, STAGES),

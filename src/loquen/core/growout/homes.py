@@ -15,6 +15,8 @@ from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.system.animals.company import RANGES, leeways, range_of, suits
 from loquen.core.system.book import sheet_of
 from loquen.core.system.changes.regime import flowed
+from loquen.core.system.heat.energy import running_kwh
+from loquen.core.system.source.settled import hardness_dgh
 from loquen.core.system.told import verdict_of
 
 STRANGER = Group("zebra_danio", 10)
@@ -135,14 +137,13 @@ def home_made(system: int, plan: Plan, library_time: float) -> Home:
         coldest_c=sheet.value("coldest_c"),
         hottest_c=sheet.value("hottest_c"),
         ph=plan.water.tank_ph,
-        gh_dgh=plan.water.tank_gh_dgh,
+        gh_dgh=hardness_dgh(sheet),
         kh_dkh=sheet.value("settled_kh_dkh"),
         salinity_ppt=sheet.value("tank_salinity_ppt"),
         allowed_mg_d=sheet.value("allowed_mg_d") / count,
         change_l_wk=sheet.value("change_l_wk") / count,
         work_min_wk=(number(sheet, "work_min") or 0.0) / count,
-        year_kwh=sum(number(sheet, name) or 0.0 for name in ("heating_kwh", "equipment_kwh", "chilling_kwh"))
-        / count,
+        year_kwh=running_kwh(sheet) / count,
         kwh_money=plan.heat.price_per_kwh,
         eats_g_d=(sheet.value("feed_full_g_d") if plan.animals else 0.0) / count,
         animals=sum(group.number for group in plan.animals),

@@ -313,7 +313,9 @@ class Heat:
     heaters_in: Annotated[
         Literal["tank", "sump"], Choice("Heaters hang in", {"tank": "the tank", "sump": "the sump"})
     ] = "tank"
-    fan_m_s: Annotated[float, Quantity("A fan would move air at", "pipe_speed", 0, 5)] = 1.5
+    fan_fitted: Annotated[bool, Choice("Fan over the surface")] = False
+    fan_m_s: Annotated[float, Quantity("A fan moves air at", "pipe_speed", 0, 5)] = 1.5
+    fan_draws_w: Annotated[float, Quantity("A fan draws", "power", 0, 200)] = 6.0
     fitted_heaters: Annotated[int | None, Quantity("Heaters fitted", "count", 1, 12, whole=True)] = None
     fitted_w: Annotated[float | None, Quantity("Each fitted heater", "power", 5, 3000)] = None
     cut_out: Annotated[bool, Choice("Independent cut-out controller")] = False

@@ -61,7 +61,7 @@ def new_tub(name: str, litres: float, sponge_l: float, like: Plan | None) -> Pla
     scale = (litres / LIKE_TUB_L) ** (1 / 3)
     length, width, height = (side * scale for side in LIKE_TUB_CM)
     heat = (
-        replace(like.heat, lid="mesh", chiller_w=0.0, fitted_heaters=None, fitted_w=None)
+        replace(like.heat, lid="mesh", chiller_w=0.0, fan_fitted=False, fitted_heaters=None, fitted_w=None)
         if like
         else Heat(lid="mesh")
     )

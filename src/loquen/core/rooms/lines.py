@@ -6,6 +6,7 @@ from loquen.core.errors import NamedCase
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
 from loquen.core.model.plan import Plan
+from loquen.core.system.heat.energy import running_kwh
 from loquen.core.system.told import where_known
 
 
@@ -70,8 +71,7 @@ def line_of(system: int, sheet: Sheet[Plan]) -> Line:
         change_l_wk=None if (wk := number(sheet, "change_l_wk")) is None else wk / count,
         work_min_wk=None if (work := number(sheet, "work_min")) is None else work / count,
         evaporation_l_d=None if (damp := number(sheet, "evaporation_l_d")) is None else damp / count,
-        year_kwh=sum(number(sheet, name) or 0.0 for name in ("heating_kwh", "equipment_kwh", "chilling_kwh"))
-        / count,
+        year_kwh=running_kwh(sheet) / count,
         animals=sum(group.number for group in plan.animals),
         shared=plan.flow.way != "none" and count > 1,
     )

@@ -61,6 +61,7 @@ CASES: dict[str, tuple[State, str]] = {
     ),
     "kh_not_used": ("holds", "It is not used: plants give back what the filter takes."),
     "kh_hardly_used": ("holds", "So little of it is used that it lasts a lifetime."),
+    "salt_hardens": ("unknown", "Salt brings hardness of its own, by its make: test it."),
     "filter_follows": ("holds", "So little salt does not slow the filter."),
     "no_membrane": ("unknown", "No reverse osmosis of one's own."),
     "no_container": ("unknown", "No container's size is entered."),

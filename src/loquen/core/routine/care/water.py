@@ -168,7 +168,7 @@ def readings(sheet: Sheet[Plan]) -> Iterator[Duty]:
             minutes=minutes,
             measure="kh",
         )
-    if plan.heat.heated or plan.heat.chiller_w:
+    if plan.heat.heated or plan.heat.chiller_w or plan.heat.fan_fitted:
         yield Duty(
             key="read.temperature",
             kind="read",

@@ -10,6 +10,7 @@ from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Term, of, say
 from loquen.core.routine.duty import Duty
 from loquen.core.routine.recurring import LONGEST_D, Rhythm
+from loquen.core.system.source.settled import hardness_dgh
 
 RECHARGE = "In a bucket of salt water, never in the tank: salt sets free what it holds. Rinse it well, and dust it off outdoors."
 
@@ -43,7 +44,7 @@ def duties(sheet: Sheet[Plan]) -> Iterator[Duty]:
     made = number(sheet, "load_now_mg_d")
     if not made:
         return
-    held = grams * capacity_mg_g(sheet.root.water.tank_gh_dgh)
+    held = grams * capacity_mg_g(hardness_dgh(sheet))
     days = max(1, min(LONGEST_D, int(held / made)))
     yield Duty(
         key="zeolite",

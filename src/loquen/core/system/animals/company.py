@@ -4,11 +4,12 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from functools import lru_cache, partial
 from itertools import combinations
+from typing import NamedTuple
 
 from loquen.core.data import library
 from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
-from loquen.core.graph.nodes import WORST_FIRST, State, Verdict, check, step, worst
+from loquen.core.graph.nodes import State, Verdict, check, step, worst
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.system.animals.food import length_in, require_animals
 
@@ -67,6 +68,9 @@ RANGES: tuple[tuple[str, str, str, str], ...] = (
 """What of the water a kind has a range in: its name, the kind of quantity, and the columns of its two ends."""
 
 
+HARDNESS = 2
+
+
 def range_of(kind: Species, low: str, high: str) -> tuple[float, float]:
     return getattr(kind, low), getattr(kind, high)
 
@@ -102,30 +106,34 @@ def bulk_cm(prey: Species, prey_cm: float) -> float:
     return prey_cm * max(1.0, shape.depth_frac / USUAL_DEPTH) if shape else prey_cm
 
 
-def mouths(hunter: Species, hunter_cm: float, prey: Species, prey_cm: float) -> Finding:
-    """Whether one could swallow the other at these lengths."""
-    gape_cm = hunter.gape_frac * hunter_cm
-    bulk = bulk_cm(prey, prey_cm)
-    terms: dict[str, Term | str] = {
-        "prey": prey.common,
-        "length": Term(prey_cm, "length"),
-        "gape": Term(gape_cm, "length"),
-        "hunter": hunter.common,
-    }
-    if bulk < gape_cm:
-        return Finding(
-            (hunter.common, prey.common),
-            "mouth",
-            "short",
-            say("{prey}, {length} long, fits in the mouth of {hunter}, which takes up to {gape}", **terms),
+class Meeting(NamedTuple):
+    """The longest of one against the shortest of another, and whether it could be swallowed."""
+
+    hunter: Species
+    hunter_cm: float
+    prey: Species
+    prey_cm: float
+
+    @property
+    def state(self) -> State:
+        gape_cm, bulk = self.hunter.gape_frac * self.hunter_cm, bulk_cm(self.prey, self.prey_cm)
+        return "short" if bulk < gape_cm else "tight" if bulk < 1.25 * gape_cm else "holds"
+
+    @property
+    def finding(self) -> Finding:
+        terms: dict[str, Term | str] = {
+            "prey": self.prey.common,
+            "length": Term(self.prey_cm, "length"),
+            "gape": Term(self.hunter.gape_frac * self.hunter_cm, "length"),
+            "hunter": self.hunter.common,
+        }
+        state = self.state
+        text = (
+            "{prey}, {length} long, fits in the mouth of {hunter}, which takes up to {gape}"
+            if state == "short"
+            else "{prey} outgrows the mouth of {hunter} by its {length} against {gape}; its young do not"
         )
-    near: State = "tight" if bulk < 1.25 * gape_cm else "holds"
-    return Finding(
-        (hunter.common, prey.common),
-        "mouth",
-        near,
-        say("{prey} outgrows the mouth of {hunter} by its {length} against {gape}; its young do not", **terms),
-    )
+        return Finding((self.hunter.common, self.prey.common), "mouth", state, say(text, **terms))
 
 
 def tempers(a: Species, b: Species) -> Finding | None:
@@ -168,21 +176,22 @@ class Growing:
     def label(self) -> str:
         return f"{len(self.months) - 1} months"
 
-    def worst(self, judge: Callable[[Lengths], Finding]) -> Finding:
+    def worst(self, meeting: Callable[[Lengths], Meeting]) -> Finding:
         """What is found at the worst of all months, with the first month it stands so badly unless that is today."""
-        found = [judge(lengths) for lengths in self.months]
-        first = min(range(len(found)), key=lambda month: WORST_FIRST.index(found[month].state))
-        worst = found[first]
-        if first == 0 or worst.state == "holds":
-            return worst
-        text = worst.sentence.text + ", from about {when} on"
-        return replace(worst, sentence=Sentence(text, {**worst.sentence.terms, "when": Term(first, "months")}))
+        met = [meeting(lengths) for lengths in self.months]
+        states = [one.state for one in met]
+        first = states.index(worst(states))
+        found = met[first].finding
+        if first == 0 or found.state == "holds":
+            return found
+        text = found.sentence.text + ", from about {when} on"
+        return replace(found, sentence=Sentence(text, {**found.sentence.terms, "when": Term(first, "months")}))
 
 
-def eaten(a: Species, b: Species, lengths: Lengths) -> Finding:
+def eaten(a: Species, b: Species, lengths: Lengths) -> Meeting:
     """Who could swallow whom, the longest of one against the shortest of the other."""
     (a_short, a_long), (b_short, b_long) = lengths[a.key], lengths[b.key]
-    return mouths(a, a_long, b, b_short) if a_long >= b_long else mouths(b, b_long, a, a_short)
+    return Meeting(a, a_long, b, b_short) if a_long >= b_long else Meeting(b, b_long, a, a_short)
 
 
 def pair_findings(a: Species, b: Species, growing: Growing, leeways: Leeways) -> list[Finding]:
@@ -239,12 +248,10 @@ def pairs(animal: tuple[Species, ...], sizes_to_come: Growing, leeways: Leeways)
     return (*found, *(finding for finding in within if finding.state != "holds"))
 
 
-def among(kind: Species, lengths: Lengths) -> Finding:
-    """The longest of a kind against its shortest."""
+def among(kind: Species, lengths: Lengths) -> Meeting:
+    """The longest of a kind against its shortest; nobody swallows its like of one size."""
     low, high = lengths[kind.key]
-    if high > low:
-        return mouths(kind, high, kind, low)
-    return Finding((kind.common,), "mouth", "holds", say("all of one size"))
+    return Meeting(kind, high if high > low else 0.0, kind, low)
 
 
 @step()
@@ -340,24 +347,29 @@ def suited(
     water_c: float,
     tank_ph: float,
     tank_gh_dgh: float,
+    settled_gh_dgh: float | None,
     settled_kh_dkh: float,
     tank_salinity_ppt: float,
     leeways: Leeways,
 ) -> tuple[Finding, ...]:
-    """This water against the ranges of one kind."""
+    """This water against the ranges of one kind; hardness as it is and where its changes take it."""
+
+    def judged(place: int, value: float) -> Finding:
+        what, kind, low, high = RANGES[place]
+        note = animal.note if what == "salinity" else ""
+        ends, leeway = range_of(animal, low, high), leeways.of(what, animal)
+        return suits(what, kind, animal.common, value, *ends, leeway, note)
+
     values = (water_c, tank_ph, tank_gh_dgh, settled_kh_dkh, tank_salinity_ppt)
-    return tuple(
-        suits(
-            what,
-            kind,
-            animal.common,
-            value,
-            *range_of(animal, low, high),
-            leeways.of(what, animal),
-            animal.note if what == "salinity" else "",
-        )
-        for (what, kind, low, high), value in zip(RANGES, values, strict=True)
-    )
+    found = [judged(place, value) for place, value in enumerate(values)]
+    if settled_gh_dgh is not None and settled_gh_dgh != tank_gh_dgh:
+        then = judged(HARDNESS, settled_gh_dgh)
+        if worst((found[HARDNESS].state, then.state)) != found[HARDNESS].state:
+            terms = {**then.sentence.terms, "now": Term(tank_gh_dgh, "hardness")}
+            found[HARDNESS] = replace(
+                then, sentence=Sentence(then.sentence.text + ". It settles there from {now}", terms)
+            )
+    return tuple(found)
 
 
 def verdict_over(findings: list[Finding], fine: str) -> Verdict:
@@ -395,6 +407,8 @@ def pairs_agree(pairs: tuple[Finding, ...], animal: tuple[Species, ...]) -> Verd
         "heat.target_c",
         "water.tank_ph",
         "water.tank_gh_dgh",
+        "sources.*.src_parts",
+        "recipe.target_gh_dgh",
         "water.source_kh_dkh",
         "water.salinity_ppt",
     ),

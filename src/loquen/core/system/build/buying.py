@@ -43,6 +43,10 @@ def parts(sheet: Sheet) -> tuple[PartLine, ...]:
         if count and each:
             lines.append(PartLine(f"Heater, {each:g} W", count, "pieces", 1, "heat"))
         lines.append(PartLine("Independent cut-out controller with its own probe", 1, "pieces", 0, "heat"))
+    if plan.heat.chiller_w:
+        lines.append(PartLine(f"Chiller that takes out {plan.heat.chiller_w:g} W", 1, "pieces", 0, "heat"))
+    if plan.heat.fan_fitted:
+        lines.append(PartLine("Fan over the water, with a thermostat", plan.tank.tank_count, "pieces", 1, "heat"))
     lines.append(PartLine("Residual-current device, 30 mA, in front of everything", 1, "pieces", 0, "power"))
     lines.append(PartLine("Thermometer that does not belong to a heater", 1, "pieces", 1, "heat"))
     if plan.air.stones_lph > 0 or plan.air.outlets > 0:

@@ -35,6 +35,8 @@ def loads(sheet: Sheet) -> tuple[Load, ...]:
     rows += [Load(LAMPS[row.lamp_kind], 1, row.lamp_w) for row in plan.lamps if row.lamp_w]
     if plan.heat.chiller_w:
         rows.append(Load("Chiller", 1, plan.heat.chiller_w / sheet.value(CONSTANT + "chiller_cop")))
+    if plan.heat.fan_fitted:
+        rows.append(Load("Fan over the water", plan.tank.tank_count, plan.heat.fan_draws_w))
     if plan.heat.circuit_other_w:
         rows.append(Load("Others on the circuit", 1, plan.heat.circuit_other_w))
     return tuple(rows)

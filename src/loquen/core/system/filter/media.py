@@ -1,5 +1,6 @@
 """Filtration: what the filters really move, and the ammonia level at which they keep up."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from loquen.core.data import library
@@ -227,29 +228,32 @@ class Nitrifiers:
         )
         return float(rate) * area_m2 * 1000
 
-    def removed_mg_d(self, level_mg_l: float, beds: Beds, water_c: float) -> float:
-        """What media beds, each by its flow, and open surfaces take together at a level."""
+    def removal(self, beds: Beds, water_c: float) -> Callable[[float], float]:
+        """What media beds, each by its flow, and open surfaces take together (mg/d), by the level (mg/L)."""
         kinetics = (water_c, self.half_mg_l, self.rate_g_m2_d, self.warmth)
         # Bed by bed in plain floats: an array of two costs more than two numbers.
-        driven = sum(
-            nitrogen.ammonia_removal_mg_d(level_mg_l, float(flow), float(area), *kinetics)
+        driven = [
+            nitrogen.removal_of_bed(float(flow), float(area), *kinetics)
             for flow, area in zip(beds.flows_lph, beds.areas_m2, strict=True)
             if area > 0
-        )
-        return self.taken_mg_d(level_mg_l, beds.surfaces_m2, water_c) + float(driven)
+        ]
+        open_mg_d = self.most_mg_d(beds.surfaces_m2, water_c)
+        half = self.half_mg_l
+        return lambda level: open_mg_d * level / (half + level) + sum(bed(level) for bed in driven)
+
+    def removed_mg_d(self, level_mg_l: float, beds: Beds, water_c: float) -> float:
+        """What media beds and open surfaces take together at a level."""
+        return float(self.removal(beds, water_c)(level_mg_l))
 
     def level_mg_l(self, load_mg_d: float, beds: Beds, water_c: float) -> float:
         """The level at which they keep up with a load; raise NamedCase "media_can_not_carry" where none does."""
 
-        def excess(level: float) -> float:
-            return self.removed_mg_d(level, beds, water_c) - load_mg_d
-
         if load_mg_d == 0:
             return 0.0
-        most = self.most_mg_d(beds.driven_m2, water_c)
-        if load_mg_d >= most or excess(MOST_AMMONIA_MG_L) < 0:
+        removed, most = self.removal(beds, water_c), self.most_mg_d(beds.driven_m2, water_c)
+        if load_mg_d >= most or removed(MOST_AMMONIA_MG_L) < load_mg_d:
             raise NamedCase("media_can_not_carry", load=load_mg_d, most=most)
-        return root(excess, 0.0, MOST_AMMONIA_MG_L)
+        return root(lambda level: removed(level) - load_mg_d, 0.0, MOST_AMMONIA_MG_L)
 
 
 @figure(
@@ -379,7 +383,8 @@ def mature_ammonia_mg_l(judged_load_mg_d: float, nitrifiers: Nitrifiers, beds: B
 )
 def needed_mature_frac(ends: tuple[End, End], nitrifiers: Nitrifiers, beds: Beds) -> float:
     def spare(mature_frac: float) -> float:
-        return min(spare_mg_d(end, nitrifiers, beds.at(mature_frac)) for end in ends)
+        today = beds.at(mature_frac)
+        return min(spare_mg_d(end, nitrifiers, today) for end in ends)
 
     if spare(0.0) >= 0:
         return 0.0

@@ -158,13 +158,13 @@ def sump_w_k(
 
 @figure(
     "Days until the pump draws air",
-    formula="({liftable_l} − {topper_l}) ÷ {evaporation_l_d}, with the top-up's {topper_l} as well",
+    formula="({liftable_l} − {topper_l}) ÷ {evaporation_most_l_d}, with the top-up's {topper_l} as well",
     source="balance",
 )
-def dry_d(liftable_l: float, topper_l: float, evaporation_l_d: float) -> float:
-    if evaporation_l_d <= 0:
+def dry_d(liftable_l: float, topper_l: float, evaporation_most_l_d: float) -> float:
+    if evaporation_most_l_d <= 0:
         raise NamedCase("nothing_evaporates")
-    return liftable_l / evaporation_l_d
+    return liftable_l / evaporation_most_l_d
 
 
 @figure(
@@ -227,11 +227,11 @@ def parts_come_out(over_sump_cm: float, tallest_part_cm: float) -> Verdict:
 
 
 @check("Evaporation and the pump", stage="flow", judges="dry_d", mends=("sump.topper_l", "sump.intake_cm"))
-def pump_stays_wet(dry_d: float, dry_least_d: float, evaporation_l_d: float, liftable_l: float) -> Verdict:
+def pump_stays_wet(dry_d: float, dry_least_d: float, evaporation_most_l_d: float, liftable_l: float) -> Verdict:
     reason = say(
         "{litres} can go before the pump draws air; {rate} evaporate.",
         litres=of(liftable_l, "liftable_l"),
-        rate=of(evaporation_l_d, "evaporation_l_d"),
+        rate=of(evaporation_most_l_d, "evaporation_most_l_d"),
     )
     return at_least(dry_d, dry_least_d, "days", reason)
 

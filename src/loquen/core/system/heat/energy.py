@@ -1,31 +1,16 @@
-"""Energy and money a year, what cools on the hottest day, and what the circuit carries."""
+"""Energy and money a year, and what the circuit carries."""
 
+from loquen.core.graph.asking import number
+from loquen.core.graph.engine import Sheet
 from loquen.core.graph.judging import at_most
 from loquen.core.graph.nodes import Verdict, check, figure
+from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Term, of, say
-from loquen.core.physics import heat
-from loquen.core.system.heat.heaters import HOTTEST_C
-from loquen.core.system.heat.losses import OpenWater
+from loquen.core.system.heat.balance import OpenWater
 
+RUNNING = ("heating_kwh", "chilling_kwh", "fan_kwh", "equipment_kwh")
+"""Figures of what a system draws in a year, without what warms its change water before it is poured."""
 DAYS_IN_MONTH = (31, 28.25, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31)
-
-
-@figure(
-    "Chiller that the hottest day asks for",
-    formula="({equipment_high_w} − {walls_w_k} × ({animals_high_c} − {room_warm_c}) − evaporation of {open_water}) "
-    "× {chiller_margin}, not below 0",
-    source="balance",
-)
-def chiller_need_w(
-    equipment_high_w: float,
-    walls_w_k: float,
-    animals_high_c: float,
-    room_warm_c: float,
-    open_water: OpenWater,
-    chiller_margin: float,
-) -> float:
-    loss = walls_w_k * (animals_high_c - room_warm_c) + open_water.watts(animals_high_c, room_warm_c)
-    return max(0.0, (equipment_high_w - loss) * chiller_margin)
 
 
 @figure(
@@ -72,65 +57,36 @@ def poured_kwh(change_l_wk: float, water_heat_j_l_k: float, new_c: float, mix_c:
 
 
 @figure(
-    "Chilling energy a year",
-    formula="Σ over months of (pumps and lamp − {walls_w_k} × ({water_c} − room) − evaporation) × hours ÷ 1000 ÷ {chiller_cop}, "
-    "at most {chiller_w}; room {room_months_c} or {room_mean_c}, {open_water}, {equipment_mean_w}",
-    source="balance",
-)
-def chilling_kwh(
-    walls_w_k: float,
-    water_c: float,
-    chiller_w: float,
-    chiller_cop: float,
-    room_months_c: tuple[float, ...] | None,
-    room_mean_c: float,
-    open_water: OpenWater,
-    equipment_mean_w: float,
-) -> float:
-    if chiller_w == 0:
-        return 0.0
-    total = 0.0
-    for days, room in zip(DAYS_IN_MONTH, room_months_c or (room_mean_c,) * 12, strict=True):
-        lost = walls_w_k * (water_c - room) + open_water.watts(water_c, room)
-        total += min(chiller_w, max(0.0, equipment_mean_w - lost)) * days
-    return total * 24 / 1000 / chiller_cop
-
-
-@figure(
     "Electricity a year",
-    formula="({heating_kwh} + {chilling_kwh} + {equipment_kwh} + {poured_kwh}) × {price_per_kwh}",
+    formula="({heating_kwh} + {chilling_kwh} + {fan_kwh} + {equipment_kwh} + {poured_kwh}) × {price_per_kwh}",
     source="balance",
 )
 def electricity_money(
-    heating_kwh: float, chilling_kwh: float, equipment_kwh: float, poured_kwh: float, price_per_kwh: float
+    heating_kwh: float,
+    chilling_kwh: float,
+    fan_kwh: float,
+    equipment_kwh: float,
+    poured_kwh: float,
+    price_per_kwh: float,
 ) -> float:
-    return (heating_kwh + chilling_kwh + equipment_kwh + poured_kwh) * price_per_kwh
-
-
-@figure(
-    "Fan over the surface takes on the hottest day",
-    formula="evaporation of {open_water}, uncovered, with {fan_m_s} of air, less the calm one's, at {animals_high_c} in {room_warm_c}",
-    source="ashrae_pools",
-)
-def fan_w(open_water: OpenWater, fan_m_s: float, animals_high_c: float, room_warm_c: float) -> float:
-    water, bare = min(animals_high_c, HOTTEST_C), open_water.uncovered()
-    return bare.watts(water, room_warm_c, fan_m_s) - bare.watts(water, room_warm_c)
-
-
-@figure("Water the fan evaporates", formula="{fan_w} × 86400 ÷ Y at {animals_high_c}", source="ashrae_pools")
-def fan_l_d(fan_w: float, animals_high_c: float) -> float:
-    return fan_w * 86_400 / 1000 / float(heat.latent_heat_kj_kg(animals_high_c))
+    return (heating_kwh + chilling_kwh + fan_kwh + equipment_kwh + poured_kwh) * price_per_kwh
 
 
 @figure(
     "Everything on the circuit",
-    formula="{heaters_w} + {pumps_w} + {light_w} + {chiller_w} ÷ {chiller_cop} + {circuit_other_w}",
+    formula="{heaters_w} + {pumps_w} + {light_w} + {chiller_w} ÷ {chiller_cop} + {fans_w} + {circuit_other_w}",
     source="definition",
 )
 def circuit_w(
-    heaters_w: float, pumps_w: float, light_w: float, chiller_w: float, chiller_cop: float, circuit_other_w: float
+    heaters_w: float,
+    pumps_w: float,
+    light_w: float,
+    chiller_w: float,
+    chiller_cop: float,
+    fans_w: float,
+    circuit_other_w: float,
 ) -> float:
-    return heaters_w + pumps_w + light_w + chiller_w / chiller_cop + circuit_other_w
+    return heaters_w + pumps_w + light_w + chiller_w / chiller_cop + fans_w + circuit_other_w
 
 
 @figure("Circuit carries all day", formula="{mains_v} × {circuit_a} × {circuit_share}", source="nec210")
@@ -146,9 +102,14 @@ def circuit_most_w(mains_v: float, circuit_a: float, circuit_share: float) -> fl
 )
 def circuit_carries(circuit_w: float, circuit_most_w: float, mains_v: float) -> Verdict:
     reason = say(
-        "Heaters, pumps and lamps draw {load}, {amps} A; the circuit carries {most} all day.",
+        "Heaters, pumps, lamps and what cools draw {load}, {amps} A; the circuit carries {most} all day.",
         load=of(circuit_w, "circuit_w"),
         amps=Term(circuit_w / mains_v, "ratio"),
         most=of(circuit_most_w, "circuit_most_w"),
     )
     return at_most(circuit_w, circuit_most_w, "power", reason)
+
+
+def running_kwh(sheet: Sheet[Plan]) -> float:
+    """What a system draws in a year, of what is known of it."""
+    return sum(number(sheet, name) or 0.0 for name in RUNNING)

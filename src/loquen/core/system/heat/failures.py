@@ -7,8 +7,8 @@ from typing import Literal
 
 from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import figure, step
-from loquen.core.system.heat.heaters import settle_c, unused_when
-from loquen.core.system.heat.losses import OpenWater
+from loquen.core.system.heat.balance import OpenWater, settle_c
+from loquen.core.system.heat.heaters import unused_when
 
 FAILURE_HOURS = 48
 Key = Literal["stuck_on", "one_dead", "powerless"]
@@ -46,6 +46,7 @@ def settlings(
     summer_c: float | None,
     stuck_on_c: float | None,
     winter_c: float | None,
+    uncooled_c: float | None,
     animals_low_c: float | None,
     animals_high_c: float | None,
     hot_day_k: float,
@@ -68,6 +69,7 @@ def settlings(
             ("room’s mean", water_c, inside),
             ("hottest day", summer_c, not_too_warm),
         ]
+    cases.append(("cooling dead, hottest day", uncooled_c, not_too_warm))
     return tuple(Settling(label, temp, not good(temp)) for label, temp, good in cases if temp is not None)
 
 

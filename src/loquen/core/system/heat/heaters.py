@@ -1,16 +1,22 @@
 """Heaters: the watts that are needed, and where the water ends when one fails or none is on."""
 
+from dataclasses import replace
+
 from loquen.core.data import library
 from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most, by_practice
 from loquen.core.graph.nodes import Gauge, Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
-from loquen.core.system.heat.losses import OpenWater
-from loquen.core.system.roots import root
+from loquen.core.system.heat.balance import Fan, OpenWater, settle_c
 
-HOTTEST_C, COLDEST_C = 45.0, 0.0
 ELECTRICITY = "Drip loops on every cable and a residual-current device on the circuit; a licensed electrician and the local code decide."
+
+
+def unused_when(state: bool) -> None:
+    """Raise NamedCase "not_needed" for a check that this kind of tank does not have."""
+    if state:
+        raise NamedCase("not_needed")
 
 
 @figure(
@@ -70,17 +76,6 @@ def heater_each_w(fitted_w: float | None, heater_need_w: float, heater_count: fl
     raise NamedCase("no_stock_heater")
 
 
-def settle_c(power_w: float, walls_w_k: float, open_water: OpenWater, room_c: float) -> float:
-    """Temperature at which walls and evaporation lose what is put in, within 0 to 45 °C."""
-
-    def excess(water_c: float) -> float:
-        return walls_w_k * (water_c - room_c) + open_water.watts(water_c, room_c) - power_w
-
-    if excess(HOTTEST_C) < 0:
-        return HOTTEST_C
-    return COLDEST_C if excess(COLDEST_C) > 0 else root(excess, COLDEST_C, HOTTEST_C)
-
-
 @figure(
     "With one heater dead, on the coldest night",
     formula="T at which {walls_w_k} × (T − {room_cold_c}) + evaporation(T) of {open_water} = ({heater_count} − 1) × {heater_each_w} "
@@ -120,7 +115,7 @@ def stuck_on_c(
 @figure(
     "With no heater on, on the hottest day",
     formula="T at which {walls_w_k} × (T − {room_warm_c}) + evaporation(T) of {open_water} = {equipment_high_w}; with a "
-    "chiller less {chiller_w}, not below {target_c}",
+    "chiller less {chiller_w}, with a fan ({fan_over}) evaporating more, by either not below {target_c}",
     source="balance",
 )
 def summer_c(
@@ -130,11 +125,54 @@ def summer_c(
     open_water: OpenWater,
     chiller_w: float,
     target_c: float,
+    fan_over: Fan,
 ) -> float:
     warm = settle_c(equipment_high_w, walls_w_k, open_water, room_warm_c)
-    if chiller_w == 0:
+    if chiller_w == 0 and fan_over.air_m_s == 0:
         return warm
-    return min(warm, max(target_c, settle_c(equipment_high_w - chiller_w, walls_w_k, open_water, room_warm_c)))
+    cooled = settle_c(equipment_high_w - chiller_w, walls_w_k, open_water, room_warm_c, fan_over)
+    return min(warm, max(target_c, cooled))
+
+
+@figure(
+    "With the fan, on a hot and sticky day",
+    formula="T at which {walls_w_k} × (T − {room_warm_c}) + evaporation(T) of {open_water} and by {fan_over}, at {sticky_frac} "
+    "humidity or the room's if more, = {equipment_high_w} less a chiller's {chiller_w}; not below {target_c}",
+    source="balance",
+)
+def sticky_c(
+    walls_w_k: float,
+    room_warm_c: float,
+    equipment_high_w: float,
+    open_water: OpenWater,
+    chiller_w: float,
+    target_c: float,
+    fan_over: Fan,
+    sticky_frac: float,
+) -> float:
+    unused_when(fan_over.air_m_s == 0)
+    water, fan = open_water.at_least_as_humid(sticky_frac), fan_over.at_least_as_humid(sticky_frac)
+    warm = settle_c(equipment_high_w, walls_w_k, water, room_warm_c)
+    cooled = settle_c(equipment_high_w - chiller_w, walls_w_k, water, room_warm_c, fan)
+    return min(warm, max(target_c, cooled))
+
+
+@figure(
+    "With chiller and fan dead, on the hottest day",
+    formula="T at which {walls_w_k} × (T − {room_warm_c}) + evaporation(T) of {open_water} = {equipment_high_w}, where a "
+    "chiller ({chiller_w}) or a fan ({fan_fitted}) cools",
+    source="balance",
+)
+def uncooled_c(
+    walls_w_k: float,
+    room_warm_c: float,
+    equipment_high_w: float,
+    open_water: OpenWater,
+    chiller_w: float,
+    fan_fitted: bool,
+) -> float:
+    unused_when(chiller_w == 0 and not fan_fitted)
+    return settle_c(equipment_high_w, walls_w_k, open_water, room_warm_c)
 
 
 @figure(
@@ -167,12 +205,6 @@ def hottest_c(water_c: float, summer_c: float | None) -> float:
 )
 def coldest_c(water_c: float, heated: bool, winter_c: float | None) -> float:
     return water_c if heated or winter_c is None else min(water_c, winter_c)
-
-
-def unused_when(state: bool) -> None:
-    """Raise NamedCase "not_needed" for a check that this kind of tank does not have."""
-    if state:
-        raise NamedCase("not_needed")
 
 
 @check(
@@ -288,7 +320,14 @@ def hot_day_k(animal: tuple[Species, ...], hot_day_leeway_k: float, hot_day_deli
     "The hottest day", stage="heat", glass="heat", judges="summer_c", mends=("heat.chiller_w", "heat.room_warm_c")
 )
 def summer_borne(
-    summer_c: float, animals_high_c: float, chiller_need_w: float, room_warm_c: float, hot_day_k: float
+    summer_c: float,
+    animals_high_c: float,
+    chiller_need_w: float,
+    room_warm_c: float,
+    hot_day_k: float,
+    uncooled_c: float | None,
+    sticky_c: float | None,
+    sticky_frac: float,
 ) -> Verdict:
     terms = {
         "settles": of(summer_c, "summer_c"),
@@ -296,12 +335,26 @@ def summer_borne(
         "high": of(animals_high_c, "animals_high_c"),
         "chiller": of(chiller_need_w, "chiller_need_w"),
     }
+    borne_c = animals_high_c + hot_day_k
     text = (
         "In a room of {room} the water settles at {settles} with no heater on; these animals bear {high} for good."
     )
     if summer_c > animals_high_c:
-        text += " A chiller of {chiller}, or air over the surface, would hold it."
-    return temperature_at_most(summer_c, animals_high_c, say(text, **terms), hot_day_k)
+        text += " A chiller of {chiller} would hold it."
+    too_sticky = False
+    if sticky_c is not None and summer_c <= borne_c < sticky_c:
+        too_sticky = True
+        terms |= {"sticky": of(sticky_c, "sticky_c"), "humid": Term(sticky_frac, "share")}
+        text += " A fan does little in sticky air: at {humid} humidity it would be {sticky}."
+    if uncooled_c is not None and uncooled_c > borne_c >= summer_c:
+        terms["dead"] = of(uncooled_c, "uncooled_c")
+        text += (
+            " With the cooling dead it would reach {dead}: keep a thermometer with an alarm, and frozen bottles."
+        )
+    if sticky_c is not None:
+        text += " The fan is held where neither it nor its cable can fall into the water, and the room gets damper."
+    verdict = temperature_at_most(summer_c, animals_high_c, say(text, **terms), hot_day_k)
+    return replace(verdict, state="tight") if too_sticky and verdict.state == "holds" else verdict
 
 
 @check(

@@ -1,22 +1,21 @@
 """Heat: what the tank loses, and what pumps and lamps give it."""
 
-from dataclasses import dataclass, replace
-
 from loquen.core.data import library
 from loquen.core.graph.nodes import figure, step
 from loquen.core.physics import heat
+from loquen.core.system.heat.balance import Fan, OpenWater
 
 
 @figure(
     "Water",
-    formula="{target_c} when heated ({heated}), else the room's mean {room_mean_c}, with a chiller ({chiller_w}) no more "
-    "than {target_c}",
+    formula="the room's mean {room_mean_c}, when heated ({heated}) at least {target_c}; with a chiller ({chiller_w}) no more than "
+    "{target_c}",
     source="definition",
 )
 def water_c(heated: bool, target_c: float, room_mean_c: float, chiller_w: float) -> float:
-    if heated:
-        return target_c
-    return max(min(room_mean_c, target_c) if chiller_w > 0 else room_mean_c, 0.0)
+    """On the mean of the year: a fan is counted on for hot days only."""
+    warm = max(target_c, room_mean_c) if heated else max(room_mean_c, 0.0)
+    return min(warm, target_c) if chiller_w > 0 else warm
 
 
 @step()
@@ -124,42 +123,6 @@ def evaporating_m2(surface_m2: float, surface_movement: str, vigorous_evaporatio
     return surface_m2 * (vigorous_evaporation if surface_movement == "strong" else 1.0)
 
 
-@dataclass(frozen=True, slots=True)
-class OpenWater:
-    """Water that evaporates into the room: its surface, the room's humidity, and what a lid keeps back."""
-
-    area_m2: float
-    humidity_frac: float
-    cover_frac: float
-    calm_frac: float
-    cover_effect: float
-
-    @property
-    def label(self) -> str:
-        return f"{self.area_m2:.2f} m², {self.cover_frac:.0%} covered, at {self.humidity_frac:.0%} humidity"
-
-    def litres_d(self, water_c: float, room_c: float, air_m_s: float = 0.0) -> float:
-        """Litres a day that evaporate."""
-        litres = heat.evaporation_l_d(
-            self.area_m2,
-            water_c,
-            max(room_c, 0.0),
-            self.humidity_frac,
-            self.cover_frac,
-            air_m_s,
-            self.calm_frac,
-            self.cover_effect,
-        )
-        return float(litres)
-
-    def watts(self, water_c: float, room_c: float, air_m_s: float = 0.0) -> float:
-        """Watts that evaporation takes."""
-        return float(heat.evaporation_loss_w(self.litres_d(water_c, room_c, air_m_s), water_c))
-
-    def uncovered(self) -> "OpenWater":
-        return replace(self, cover_frac=0.0)
-
-
 @step()
 def open_water(
     evaporating_m2: float, humidity_frac: float, cover_frac: float, calm_surface: float, cover_effect: float
@@ -167,13 +130,51 @@ def open_water(
     return OpenWater(evaporating_m2, humidity_frac, cover_frac, calm_surface, cover_effect)
 
 
+@step()
+def own_water(
+    evaporating_m2: float,
+    display_m2: float,
+    sump_m2: float,
+    humidity_frac: float,
+    lid_row: library.Lid,
+    calm_surface: float,
+    cover_effect: float,
+) -> OpenWater:
+    """The tank's own water under its lid, without the sump's."""
+    own_m2 = evaporating_m2 * display_m2 / (display_m2 + sump_m2)
+    return OpenWater(own_m2, humidity_frac, lid_row.vapour_cover, calm_surface, cover_effect)
+
+
+@step()
+def fan_over(own_water: OpenWater, fan_fitted: bool, fan_m_s: float) -> Fan:
+    return Fan(own_water, fan_m_s if fan_fitted else 0.0)
+
+
 @figure(
     "Evaporation in the mean room",
-    formula="86400 × F × A × (p({water_c}) − φ × p({room_mean_c})) × 0.089 ÷ Y of {open_water}",
+    formula="86400 × F × A × (p({water_c}) − φ × p({room_mean_c})) × 0.089 ÷ Y of {open_water}; and by the fan ({fan_over}) where that "
+    "is warmer than {target_c}",
     source="ashrae_pools",
 )
-def evaporation_l_d(open_water: OpenWater, water_c: float, room_mean_c: float) -> float:
-    return open_water.litres_d(water_c, room_mean_c)
+def evaporation_l_d(
+    open_water: OpenWater, water_c: float, room_mean_c: float, fan_over: Fan, target_c: float
+) -> float:
+    still_l_d = open_water.litres_d(water_c, room_mean_c)
+    return still_l_d + fan_over.litres_d(water_c, room_mean_c) if water_c > target_c else still_l_d
+
+
+@figure(
+    "Evaporation on its worst day",
+    formula="{evaporation_l_d}; where a fan blows, on the hottest day at {summer_c} in {room_warm_c}, if more: {open_water}, {fan_over}",
+    source="ashrae_pools",
+)
+def evaporation_most_l_d(
+    evaporation_l_d: float, summer_c: float, room_warm_c: float, open_water: OpenWater, fan_over: Fan
+) -> float:
+    if fan_over.air_m_s == 0:
+        return evaporation_l_d
+    hot = open_water.litres_d(summer_c, room_warm_c) + fan_over.litres_d(summer_c, room_warm_c)
+    return max(evaporation_l_d, hot)
 
 
 @figure(

@@ -2,6 +2,7 @@ import { parsed } from "@/lib/quantity";
 import { NumberBox } from "@/ui/fields/NumberBox";
 import { useUnits } from "@/ui/units";
 import { usePlanInUse, useSession, useSheet } from "../../context";
+import { midSentence } from "@/lib/words";
 
 const A_YEAR = 12;
 const LONGEST = 1200;
@@ -58,13 +59,13 @@ function Outgrown() {
   return (
     <p className="mt-2">
       <span className="text-short">
-        Outgrown in {units.text(Math.round(first.months), "months")}: {first.label.toLowerCase()}
+        Outgrown in {units.text(Math.round(first.months), "months")}: {midSentence(first.label)}
       </span>
       {later.length > 0 && (
         <span className="text-quiet">
           ; then{" "}
           {later
-            .map((row) => `${row.label.toLowerCase()} in ${units.text(Math.round(row.months), "months")}`)
+            .map((row) => `${midSentence(row.label)} in ${units.text(Math.round(row.months), "months")}`)
             .join(", ")}
         </span>
       )}

@@ -22,7 +22,14 @@ export function HeatStage() {
         {heat.heated && <NumberField path="heat.target_c" />}
         <ChoiceField path="heat.lid" />
         <NumberField path="heat.chiller_w" />
-        {!heat.heated && heat.chiller_w > 0 && <NumberField path="heat.target_c" />}
+        <SwitchField path="heat.fan_fitted" />
+        {heat.fan_fitted && (
+          <>
+            <NumberField path="heat.fan_m_s" />
+            <NumberField path="heat.fan_draws_w" />
+          </>
+        )}
+        {!heat.heated && (heat.chiller_w > 0 || heat.fan_fitted) && <NumberField path="heat.target_c" />}
         <NumberField path="heat.base_foam_mm" />
         <NumberField path="heat.side_foam_mm" />
         <NumberField path="heat.foam_frac" />
@@ -43,7 +50,6 @@ export function HeatStage() {
         <NumberField path="heat.circuit_a" />
         <NumberField path="heat.circuit_other_w" />
         <NumberField path="heat.price_per_kwh" />
-        <NumberField path="heat.fan_m_s" />
       </Fields>
       <Fields legend="Air">
         <ChoiceField path="air.surface_movement" />
@@ -83,12 +89,17 @@ export function HeatStage() {
           "hot_in_h",
           "chiller_need_w",
           "chilling_kwh",
+          "uncooled_c",
+          "fanned_w",
+          "sticky_c",
+          "fan_kwh",
           "fan_w",
           "fan_l_d",
           "dark_h",
           "circuit_w",
           "circuit_most_w",
           "evaporation_l_d",
+          "evaporation_most_l_d",
           "heating_kwh",
           "equipment_kwh",
           "poured_kwh",
