@@ -1,7 +1,14 @@
 """Planning over HTTP: first plans, settling, variants; and what they refuse."""
 
-import pytest
+import asyncio
+import time
 
+import pytest
+from fastapi import Request, Response
+
+from loquen.api import computing
+from loquen.core.system.book import sheet_of
+from loquen.demo.sluice_street import old_copper
 from loquen.store.variants import MOST_VARIANTS
 from tests.core.companies import companies
 
@@ -120,3 +127,49 @@ def test_a_system_is_started_with_a_plan_and_its_variants(client):
     assert made["plan"] == one["plan"]
     kept = client.get(f"/api/systems/{made['id']}/variants").json()["rows"]
     assert [row["plan"] for row in kept] == [row["plan"] for row in others]
+
+
+class Asking:
+    """Whoever asked, with the answers to whether they have gone."""
+
+    def __init__(self, *gone):
+        self.gone = list(gone)
+
+    async def is_disconnected(self):
+        return self.gone.pop(0) if self.gone else False
+
+
+def test_work_that_a_page_has_let_go_of_ends_at_its_next_step():
+    sheet, made = sheet_of(old_copper()), []
+
+    def long_work():
+        for _ in range(100_000):
+            made.append(sheet.changed({"tank.freeboard_cm": 1.0 + len(made) % 5}).value("pane_needed_mm"))
+        return Response("all of it")
+
+    answer = asyncio.run(computing.computed_while(Asking(False, True), long_work))
+    assert answer.status_code == computing.NOBODY_THERE
+    assert 0 < len(made) < 100_000
+
+
+def test_work_that_is_waited_for_is_done():
+    def work():
+        time.sleep(3 * computing.ASKED_EVERY_S)
+        return Response(f"{sheet_of(old_copper()).changed({'tank.freeboard_cm': 2.0}).value('pane_needed_mm'):.2f}")
+
+    answer = asyncio.run(computing.computed_while(Asking(), work))
+    assert float(answer.body) > 1
+
+
+def test_a_page_that_is_gone_gets_nothing_designed(client, monkeypatch):
+    async def gone(_):
+        return True
+
+    monkeypatch.setattr(Request, "is_disconnected", gone)
+    plan = client.get("/api/systems/2").json()["plan"]
+    assert first(client).status_code == computing.NOBODY_THERE
+    crowd = [{**plan["animals"][0], "number": 90}]
+    wanted = {"plan": plan | {"animals": crowd, "filters": []}, "pins": ["animals"]}
+    assert client.post("/api/plan/settle", json=wanted).status_code == computing.NOBODY_THERE
+    monkeypatch.undo()
+    assert first(client).status_code == 200

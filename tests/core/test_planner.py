@@ -6,11 +6,11 @@ from dataclasses import replace
 import pytest
 
 from loquen.core.data import library
-from loquen.core.model.plan import PLAN, Filter, Group, Plan, Planting, Source, Tank
+from loquen.core.model.plan import PLAN, Filter, Group, Heat, Plan, Planting, Recipe, Source, Tank
 from loquen.core.model.quantity import as_text
 from loquen.core.system.book import sheet_of
 from loquen.core.system.planner import first_plan
-from loquen.core.system.planner.levers import LEVERS, sold_tank, touches
+from loquen.core.system.planner.levers import LEVERS, fan, sold_tank, touches
 from loquen.core.system.planner.settle import settle
 from loquen.core.system.planner.standing import Standing, applied, difference
 from loquen.core.system.planner.three_ways import RoomGiven, first_plans
@@ -18,6 +18,7 @@ from loquen.core.system.planner.ways_out import ways_out
 from loquen.core.system.told import is_short, verdict_of
 from loquen.demo.sluice_street import old_copper, rope_walk_b
 from tests.core.companies import companies
+from tests.core.plans import plan as bare
 
 COMPANIES = companies(44)
 AMONG_THEMSELVES = {"pairs_agree", "crowd_fits", "company_fits"}
@@ -49,6 +50,18 @@ def test_a_first_plan_holds_or_names_what_can_not(company):
         assert all(row.reason.text for row in proposal.left)
 
 
+@pytest.mark.parametrize(
+    ("species", "number", "litres"), [("siamese_fighter", 1, 14), ("african_clawed_frog", 3, 90)]
+)
+def test_glass_that_is_proposed_has_all_the_room_that_is_asked_for(species, number, litres):
+    """A fighter wants 32.5 cm and three frogs 90 L: 30 cm and 83 L would be let pass where they are kept."""
+    for proposal in first_plans("x", (Group(species, number),)).proposals:
+        sheet = sheet_of(proposal.plan)
+        assert sheet.value("real_volume_l") >= litres
+        for key in first_plan.SPACE_CHECKS:
+            assert verdict_of(sheet, key).margin >= 0
+
+
 def sold_sizes():
     return {(tank.length_cm, tank.width_cm, tank.height_cm) for tank in library.stock_tanks().values()}
 
@@ -66,7 +79,7 @@ def test_the_least_of_three_is_the_least(company):
         sheet = sheet_of(row.plan)
         assert row.takes.litres == pytest.approx(sheet.value("real_volume_l"))
         assert row.takes.work_min == pytest.approx(sheet.value("work_min"))
-        powers = ("heating_kwh", "equipment_kwh", "chilling_kwh", "poured_kwh")
+        powers = ("heating_kwh", "equipment_kwh", "chilling_kwh", "fan_kwh", "poured_kwh")
         assert row.takes.year_kwh == pytest.approx(sum(sheet.value(key) for key in powers), rel=1e-9)
 
 
@@ -184,16 +197,71 @@ def test_two_kinds_that_no_one_water_suits_are_named_with_the_range():
     )
 
 
+def fanned_target():
+    return first_plans("x", (Group("axolotl", 2),), room=RoomGiven(12, 22, 17)).proposals[0].plan.heat.target_c
+
+
 def test_axolotls_in_a_warm_room_get_a_chiller_and_are_told():
     (first, *_) = first_plans("x", (Group("axolotl", 2),), room=RoomGiven(16, 27, 20)).proposals
     assert not first.left
     assert first.plan.heat.chiller_w >= sheet_of(first.plan).value("chiller_need_w") - 1e-6
     assert not first.plan.heat.heated
+    # A kelvin under the 19 that they bear, and no colder than the room usually is.
+    assert (first.plan.heat.target_c, fanned_target()) == (18.0, 17.0)
     assert any("chiller" in note.text for note in first.notes)
     assert any(move.lever == "chiller" and "The hottest day" in move.mends for move in first.moves)
     cool = first_plans("x", (Group("axolotl", 2),), room=RoomGiven(8, 16, 13)).proposals[0]
     assert cool.plan.heat.chiller_w == 0
     assert not cool.notes
+
+
+def test_a_room_that_is_warm_by_day_and_cold_by_night_is_heated_and_not_by_filters():
+    """Discus bear 27: a mean of 29 asks for no heater, a night of 24 does."""
+    for proposal in first_plans("x", (Group("discus", 6),), room=RoomGiven(24, 34, 29)).proposals:
+        heat, sheet = proposal.plan.heat, sheet_of(proposal.plan)
+        assert heat.heated
+        assert heat.target_c >= 29
+        assert sheet.value("water_c") == heat.target_c
+        assert sheet.value("heaters_hold").state == "holds"
+        assert not [
+            move for move in proposal.moves if move.lever == "filters" and "coldest night" in str(move.mends)
+        ]
+    (cool, *_) = first_plans("x", (Group("white_cloud", 12),), room=RoomGiven(16, 22, 19)).proposals
+    assert not cool.plan.heat.heated
+
+
+def test_what_cools_is_not_set_lower_to_save_power():
+    plans = first_plans("x", (Group("zebra_danio", 10),), room=RoomGiven(16, 30, 21)).proposals
+    cooled = [row.plan.heat for row in plans if row.plan.heat.chiller_w > 0 or row.plan.heat.fan_fitted]
+    assert cooled
+    assert all(heat.target_c >= 21 for heat in cooled)
+
+
+def test_a_fan_is_hung_where_it_does_in_sticky_air_too_and_a_chiller_bought_where_it_does_not():
+    (fanned, *_) = first_plans("x", (Group("axolotl", 2),), room=RoomGiven(12, 22, 17)).proposals
+    heat, sheet = fanned.plan.heat, sheet_of(fanned.plan)
+    assert (heat.fan_fitted, heat.lid, heat.chiller_w) == (True, "mesh", 0)
+    assert not fanned.left
+    assert sheet.value("summer_c") <= sheet.value("sticky_c") <= sheet.value("animals_high_c") + 3.0
+    assert sheet.value("uncooled_c") > sheet.value("animals_high_c") + 2.0
+    assert ["a fan over the water is in this plan" in note.text for note in fanned.notes] == [True]
+    assert any(move.lever == "fan" and "The hottest day" in move.mends for move in fanned.moves)
+    hotter = first_plans("x", (Group("axolotl", 2),), room=RoomGiven(12, 24, 17)).proposals[0].plan.heat
+    assert not hotter.fan_fitted
+    assert hotter.chiller_w > 0
+
+
+def test_a_fan_is_a_way_out_of_a_hot_day_and_not_where_one_blows():
+    hot = replace(bare(animals=(Group("zebra_danio", 10),)), heat=Heat(room_warm_c=29.0))
+    changes = [way.changes for way in ways_out(sheet_of(hot), "summer_borne")]
+    assert {"heat.fan_fitted": True, "heat.lid": "mesh"} in changes
+    closed = [step.heat.lid for step in fan(Standing(hot), "summer_borne")]
+    half = replace(hot, heat=replace(hot.heat, lid="part"))
+    assert (closed, [step.heat.lid for step in fan(Standing(half), "summer_borne")]) == (["mesh"], ["part"])
+    glass = replace(hot, heat=replace(hot.heat, fan_fitted=True))
+    assert {"heat.lid": "mesh"} in [way.changes for way in ways_out(sheet_of(glass), "summer_borne")]
+    blown = replace(hot, heat=replace(hot.heat, fan_fitted=True, room_warm_c=33.0))
+    assert not [c for way in ways_out(sheet_of(blown), "summer_borne") for c in way.changes if "fan" in c]
 
 
 def test_a_company_too_large_for_any_glass_that_is_sold_gets_its_own():
@@ -225,6 +293,134 @@ def test_soft_water_is_hardened_for_those_of_hard_water():
         assert sheet.value("new_gh_dgh") >= kind.gh_low_dgh
         assert sheet.value("settled_kh_dkh") >= kind.kh_low_dkh
         assert not proposal.left
+
+
+def on_tap(species, number, tap):
+    """A plan for a kind that is then changed with water as it comes."""
+    plan = first_plans("x", (Group(species, number),)).proposals[0].plan
+    return replace(plan, sources=(tap,), recipe=Recipe())
+
+
+HARD_TAP = Source(src_gh_dgh=18, src_kh_dkh=12, src_us_cm=720, src_nitrate_mg_l=7.9)
+SOFT_TAP = Source(src_gh_dgh=2, src_kh_dkh=1, src_us_cm=80, src_nitrate_mg_l=1)
+
+
+@pytest.mark.parametrize(("species", "number"), [("crystal_shrimp", 20), ("discus", 6)])
+def test_hard_tap_is_settled_with_three_parts_of_purified_water(species, number):
+    """Of a tap of 18 degrees with 7.9 mg/L N, 3 of 4 purified leave 4.65 and 2.1: in range, with room under the limit."""
+    plan = on_tap(species, number, HARD_TAP)
+    assert "water_suits" in short_of(plan)
+    found = settle(plan, frozenset({"animals"}))
+    assert not found.left
+    assert [move.lever for move in found.moves] == ["mix"]
+    assert [row.src_parts for row in found.plan.sources] == [1.0, 3.0]
+    sheet, kind = sheet_of(found.plan), library.species()[species]
+    assert found.moves[0].takes.pure_l_wk == found.after.pure_l_wk == pytest.approx(found.after.change_l_wk * 3 / 4)
+    assert found.before.pure_l_wk == 0
+    assert sheet.value("new_gh_dgh") == pytest.approx((18 + 3 * 0.2) / 4)
+    assert sheet.value("new_nitrate_mg_l") == pytest.approx((7.9 + 3 * 0.2) / 4)
+    assert kind.gh_low_dgh <= sheet.value("settled_gh_dgh") <= kind.gh_high_dgh
+    pinned = settle(plan, frozenset({"animals", "sources"}))
+    assert {row.check: row.pins for row in pinned.left}["water_suits"] == ("sources",)
+
+
+def test_a_mix_that_is_too_soft_is_mixed_with_less_purified_water():
+    pure = Source(
+        src_kind="osmosis", src_parts=9.0, src_gh_dgh=0.2, src_kh_dkh=0.2, src_us_cm=15, src_nitrate_mg_l=0.2
+    )
+    hard = replace(HARD_TAP, src_nitrate_mg_l=0.5)
+    plan = replace(on_tap("saulosi", 12, hard), sources=(hard, pure))
+    assert sheet_of(plan).value("new_gh_dgh") == pytest.approx((18 + 9 * 0.2) / 10)
+    found = settle(plan, frozenset({"animals"}))
+    assert not found.left
+    assert [move.lever for move in found.moves] == ["mix"]
+    own, less = found.plan.sources
+    assert (own.src_parts, less.src_kind) == (1.0, "osmosis")
+    low = library.species()["saulosi"].gh_low_dgh
+    assert sheet_of(found.plan).value("new_gh_dgh") >= low
+
+
+def test_rain_that_is_there_is_used_before_anything_is_bought():
+    rain = Source(
+        src_name="Butt", src_kind="rain", src_parts=0.0, src_gh_dgh=0.5, src_kh_dkh=0.4, src_nitrate_mg_l=0.3
+    )
+    plan = replace(on_tap("discus", 6, HARD_TAP), sources=(HARD_TAP, rain))
+    found = settle(plan, frozenset({"animals"}))
+    assert not found.left
+    assert [row.src_name for row in found.plan.sources] == ["Tap", "Butt"]
+    assert found.plan.sources[1].src_parts == 3.0
+    assert found.moves[0].changes == {"sources.1.src_parts": 3.0}
+
+
+def test_soft_tap_is_hardened_with_salts():
+    found = settle(on_tap("saulosi", 12, SOFT_TAP), frozenset({"animals"}))
+    assert not found.left
+    assert [move.lever for move in found.moves] == ["minerals"]
+    kind, sheet = library.species()["saulosi"], sheet_of(found.plan)
+    assert found.plan.recipe.target_gh_dgh == kind.gh_low_dgh + 1
+    assert sheet.value("settled_gh_dgh") >= kind.gh_low_dgh
+    assert sheet.value("settled_kh_dkh") >= kind.kh_low_dkh
+
+
+def test_water_that_creeps_past_what_they_bear_is_topped_up_with_pure_water():
+    near = Source(src_gh_dgh=5.9, src_kh_dkh=3, src_us_cm=250, src_nitrate_mg_l=0.5)
+    plan = on_tap("crystal_shrimp", 20, near)
+    open_wide = replace(plan, heat=replace(plan.heat, lid="open"), changes=replace(plan.changes, change_frac=0.1))
+    creeps = sheet_of(open_wide)
+    assert creeps.value("settled_gh_dgh") > 7.5
+    assert is_short(creeps, "water_suits")
+    found = settle(open_wide, frozenset({"animals", "changes", "heat", "sources"}))
+    assert [move.lever for move in found.moves] == ["topped_up"]
+    assert sheet_of(found.plan).value("settled_gh_dgh") == pytest.approx(5.9)
+
+
+def test_a_first_plan_has_a_ph_that_its_water_can_have():
+    """Cardinals bear 4.5 to 7: at 5 dKH the middle would take a hundred of CO2; nine tenths up is 6.75."""
+    plan = first_plans("x", (Group("cardinal_tetra", 20),)).proposals[0].plan
+    kind = library.species()["cardinal_tetra"]
+    assert plan.water.tank_ph == pytest.approx(kind.ph_low + 0.9 * (kind.ph_high - kind.ph_low), abs=0.051)
+    assert verdict_of(sheet_of(plan), "ph_fits_kh").state == "holds"
+    saulosi = library.species()["saulosi"]
+    hard = first_plans("x", (Group("saulosi", 12),)).proposals[0].plan
+    assert hard.water.tank_ph == pytest.approx((saulosi.ph_low + saulosi.ph_high) / 2, abs=0.051)
+
+
+def test_where_no_water_is_known_none_is_mixed():
+    plan = first_plans("x", (Group("crystal_shrimp", 20),)).proposals[0].plan
+    assert plan.sources == ()
+    mix = next(lever for lever in LEVERS if lever.key == "mix")
+    assert list(mix.steps(Standing(plan), "water_suits")) == []
+
+
+def first_mix(plan):
+    """The part of purified water that is tried first, to one of the tap."""
+    mix = next(lever for lever in LEVERS if lever.key == "mix")
+    return next((step.sources[1].src_parts for step in mix.steps(Standing(plan), "water_suits")), None)
+
+
+def test_what_is_mixed_in_leaves_room_for_nitrate_and_a_degree_of_hardness():
+    # 7.9 mg/L of N under a limit of 9: halved it is under half of the limit, a quarter taken off it is not.
+    assert first_mix(on_tap("axolotl", 2, replace(HARD_TAP, src_gh_dgh=12))) == 1.0
+    # Discus bear ten degrees: from nine on it is softened, with as little as is easily measured.
+    clean = replace(HARD_TAP, src_nitrate_mg_l=0.5)
+    assert first_mix(on_tap("discus", 6, replace(clean, src_gh_dgh=9.5))) == pytest.approx(1 / 3, abs=0.01)
+    assert first_mix(on_tap("discus", 6, replace(clean, src_gh_dgh=8.5))) is None
+
+
+def test_no_water_is_added_where_the_list_of_waters_is_full():
+    plan = on_tap("discus", 6, HARD_TAP)
+    full = replace(plan, sources=(HARD_TAP,) * PLAN.limits["sources"])
+    mix = next(lever for lever in LEVERS if lever.key == "mix")
+    assert list(mix.steps(Standing(full), "water_suits")) == []
+    assert list(mix.steps(Standing(replace(plan, sources=(HARD_TAP,) * 2)), "water_suits"))
+
+
+def test_nobody_is_cooled_to_eat_less():
+    axolotls = on_tap("axolotl", 2, replace(HARD_TAP, src_gh_dgh=12))
+    assert "nitrate_held" in short_of(axolotls)
+    found = settle(axolotls, frozenset({"animals"}))
+    assert not found.left
+    assert found.plan.heat == axolotls.heat
 
 
 def test_the_glass_there_is_stays():
@@ -318,9 +514,18 @@ def test_every_way_out_of_a_check_mends_it(plan):
         for way in ways:
             after = applied(plan, way.changes)
             assert check not in short_of(after)
+            assert short_of(after) < short_of(plan)
             assert way.sentence.text
         changed = [frozenset(way.changes) for way in ways]
         assert len(set(changed)) == len(changed)
+
+
+def test_no_way_out_brings_something_else_down():
+    """Six discus on nitrate-rich tap: one discus alone would be in balance, and out of company."""
+    sheet = sheet_of(on_tap("discus", 6, HARD_TAP))
+    told = {check: [as_text(way.sentence, {}) for way in ways_out(sheet, check)] for check in short_of(sheet.root)}
+    assert told["in_balance"] == ["Waters: 1 of Tap and 3 of Reverse osmosis"]
+    assert told["water_suits"] == ["Waters: 1 of Tap and 1 of Reverse osmosis"]
 
 
 def test_a_way_out_says_what_it_turns():

@@ -8,8 +8,10 @@ from loquen.core.data import library
 from loquen.core.errors import NamedCase
 from loquen.core.graph import asking
 from loquen.core.model.plan import PLAN, Group, Heat, Lamp, Light, Plan, Recipe, RunIn, Tank, Water
+from loquen.core.physics.chemistry import ph_from_kh_co2
 from loquen.core.system.book import sheet_of
-from loquen.core.system.planner.levers import filter_of, sold_tank
+from loquen.core.system.planner.levers import fan, filter_of, sold_tank
+from loquen.core.system.planner.standing import Standing
 from loquen.core.system.told import is_short, verdict_of
 
 SPACE_CHECKS = ("litres_enough", "length_enough", "width_enough")
@@ -32,7 +34,11 @@ IN_REACH = (
 """Checks that a larger tank, a larger part or another regime mends; the rest is said on the page."""
 FIRST_FILTERS = ("canister_300", "canister_600", "canister_1000", "canister_1500", "canister_2400")
 BASKING_C = 33.0
+USUAL_CO2_MG_L = 10.0
+"""In a tank with animals, where nobody adds any; keepers' practice, unverified."""
 CHILLER_GRAIN_W = 10.0
+COOLED_BELOW_K = 1.0
+"""Below what they bear at most, where a chiller or a fan is set to start."""
 NEAR_USUAL = 0.9
 """Of the turnover that is usual, what a proposed filter brings at least."""
 LAMP_W_PER_CM = 0.25
@@ -62,11 +68,29 @@ def from_animals(name: str, animals: tuple[Group, ...]) -> Plan:
 
 
 def in_sold_tanks(plan: Plan) -> Iterator[Plan]:
-    """The plan in every tank that is sold and has room for its animals, the smallest first, fitted out."""
-    for key in library.stock_tanks():
-        candidate = replace(plan, tank=sold_tank(key))
-        if all(passes(candidate, key) for key in SPACE_CHECKS):
-            yield fitted(candidate)
+    """The plan in every tank that is sold and has room for its animals, the smallest first, fitted out; where none has
+    all the room that is asked for, in those that only just pass."""
+    sold = [replace(plan, tank=sold_tank(key)) for key in library.stock_tanks()]
+    found = False
+    for enough in (roomy, spacious):
+        for candidate in () if found else sold:
+            if enough(candidate):
+                found = True
+                yield fitted(candidate)
+
+
+def roomy(plan: Plan) -> bool:
+    """Whether there is all the room that is asked for: what is amber for a tank that is there is too little to buy; but
+    kinds that are crowded on purpose want no more than passes."""
+    if any(library.species()[group.species].crowd for group in plan.animals):
+        return spacious(plan)
+    sheet = sheet_of(plan)
+    return all((verdict := verdict_of(sheet, key)) is not None and verdict.margin >= 0 for key in SPACE_CHECKS)
+
+
+def spacious(plan: Plan) -> bool:
+    """Whether there is room enough that nobody is harmed."""
+    return all(passes(plan, key) for key in SPACE_CHECKS)
 
 
 def from_tank(name: str, tank: Tank) -> Plan:
@@ -103,11 +127,42 @@ def with_lamp(plan: Plan) -> Plan:
 
 
 def with_cooling(plan: Plan) -> Plan:
-    """A chiller of the next ten watts, where the hottest day is more than they bear."""
+    """Where the hottest day is more than they bear: mesh for a lid where that is enough for good, else a fan, else a
+    chiller of the next ten watts."""
     if passes(plan, "summer_borne"):
         return plan
+    airy = replace(plan, heat=replace(plan.heat, lid="mesh"))
+    borne = verdict_of(sheet_of(airy), "summer_borne")
+    if borne is not None and borne.state == "holds" and passes(airy, "none_leaves"):
+        return airy
+    blown = next(fan(Standing(plan), "summer_borne"), None)
+    if blown is not None and passes(blown, "none_leaves"):
+        return blown
     needed = float(sheet_of(plan).value("chiller_need_w"))
     return replace(plan, heat=replace(plan.heat, chiller_w=math.ceil(needed / CHILLER_GRAIN_W) * CHILLER_GRAIN_W))
+
+
+def warmed(plan: Plan) -> Plan:
+    """The plan kept in the middle of what all bear, heated where its room is usually colder than that; and no colder than
+    the room usually is, as long as that is well within what they bear."""
+    kinds = [library.species()[group.species] for group in plan.animals]
+    mean = plan.heat.room_mean_c
+    low, high = max((k.temp_low_c for k in kinds), default=mean), min((k.temp_high_c for k in kinds), default=mean)
+    middle = (low + high) / 2
+    target = round(float(max(middle, min(mean, high - COOLED_BELOW_K))), 1)
+    return heated(replace(plan, heat=replace(plan.heat, target_c=target)), middle > mean)
+
+
+def heated(plan: Plan, on: bool = True) -> Plan:
+    """The plan with its heaters on or off, and change water that is as warm."""
+    heat = replace(plan.heat, heated=on)
+    source_c = heat.target_c if on else heat.room_mean_c
+    return replace(plan, heat=heat, water=replace(plan.water, source_c=source_c))
+
+
+def with_heating(plan: Plan) -> Plan:
+    """Heated, where the coldest night would be more than they bear."""
+    return plan if plan.heat.heated or passes(plan, "winter_borne") else heated(plan)
 
 
 def with_glass(plan: Plan) -> Plan:
@@ -184,23 +239,34 @@ def suited_to(plan: Plan) -> Plan:
         least, most = max(getattr(k, low) for k in kinds), min(getattr(k, high) for k in kinds)
         return round(float(least + most) / 2, digits)
 
-    target = middle("temp_low_c", "temp_high_c")
-    usual = Heat()
-    heat = replace(usual, target_c=target, heated=target > usual.room_mean_c, cut_out=True)
+    def likely_ph() -> float:
+        """In the middle of what all bear, or as far above it as usual water in a tank comes to."""
+        low, high = max(k.ph_low for k in kinds), min(k.ph_high for k in kinds)
+        usual = ph_from_kh_co2(Water().source_kh_dkh, USUAL_CO2_MG_L, target)
+        return round(max((low + high) / 2, min(usual, low + 0.9 * (high - low))), 1)
+
+    in_room = warmed(replace(plan, heat=Heat(cut_out=True)))
+    target = in_room.heat.target_c
     salty = max(k.salinity_low_ppt for k in kinds)
     if salty > 0:
         salty = middle("salinity_low_ppt", "salinity_high_ppt")
     water = Water(
-        tank_ph=middle("ph_low", "ph_high"),
+        tank_ph=likely_ph(),
         tank_gh_dgh=middle("gh_low_dgh", "gh_high_dgh", 0),
         salinity_ppt=salty,
-        source_c=target if heat.heated else usual.room_mean_c,
+        source_c=in_room.water.source_c,
     )
     basks = any(k.uvi_high > 0 for k in kinds)
     light = Light(basking_c=BASKING_C) if basks else Light()
     lamps = (Lamp(), *BASKING_LAMPS) if basks else (Lamp(),)
     return replace(
-        plan, heat=heat, water=water, light=light, lamps=lamps, recipe=Recipe(), run_in=RunIn(stocked="cycled")
+        plan,
+        heat=in_room.heat,
+        water=water,
+        light=light,
+        lamps=lamps,
+        recipe=Recipe(),
+        run_in=RunIn(stocked="cycled"),
     )
 
 
@@ -226,6 +292,7 @@ FITS = (
     with_filter,
     with_air,
     with_cooling,
+    with_heating,
     with_heaters,
     with_hardness,
     with_changes,

@@ -12,10 +12,13 @@ from loquen.core.graph.engine import Key
 from loquen.core.graph.nodes import Remedy, Verdict
 from loquen.core.model.plan import PLAN, Filter, Group, Plan, Planting, Tank
 from loquen.core.system.planner.standing import Standing
+from loquen.core.system.planner.waters import minerals, mix
 from loquen.core.system.propose.sump_sizing import raised_returns
 
 Steps = Callable[[Standing, Key], Iterator[Plan]]
 CHILLER_GRAIN_W = 10.0
+OPEN_COVER = 0.5
+"""Of the surface, what a lid may cover under a fan."""
 STONES_LPH = (60.0, 120.0, 240.0, 480.0, 960.0)
 MOST_HEATERS = 3
 MOST_FILTERS = 6
@@ -42,7 +45,7 @@ FACTS = (
     "animals.",
 )
 """Inputs that say how things are: no planner turns them."""
-SOLD = ("tank.tank_", "tank.pane_mm", "filters.", "heat.fitted_", "heat.chiller_w", "air.stones_lph")
+SOLD = ("tank.tank_", "tank.pane_mm", "filters.", "heat.fitted_", "heat.chiller_w", "heat.fan_", "air.stones_lph")
 """What is sold in sizes: its own lever picks from them, and no value between is solved for."""
 
 
@@ -60,6 +63,8 @@ class Lever:
     steps: Steps
     also: tuple[Key, ...] = ()
     """Checks it bears on by rows that are not there yet."""
+    only: tuple[Key, ...] = ()
+    """Where not empty, the checks it is turned for, whatever else hangs on it."""
 
     def held_by(self, pins: frozenset[Key]) -> Key | None:
         """The pin that holds it, or None."""
@@ -67,25 +72,26 @@ class Lever:
 
     def bears_on(self, now: Standing, check: Key) -> bool:
         """Whether a check hangs on anything that this lever moves."""
-        if check in self.also:
+        if check in self.also or check in self.only:
             return True
-        wiring = now.sheet.wiring
-        return any(check in wiring.users_of(path) for path in paths_of(now.plan, self.moves))
+        if self.only:
+            return False
+        return check in now.sheet.wiring.users_under(*self.moves)
 
 
 def touches(pin: Key, move: Key) -> bool:
     return pin == move or pin.startswith(f"{move}.") or move.startswith(f"{pin}.")
 
 
-def paths_of(plan: Plan, moves: tuple[Key, ...]) -> list[Key]:
-    """The inputs of these moves that the plan has."""
-    return [path for path, _ in PLAN.leaves(plan) if any(touches(move, path) for move in moves)]
+def closed(lid: str) -> bool:
+    """Whether a fan over this lid would blow on the lid."""
+    return library.lids()[lid].vapour_cover > OPEN_COVER
 
 
 def lids(now: Standing, _: Key) -> Iterator[Plan]:
-    """Lids, from the one that is there towards tight."""
+    """Lids, from the one that is there towards tight; over a fan, open ones."""
     for lid in ("glass", "mesh", "tight"):
-        if lid in library.lids() and lid != now.plan.heat.lid:
+        if lid != now.plan.heat.lid and not (now.plan.heat.fan_fitted and closed(lid)):
             yield replace(now.plan, heat=replace(now.plan.heat, lid=lid))
 
 
@@ -112,6 +118,12 @@ def warmed(now: Standing, _: Key) -> Iterator[Plan]:
     water = number(now.sheet, "water_c")
     if water is not None and abs(water - now.plan.water.source_c) > 0.1:
         yield replace(now.plan, water=replace(now.plan.water, source_c=round(min(40.0, water), 1)))
+
+
+def topped_up(now: Standing, _: Key) -> Iterator[Plan]:
+    """Evaporation topped up with pure water: what is dissolved does not creep up."""
+    if now.plan.water.topped_up != "pure":
+        yield replace(now.plan, water=replace(now.plan.water, topped_up="pure"))
 
 
 def hardness(now: Standing, _: Key) -> Iterator[Plan]:
@@ -153,6 +165,19 @@ def chiller(now: Standing, _: Key) -> Iterator[Plan]:
         watts = math.ceil(needed / CHILLER_GRAIN_W) * CHILLER_GRAIN_W
         for more in (0.0, CHILLER_GRAIN_W, 5 * CHILLER_GRAIN_W):
             yield replace(now.plan, heat=replace(now.plan.heat, chiller_w=watts + more))
+
+
+def fan(now: Standing, _: Key) -> Iterator[Plan]:
+    """Air over the water, through the lid that there is where it is open, else through mesh; where that does in sticky air
+    too."""
+    heat = now.plan.heat
+    lid = "mesh" if closed(heat.lid) else heat.lid
+    if not heat.fan_fitted or lid != heat.lid:
+        blown = replace(now.plan, heat=replace(heat, fan_fitted=True, lid=lid))
+        then = now.other(blown).sheet
+        sticky, high, borne = (number(then, key) for key in ("sticky_c", "animals_high_c", "hot_day_k"))
+        if sticky is not None and high is not None and borne is not None and sticky <= high + borne:
+            yield blown
 
 
 def heaters(now: Standing, _: Key) -> Iterator[Plan]:
@@ -233,8 +258,9 @@ def warmth(now: Standing, _: Key) -> Iterator[Plan]:
     high = min((kind.temp_high_c for kind in kinds), default=0.0)
     for part in (0.5, 0.75, 0.25) if low < high else ():
         target = round(low + part * (high - low), 1)
-        heat = replace(now.plan.heat, target_c=target, heated=target > now.plan.heat.room_mean_c)
-        yield replace(now.plan, heat=heat)
+        heat = now.plan.heat
+        cold = heat.room_cold_c < low
+        yield replace(now.plan, heat=replace(heat, target_c=target, heated=cold or target > heat.room_mean_c))
 
 
 def sold_tank(key: str) -> Tank:
@@ -312,19 +338,45 @@ def left_out(now: Standing, _: Key) -> Iterator[Plan]:
             yield replace(now.plan, animals=tuple(group for i, group in enumerate(animals) if i not in out))
 
 
+MIXED_FOR = ("water_suits", "plants_live", "in_balance", "media_carry", "nitrate_leaves_room", "nitrate_held")
+"""What other parts are tried for; a hardness that was asked for is solved for to the digit."""
+WARMTH = (
+    "water_suits",
+    "plants_live",
+    "heaters_hold",
+    "dead_heater_held",
+    "stuck_heater_borne",
+    "summer_borne",
+    "winter_borne",
+    "dawn_breathes",
+)
+"""What a keeper turns the warmth for: nobody keeps animals colder so that they eat less."""
+WARM_DAYS = ("summer_borne", "dawn_breathes", "water_suits", "plants_live")
+"""What a fan is hung for."""
 LEVERS = (
     Lever("lid", "Lid", ("heat.lid",), 1, lids),
     Lever("cut_out", "Cut-out", ("heat.cut_out",), 1, cut_out),
     Lever("surface", "Air", ("air.surface_movement", "air.stones_lph"), 2, surface),
     Lever("warmed", "Change water warmed", ("water.source_c",), 2, warmed),
     Lever("hardness", "Carbonate hardness added", ("recipe.target_kh_dkh",), 2, hardness),
-    Lever("warmth", "Warmth", ("heat.target_c", "heat.heated"), 3, warmth),
+    Lever("topped_up", "Topped up with pure water", ("water.topped_up",), 2.6, topped_up),
+    Lever("minerals", "Hardness added", ("recipe.target_gh_dgh", "recipe.target_kh_dkh"), 2.5, minerals),
+    Lever("warmth", "Warmth", ("heat.target_c", "heat.heated"), 3, warmth, only=WARMTH),
     Lever("share", "Share changed", ("changes.change_frac",), 3, share),
     Lever("regime", "Changes", ("changes.regime", "changes.weekdays", "changes.change_frac"), 3.5, regime),
     Lever("returns", "Returns raised", ("returns",), 3, returns),
+    Lever(
+        "mix",
+        "Softer water mixed in",
+        ("sources", "recipe.target_gh_dgh", "recipe.target_kh_dkh"),
+        3.8,
+        mix,
+        only=MIXED_FOR,
+    ),
     Lever("plants", "Plants", ("planting",), 4, plants, ("nitrate_held",)),
     Lever("filters", "Filter", ("filters",), 5, filters, ("media_carry", "turnover_fits")),
     Lever("foam", "Foam", ("heat.base_foam_mm", "heat.side_foam_mm", "heat.foam_frac"), 4, foam),
+    Lever("fan", "Fan", ("heat.fan_fitted", "heat.lid"), 4.2, fan, only=WARM_DAYS),
     Lever("heaters", "Heaters", ("heat.fitted_heaters", "heat.fitted_w", "heat.cut_out"), 5, heaters),
     Lever("pane", "Pane", ("tank.pane_mm", "tank.support"), 6, pane),
     Lever("chiller", "Chiller", ("heat.chiller_w",), 7, chiller),

@@ -2,9 +2,10 @@
 
 The search is greedy with two orders, and then pruned. While something falls short, the first such check is taken, and
 levers that bear on it are tried from the cheapest, each from its least step, until one brings the check up and nothing
-new down; where none does, the one that leaves least amiss. Nothing is tried twice and every step leaves fewer checks
-short than before, so it ends. At last every change without which nothing falls short again is taken back, the dearest
-first: what stays is needed. What no lever in reach mends is named, and not said to be impossible.
+new down; where none does, the one that leaves least amiss. The other order tries every step, and takes the one that
+leaves least amiss at once, even where one check only takes another's place. No set of checks is left short twice and
+none is larger than the one before, so it ends. At last every change without which nothing falls short again is taken back, the dearest first: what stays is needed. What
+no lever in reach mends is named, and not said to be impossible.
 """
 
 from collections.abc import Callable, Iterator
@@ -162,10 +163,12 @@ def best_step(
             then = now.other(plan)
             if not then.holds(target) or not sensible(plan):
                 continue
-            if then.short in seen or len(then.short) >= len(now.short):
+            # Where all is tried, one check may take another's place: a filter's warmth asks for a chiller.
+            fewer = 1 if order is by_price else 0
+            if then.short in seen or len(then.short) > len(now.short) - fewer:
                 continue
             found.append((order(now, then, lever), len(found), lever, then))
-            if not then.short - now.short:
+            if not then.short - now.short and (order is by_price or not then.short):
                 break
     if not found:
         return None

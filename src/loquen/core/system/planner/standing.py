@@ -10,16 +10,16 @@ from loquen.core.graph.nodes import Verdict
 from loquen.core.model.consistency import conflicts
 from loquen.core.model.plan import PLAN, Plan
 from loquen.core.system.book import sheet_of
+from loquen.core.system.heat.energy import running_kwh
 from loquen.core.system.told import verdict_of
 
-POWERS = ("heating_kwh", "equipment_kwh", "chilling_kwh", "poured_kwh")
 Changes = dict[Key, Any]
 """New values by path; under the name of a list, all of its rows."""
 
 
 @dataclass(frozen=True, slots=True)
 class Takes:
-    """What a plan takes: floor, water, hands, change water and electricity."""
+    """What a plan takes: floor, water, hands, change water, electricity, and water that is purified."""
 
     footprint_m2: float
     litres: float
@@ -27,6 +27,7 @@ class Takes:
     change_l_wk: float
     year_kwh: float
     year_money: float
+    pure_l_wk: float
 
 
 class Standing:
@@ -72,8 +73,9 @@ class Standing:
             known("real_volume_l"),
             known("work_min"),
             known("change_l_wk"),
-            sum(known(key) for key in POWERS),
+            running_kwh(self.sheet) + known("poured_kwh"),
             known("electricity_money"),
+            known("pure_l_wk"),
         )
 
 

@@ -15,17 +15,17 @@ from typing import Literal
 from loquen.core.data import library
 from loquen.core.graph.engine import Key
 from loquen.core.model.plan import Group, Plan, Source, Tank
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.system.animals.company import RANGES, Leeways
 from loquen.core.system.book import system_book
 from loquen.core.system.planner.first_plan import (
     IN_REACH,
     NEAR_USUAL,
-    SPACE_CHECKS,
     fitted,
     in_sold_tanks,
-    passes,
+    roomy,
     suited_to,
+    warmed,
     with_least_work,
 )
 from loquen.core.system.planner.levers import (
@@ -40,6 +40,7 @@ from loquen.core.system.planner.levers import (
 )
 from loquen.core.system.planner.settle import Groups, Left, Move, brought, left_of, move_of, ordered
 from loquen.core.system.planner.standing import Standing, Takes, difference, sensible
+from loquen.core.system.planner.waters import PURE, hardness_borne, purified_share, with_purified
 
 Want = Literal["room", "work", "power"]
 WANTS: tuple[Want, ...] = ("room", "work", "power")
@@ -158,45 +159,27 @@ def with_room(plan: Plan, room: RoomGiven | None) -> Plan:
     if room is None:
         return plan
     heat = replace(plan.heat, room_cold_c=room.cold_c, room_warm_c=room.warm_c, room_mean_c=room.mean_c)
-    heat = replace(heat, heated=heat.target_c > room.mean_c)
-    return replace(
-        plan, heat=heat, water=replace(plan.water, source_c=heat.target_c if heat.heated else room.mean_c)
-    )
+    return warmed(replace(plan, heat=heat))
 
 
 def with_water(plan: Plan, water: Source | None) -> Plan:
     """The plan on a given water: softened with purified water where it is too hard for them, hardened where too soft."""
     if water is None:
         return plan
-    kinds = [library.species()[group.species] for group in plan.animals]
-    low = max((kind.gh_low_dgh for kind in kinds), default=0.0)
-    high = min((kind.gh_high_dgh for kind in kinds), default=60.0)
+    low, high = hardness_borne(plan)
     own = replace(water, src_parts=1.0)
     gh = own.src_gh_dgh
     sources: tuple[Source, ...] = (own,)
     recipe = plan.recipe
     if gh > high:
         wanted = max(low, high - 1.0)
-        pure = PURE
         # So many parts of purified water to one of this that the mix comes to what is wanted.
-        parts = (gh - wanted) / max(wanted - pure.src_gh_dgh, 0.1)
-        sources, gh = (own, replace(pure, src_parts=round(parts, 2), src_c=own.src_c)), wanted
+        parts = (gh - wanted) / max(wanted - PURE.src_gh_dgh, 0.1)
+        sources, gh = with_purified(replace(plan, sources=sources), parts / (1 + parts)).sources, wanted
     elif gh < low:
         gh = low + 1.0
         recipe = replace(recipe, target_gh_dgh=gh)
     return replace(plan, sources=sources, recipe=recipe, water=replace(plan.water, tank_gh_dgh=round(gh, 1)))
-
-
-PURE = Source(
-    src_name="Reverse osmosis",
-    src_kind="osmosis",
-    src_gh_dgh=0.2,
-    src_kh_dkh=0.2,
-    src_us_cm=15.0,
-    src_nitrate_mg_l=0.2,
-    src_sodium_mg_l=1.0,
-    src_chloride_mg_l=1.0,
-)
 
 
 def candidates(base: Plan, tank: Tank | None) -> Iterator[Standing]:
@@ -243,7 +226,7 @@ def in_larger(base: Plan) -> Iterator[Plan]:
             tank_width_cm=math.ceil(tank.tank_width_cm * LARGER / GRAIN_CM) * GRAIN_CM,
         )
         plan = replace(base, tank=tank)
-        if all(passes(plan, key) for key in SPACE_CHECKS):
+        if roomy(plan):
             break
     yield fitted(plan)
 
@@ -269,13 +252,17 @@ def with_care(plan: Plan) -> Plan:
 
 
 def thrifty(plan: Plan) -> Plan:
-    """Foam, a tight lid where none is asked for open, the low end of their warmth, the filter of least watts."""
+    """Foam, a tight lid where none is asked for open, the low end of their warmth but nothing cooled for it, the filter of least
+    watts."""
     heat = plan.heat
     if heat.heated:
         kinds = [library.species()[group.species] for group in plan.animals]
         low = max((kind.temp_low_c for kind in kinds), default=heat.target_c)
         high = min((kind.temp_high_c for kind in kinds), default=heat.target_c)
-        target = round(min(heat.target_c, low + LOW_PART * (high - low)), 1)
+        least = low + LOW_PART * (high - low)
+        if heat.chiller_w > 0 or heat.fan_fitted:
+            least = max(least, heat.room_mean_c)
+        target = round(float(min(heat.target_c, least)), 1)
         lid = "tight" if heat.lid == "glass" else heat.lid
         heat = replace(
             heat, target_c=target, lid=lid, side_foam_mm=FOAM_MM, foam_frac=FOAMED_FRAC, base_foam_mm=FOAM_MM
@@ -325,22 +312,34 @@ def smallest() -> str:
 
 
 def by_lever(before: Plan, after: Plan) -> Groups:
-    """What differs, by the lever that moves it."""
+    """What differs, by the lever that moves it; of several, by the one that moves most of it: a fan brings its lid."""
     groups: dict[str, tuple[Lever, dict[Key, object]]] = {}
-    for path, value in difference(before, after).items():
-        lever = next((lever for lever in LEVERS if any(touches(move, path) for move in lever.moves)), REST)
+    changes = difference(before, after)
+
+    def moved_by(lever: Lever) -> int:
+        return sum(any(touches(move, path) for move in lever.moves) for path in changes)
+
+    levers = sorted(LEVERS, key=moved_by, reverse=True)
+    for path, value in changes.items():
+        lever = next((lever for lever in levers if any(touches(move, path) for move in lever.moves)), REST)
         groups.setdefault(lever.key, (lever, {}))[1][path] = value
     return list(groups.values())
 
 
 def notes(chosen: Standing) -> Iterator[Sentence]:
-    """What a keeper has to know before anything is bought: a chiller, glass that nobody sells, purified water."""
+    """What a keeper has to know before anything is bought: a fan, a chiller, glass that nobody sells, purified water."""
     plan = chosen.plan
     if plan.heat.chiller_w > 0:
         yield say(
             "A room of {room} is too warm for them: a chiller of {watts} is in this plan.",
             room=Term(plan.heat.room_warm_c, "temperature"),
             watts=Term(plan.heat.chiller_w, "power"),
+        )
+    if plan.heat.fan_fitted:
+        yield say(
+            "A room of {room} is too warm for them: a fan over the water is in this plan, and evaporates up to {litres}.",
+            room=Term(plan.heat.room_warm_c, "temperature"),
+            litres=of(chosen.sheet.value("evaporation_most_l_d"), "evaporation_most_l_d"),
         )
     sold = {(t.length_cm, t.width_cm, t.height_cm) for t in library.stock_tanks().values()}
     tank = plan.tank
@@ -351,9 +350,5 @@ def notes(chosen: Standing) -> Iterator[Sentence]:
             width=Term(tank.tank_width_cm, "length"),
             height=Term(tank.tank_height_cm, "length"),
         )
-    if len(plan.sources) > 1:
-        pure = plan.sources[1].src_parts
-        yield say(
-            "The water is too hard for them: {share} of the change water is purified.",
-            share=Term(pure / (1 + pure), "share"),
-        )
+    if len(plan.sources) > 1 and (share := purified_share(plan)) > 0:
+        yield say("{share} of the change water is purified.", share=Term(share, "share"))

@@ -6,27 +6,46 @@ from loquen.core.graph.nodes import Remedy
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import say
 from loquen.core.system.planner.levers import LEVERS
-from loquen.core.system.planner.standing import Standing, difference, sensible
+from loquen.core.system.planner.standing import Standing, applied, difference, sensible
 from loquen.core.system.planner.words import joined, moved
 
-QUICK = ("regime", "returns", "warmed", "hardness", "chiller")
+QUICK = ("regime", "returns", "warmed", "hardness", "minerals", "topped_up", "mix", "fan", "chiller")
 """Levers with a step or three: what they would do is known while a page is open. The others wait to be asked to settle."""
 
 
-def ways_out(sheet: Sheet[Plan], check: Key) -> list[Remedy]:
-    """Changes that bring a check up by themselves: of the quick levers, then of single inputs that they do not move."""
-    now, found = Standing(sheet.root, sheet=sheet), []
-    taken: set[Key] = set()
-    for lever in LEVERS:
-        if lever.key not in QUICK or not lever.bears_on(now, check):
-            continue
-        for plan in lever.steps(now, check):
-            then = now.other(plan)
-            if then.holds(check) and sensible(plan) and then.short < now.short:
-                changes = difference(now.plan, plan)
-                rows = moved(sheet, now.plan, changes)
+class WaysOut:
+    """The ways out of the checks of one sheet; what was tried for one check is not tried again for the next."""
+
+    def __init__(self, sheet: Sheet[Plan]) -> None:
+        self.now = Standing(sheet.root, sheet=sheet)
+        self.tried: list[tuple[Plan, Standing]] = []
+
+    def of(self, check: Key) -> list[Remedy]:
+        """Changes that bring a check up by themselves and nothing else down: of the quick levers, then of single inputs
+        that they do not move."""
+        found, taken = [], set[Key]()
+        for lever in LEVERS:
+            if lever.key not in QUICK or not lever.bears_on(self.now, check):
+                continue
+            plan = next((plan for plan in lever.steps(self.now, check) if self.mends(plan, check)), None)
+            if plan is not None:
+                changes = difference(self.now.plan, plan)
+                rows = moved(self.now.sheet, self.now.plan, changes)
                 told = [say(f"{row.label}: {row.after.text}", **row.after.terms) for row in rows]
                 found.append(Remedy(joined(told, ", "), changes))
                 taken |= changes.keys()
-                break
-    return found + [remedy for remedy in asking.remedies(sheet, check) if not taken & remedy.changes.keys()]
+        single = [one for one in asking.remedies(self.now.sheet, check) if not taken & one.changes.keys()]
+        return found + [one for one in single if self.mends(applied(self.now.plan, one.changes), check)]
+
+    def mends(self, plan: Plan, check: Key) -> bool:
+        """Whether a plan has the check up, and nothing down that stood."""
+        then = next((then for known, then in self.tried if known == plan), None)
+        if then is None:
+            then = self.now.other(plan)
+            self.tried.append((plan, then))
+        return then.holds(check) and sensible(plan) and bool(then.short < self.now.short)
+
+
+def ways_out(sheet: Sheet[Plan], check: Key) -> list[Remedy]:
+    """The ways out of one check."""
+    return WaysOut(sheet).of(check)

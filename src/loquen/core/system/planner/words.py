@@ -94,6 +94,11 @@ class Moved:
     after: Sentence
 
 
+def mid_sentence(label: str) -> str:
+    """A label as it stands behind a comma: GH and CO2 stay as they are."""
+    return label if label[1:2].isupper() else f"{label[0].lower()}{label[1:]}"
+
+
 def moved(sheet: Sheet[Plan], before: Plan, changes: Mapping[Key, Any]) -> Iterator[Moved]:
     """Each change of a plan in words; labels as a sheet that has its rows calls them."""
     after = applied(before, changes)
@@ -113,7 +118,7 @@ def moved(sheet: Sheet[Plan], before: Plan, changes: Mapping[Key, Any]) -> Itera
             place = PLACES.get(section)
             yield Moved(
                 path,
-                f"{place}, {label[0].lower()}{label[1:]}" if place else label,
+                f"{place}, {mid_sentence(label)}" if place else label,
                 value_words(path, old.get(path)),
                 value_words(path, value),
             )

@@ -10,6 +10,7 @@ const OFTEN: [string, string][] = [
   ["filters", "the filter stays"],
   ["changes.weekdays", "changes on these days only"],
   ["heat", "heat and room stay"],
+  ["sources", "the waters and their mix stay"],
 ];
 
 export function wordsOf(pin: string): string {
