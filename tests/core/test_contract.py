@@ -131,6 +131,7 @@ AWAITED = {
     },
     "a simpler form that a figure's own, more general one is tested against": {
         "ammonia_at_load_mg_l",
+        "ammonia_removal_mg_d",
         "ammonia_nh3_mg",
         "nitrate_ion_mg",
         "nitrite_ion_mg",

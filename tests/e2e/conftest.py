@@ -45,6 +45,14 @@ def server(tmp_path_factory):
 
 
 @pytest.fixture
+def own(tmp_path):
+    """A server of a test's own, for what it leaves changed: waters, prices, the library, a round."""
+    server = Server(tmp_path / "own.db").start()
+    yield server
+    server.kill()
+
+
+@pytest.fixture
 def opened(page, server):
     """Opens a copy of a demo system at a stage; gives the page and the copy's number."""
     troubles = []

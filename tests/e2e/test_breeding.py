@@ -2,20 +2,11 @@
 
 import re
 
-import pytest
 from playwright.sync_api import expect
 
 from tests.e2e.acting import choose
-from tests.e2e.server import Server
 
 THREADFIN, LINE, WALK_B = 14, 13, 3
-
-
-@pytest.fixture
-def own(tmp_path):
-    server = Server(tmp_path / "own.db").start()
-    yield server
-    server.kill()
 
 
 def one_fifty(own):

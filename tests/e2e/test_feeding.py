@@ -1,17 +1,8 @@
 """Feeding as a keeper uses it: the shelf, a week with hard days, what was left, a mix, cultures, the plan that takes it."""
 
-import pytest
 from playwright.sync_api import expect
 
 from tests.e2e.acting import choose
-from tests.e2e.server import Server
-
-
-@pytest.fixture
-def own(tmp_path):
-    server = Server(tmp_path / "own.db").start()
-    yield server
-    server.kill()
 
 
 def test_a_mixed_tank_gets_its_hard_days_from_what_is_at_hand(page, own, serious):

@@ -1,16 +1,6 @@
 """Joining as a keeper sees it: batches of a new system, the day's list, the way out, and who is home already."""
 
-import pytest
 from playwright.sync_api import expect
-
-from tests.e2e.server import Server
-
-
-@pytest.fixture
-def own(tmp_path):
-    server = Server(tmp_path / "own.db").start()
-    yield server
-    server.kill()
 
 
 def test_a_new_system_takes_its_animals_in_batches_and_out_again(page, own, serious):

@@ -124,6 +124,48 @@ def test_old_copper_is_settled_with_its_tank_pinned(page, server, opened):
     all_hold(page)
 
 
+def test_hard_tap_water_is_settled_with_purified_water(page, server):
+    """Discus changed with a tap of 18 degrees: three parts of purified water to one bring everything back."""
+    wanted = {"name": "Discus", "animals": [{"species": "discus", "number": 6}]}
+    plan = server.http.post("/api/plan/first", json=wanted).json()["proposals"][0]["plan"]
+    tap = {"src_name": "Tap", "src_gh_dgh": 18, "src_kh_dkh": 12, "src_us_cm": 720, "src_nitrate_mg_l": 7.9}
+    kept = server.http.post("/api/systems", json={"plan": {**plan, "sources": [tap]}})
+    page.goto(f"{server.url}/systems/{kept.json()['id']}/animals")
+    expect(page.get_by_role("region", name="Checks")).to_contain_text("It settles there from 6 dGH")
+    dialog = settle(page)
+    dialog.get_by_role("button", name="the waters and their mix stay").click()
+    expect(dialog).to_contain_text("were it not for: the waters and their mix stay")
+    dialog.get_by_role("button", name="the waters and their mix stay").click()
+    changes = dialog.get_by_role("region", name="Changes")
+    expect(changes).to_contain_text(re.compile("1 of Tap → 1 of Tap and 3 of Reverse osmosis"))
+    expect(changes).to_contain_text("mends This water suits them")
+    expect(dialog).to_contain_text("With all of them nothing falls short.")
+    dialog.get_by_role("button", name="Use all").click()
+    all_hold(page)
+    page.get_by_role("link", name="Source").click()
+    settles = page.locator("dd").filter(has=page.locator("[data-figure=settled_gh_dgh]"))
+    expect(settles).to_contain_text("dGH")
+
+
+def test_a_fan_is_hung_where_the_hottest_day_asks_for_it(page, opened):
+    opened(2, "heat")
+    page.get_by_role("textbox", name="Hottest day in the room").fill("31")
+    check = page.locator("#check-summer_borne")
+    expect(check).to_contain_text("over")
+    check.get_by_role("button", name="Use: Lid: Mesh, Fan over the surface: yes").click()
+    expect(page.get_by_role("switch", name="Fan over the surface")).to_be_checked()
+    expect(check).to_contain_text("neither it nor its cable can fall into the water")
+    expect(check).to_contain_text("tight")
+    page.get_by_role("textbox", name="Hottest day in the room").fill("32")
+    expect(check).to_contain_text("With the cooling dead it would reach")
+    expect(page.locator("dd [data-figure=fanned_w]")).to_contain_text("W")
+    expect(page.get_by_role("img", name=re.compile("cooling dead, hottest day"))).to_be_visible()
+    page.get_by_role("textbox", name="A fan moves air at").fill("0,4")
+    expect(check).to_contain_text("A fan does little in sticky air")
+    page.get_by_role("button", name="Undo").click()
+    expect(check).not_to_contain_text("A fan does little in sticky air")
+
+
 def test_any_input_can_be_pinned(page, server, opened):
     opened(server.copy_of(3), "tank")
     dialog = settle(page)

@@ -2,18 +2,9 @@
 
 from datetime import date, timedelta
 
-import pytest
 from playwright.sync_api import expect
 
 from tests.e2e.acting import choose
-from tests.e2e.server import Server
-
-
-@pytest.fixture
-def own(tmp_path):
-    server = Server(tmp_path / "own.db").start()
-    yield server
-    server.kill()
 
 
 def test_from_the_card_in_the_shop_to_the_tub_and_home(page, own, serious):

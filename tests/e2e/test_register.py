@@ -1,17 +1,8 @@
 """The register as a keeper uses it: a card in the shop, an arrival, a measurement, a move, and the plan that follows."""
 
-import pytest
 from playwright.sync_api import expect
 
 from tests.e2e.acting import choose
-from tests.e2e.server import Server
-
-
-@pytest.fixture
-def own(tmp_path):
-    server = Server(tmp_path / "own.db").start()
-    yield server
-    server.kill()
 
 
 def test_a_card_in_the_shop_on_a_phone(page, own, serious):

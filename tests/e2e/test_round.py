@@ -2,21 +2,12 @@
 
 from datetime import datetime, timedelta
 
-import pytest
 from playwright.sync_api import expect
 
 from tests.e2e.acting import choose
-from tests.e2e.server import Server
 
 TODAY = datetime.now().replace(hour=18, minute=0, second=0, microsecond=0)
 SATURDAY = TODAY + timedelta(days=(5 - TODAY.weekday()) % 7 or 7)
-
-
-@pytest.fixture
-def own(tmp_path):
-    server = Server(tmp_path / "own.db").start()
-    yield server
-    server.kill()
 
 
 def at_work(page, server, path="/round"):

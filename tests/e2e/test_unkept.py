@@ -4,19 +4,10 @@ import json
 import re
 import sqlite3
 
-import pytest
 from playwright.sync_api import expect
 
 from loquen.core.model.documents import document
 from loquen.demo import sluice_street
-from tests.e2e.server import Server
-
-
-@pytest.fixture
-def own(tmp_path):
-    server = Server(tmp_path / "own.db").start()
-    yield server
-    server.kill()
 
 
 def store(server, system_id, text):
@@ -118,10 +109,10 @@ def test_edits_survive_a_crash_while_the_server_is_away(page, context, own):
     assert own.plan(2)["tank"]["tank_length_cm"] == 97
 
 
-def test_two_tabs_on_one_water(page, context, server):
-    page.goto(f"{server.url}/waters")
+def test_two_tabs_on_one_water(page, context, own):
+    page.goto(f"{own.url}/waters")
     other = context.new_page()
-    other.goto(f"{server.url}/waters")
+    other.goto(f"{own.url}/waters")
     for tab in (page, other):
         tab.get_by_role("button", name="Rain tank", exact=True).click()
     other.get_by_role("dialog").get_by_label("GH").fill("1")
@@ -136,7 +127,7 @@ def test_two_tabs_on_one_water(page, context, server):
     expect(dialog.get_by_role("alert")).to_contain_text("changed in another tab")
     dialog.get_by_role("button", name="Keep mine, on top of it").click()
     expect(dialog).to_have_count(0)
-    (rain,) = [row for row in server.http.get("/api/waters").json() if row["water"]["src_name"] == "Rain tank"]
+    (rain,) = [row for row in own.http.get("/api/waters").json() if row["water"]["src_name"] == "Rain tank"]
     assert (rain["water"]["src_kh_dkh"], rain["water"]["src_gh_dgh"]) == (0.7, 0.5)
 
 

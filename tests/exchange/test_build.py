@@ -109,6 +109,22 @@ def test_parts_count_every_tank(hall):
     assert copper["Bulkhead, 50 mm waste pipe"] == 2 * 3 + 3
 
 
+def test_what_cools_is_bought_and_plugged_in(hall):
+    cooled = replace(hall.root, heat=replace(hall.root.heat, fan_fitted=True, fan_draws_w=8.0, chiller_w=150.0))
+    sheet = sheet_of(replace(cooled, tank=replace(cooled.tank, tank_count=1)))
+    parts = {row.label: (row.quantity, row.spare) for row in build.parts(sheet)}
+    assert parts["Fan over the water, with a thermostat"] == (1, 1)
+    assert parts["Chiller that takes out 150 W"] == (1, 0)
+    loads = {row.label: (row.count, row.each_w) for row in build.loads(sheet)}
+    assert loads["Fan over the water"] == (1, 8.0)
+    assert loads["Chiller"] == (1, 75.0)
+    copper = old_copper()
+    three = sheet_of(replace(copper, heat=replace(copper.heat, fan_fitted=True)))
+    assert {row.label: row.quantity for row in build.parts(three)}["Fan over the water, with a thermostat"] == 3
+    assert three.value("fans_w") == 3 * 6.0
+    assert not [row for row in build.parts(hall) if "Fan" in row.label or "Chiller" in row.label]
+
+
 def test_the_pipework_in_the_order_of_the_water(hall):
     lines = build.pipework(hall)
     assert [line.place for line in lines] == [

@@ -5088,10 +5088,20 @@ export interface components {
              */
             heaters_in: "tank" | "sump";
             /**
+             * Fan Fitted
+             * @default false
+             */
+            fan_fitted: boolean;
+            /**
              * Fan M S
              * @default 1.5
              */
             fan_m_s: number;
+            /**
+             * Fan Draws W
+             * @default 6
+             */
+            fan_draws_w: number;
             /** Fitted Heaters */
             fitted_heaters?: number | null;
             /** Fitted W */
@@ -6472,7 +6482,9 @@ export interface components {
              *       "foam_frac": 0,
              *       "against_wall": true,
              *       "heaters_in": "tank",
+             *       "fan_fitted": false,
              *       "fan_m_s": 1.5,
+             *       "fan_draws_w": 6,
              *       "cut_out": false,
              *       "price_per_kwh": 0.3,
              *       "mains_v": 230,
@@ -9273,7 +9285,7 @@ export interface components {
         };
         /**
          * Takes
-         * @description What a plan takes: floor, water, hands, change water and electricity.
+         * @description What a plan takes: floor, water, hands, change water, electricity, and water that is purified.
          */
         Takes: {
             /** Footprint M2 */
@@ -9288,6 +9300,8 @@ export interface components {
             year_kwh: number;
             /** Year Money */
             year_money: number;
+            /** Pure L Wk */
+            pure_l_wk: number;
         };
         /** Tank */
         Tank: {

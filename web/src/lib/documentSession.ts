@@ -106,8 +106,8 @@ export abstract class DocumentSession<Content, State extends DocumentState<Conte
   replace(content: Content): void {
     const stale = this.state.saving === "stale";
     this.set({ content, saving: stale ? "stale" : "unsaved", trouble: null });
-    this.drafts.keep(this.state.revision, content);
     this.changed();
+    this.drafts.keep(this.state.revision, content);
     if (!stale) this.later(QUIET_MS);
   }
 

@@ -8,6 +8,9 @@ export function TakesLines({ takes }: { takes: Takes }) {
   const rows: [string, string][] = [
     ["Floor", `${text(takes.footprint_m2, "area")}, ${text(takes.litres, "volume")}`],
     ["Work", `${text(takes.work_min, "minutes")} and ${text(takes.change_l_wk, "volume_per_week")}`],
+    ...(takes.pure_l_wk >= 0.5
+      ? [["Purified water", text(takes.pure_l_wk, "volume_per_week")] satisfies [string, string]]
+      : []),
     ["Power a year", `${text(takes.year_kwh, "energy")}, ${text(takes.year_money, "money")}`],
   ];
   return (
@@ -28,13 +31,14 @@ export function TakesMore({ takes }: { takes: Takes }) {
   const text = (value: number, kind: string) => units.text(value, kind);
   const parts = (
     [
-      [takes.footprint_m2, "area", 0.005],
-      [takes.work_min, "minutes", 0.5],
-      [takes.change_l_wk, "volume_per_week", 0.5],
-      [takes.year_kwh, "energy", 0.5],
+      [takes.footprint_m2, "area", 0.005, ""],
+      [takes.work_min, "minutes", 0.5, ""],
+      [takes.change_l_wk, "volume_per_week", 0.5, ""],
+      [takes.pure_l_wk, "volume_per_week", 0.5, " purified"],
+      [takes.year_kwh, "energy", 0.5, ""],
     ] as const
   )
     .filter(([value, , least]) => Math.abs(value) >= least)
-    .map(([value, kind]) => `${value > 0 ? "+" : "−"}${text(Math.abs(value), kind)}`);
+    .map(([value, kind, , what]) => `${value > 0 ? "+" : "−"}${text(Math.abs(value), kind)}${what}`);
   return <span className="num text-sm text-quiet">{parts.join(", ")}</span>;
 }

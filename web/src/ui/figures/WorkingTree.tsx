@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { Working, WorkingNode } from "@/api/client";
 import type { Units } from "@/lib/quantity";
 import { useUnits } from "@/ui/units";
+import { midSentence } from "@/lib/words";
 
 const DEEPEST = 8;
 
@@ -24,7 +25,7 @@ export function Formula({ working, node }: { working: Working; node: WorkingNode
     node.formula.replace(/\{(\w+)\}/g, (_, name: string) => write(node.parts[name] ?? []));
   const names = put((keys) => {
     const first = working.nodes[keys[0] ?? ""];
-    return first ? first.label.split(":")[0]!.toLowerCase() : "nothing";
+    return first ? midSentence(first.label.split(":")[0]!) : "nothing";
   });
   const numbers = put((keys) =>
     keys.length ? keys.map((key) => short(working.nodes[key], units)).join(" + ") : "0",
