@@ -9,6 +9,9 @@ from loquen.demo import sluice_street
 from loquen.serving.guard import Guard
 from loquen.serving.pages import Pages
 from loquen.store.database import open_database
+from tests import noon
+
+noon.begin()
 
 
 @pytest.fixture

@@ -8,6 +8,8 @@ import time
 
 import httpx
 
+from tests import noon
+
 
 class Server:
     def __init__(self, database):
@@ -18,12 +20,12 @@ class Server:
         self.url = f"http://127.0.0.1:{self.port}"
         self.http = httpx.Client(base_url=self.url, trust_env=False, timeout=60)
         self.process = None
-        self.command = [sys.executable, "-m", "loquen.cli"]
+        self.command = [sys.executable, "-m", "tests.e2e.begun_at_noon", str(noon.SHIFT.total_seconds())]
 
     def begin(self, verb="demo"):
         """Start the process; it may not answer yet."""
         arguments = [verb, "--db", str(self.database), "--port", str(self.port)]
-        quiet = {"stdout": subprocess.DEVNULL, "env": {**os.environ, "PYTHONPATH": "src"}}
+        quiet = {"stdout": subprocess.DEVNULL, "env": {**os.environ, "PYTHONPATH": "src:."}}
         self.process = subprocess.Popen([*self.command, *arguments], **quiet)
         return self.process
 
