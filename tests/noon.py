@@ -1,11 +1,12 @@
-"""The clock of a test run: it begins at noon in UTC, so that today stays today while it lasts."""
+"""The clock of a test run: it begins at noon in UTC of one Wednesday, or of the day that TEST_DAY names (2026-06-22)."""
 
+import os
 from datetime import UTC, datetime
 
 import time_machine
 
-_TRUE = datetime.now(UTC)
-SHIFT = _TRUE.replace(hour=12, minute=0, second=0, microsecond=0) - _TRUE
+DAY = os.environ.get("TEST_DAY", "2026-06-17")
+SHIFT = datetime.fromisoformat(f"{DAY}T12:00:00+00:00") - datetime.now(UTC)
 
 # A page's clock goes on from noon as well.
 PAGE = (

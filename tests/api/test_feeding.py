@@ -86,12 +86,21 @@ def test_what_was_left_is_logged_and_moves_the_rota(client):
     assert lines(client)[next(iter(lines(client)))]["tick"] == "feed-tick-1"
 
 
-def test_any_meal_of_the_rota_counts_as_fed(client):
+def meals_on(client, day, system=1):
+    stops = client.get("/api/round", params={"today": day.isoformat()}).json()["stops"]
+    lines = [row for stop in stops if stop["system_id"] == system for row in stop["lines"]]
+    return [row for row in lines if row["kind"] == "feed"]
+
+
+def test_any_meal_of_the_rota_counts_as_fed_and_tomorrows_is_due_all_the_same(client):
+    """What is given on one weekday only is not settled by the meal of the day before."""
+    days = [TODAY + timedelta(days=ahead) for ahead in range(1, 8)]
+    before = [meals_on(client, day)[0]["key"] for day in days]
     eat(client, 1, "")
-    tomorrow = (TODAY + timedelta(days=1)).isoformat()
-    stops = client.get("/api/round", params={"today": tomorrow}).json()["stops"]
-    [row] = [row for stop in stops if stop["system_id"] == 1 for row in stop["lines"] if row["kind"] == "feed"]
-    assert row["cost"] is None
+    after = [meals_on(client, day) for day in days]
+    assert [row["key"] for [row] in after] == before
+    assert len(set(before)) == 4
+    assert after[0][0]["cost"] is None
 
 
 def test_the_plan_takes_the_rotas_food_and_counts_anew(client):

@@ -273,6 +273,13 @@ def test_food_that_was_missed_is_not_made_up_for():
     assert due(feed, date(2026, 11, 1), Done(), SATURDAY - timedelta(days=1)).late_d == 0
 
 
+def test_yesterdays_meal_is_not_todays():
+    """A food of one weekday: the meal of the day before does not stand for it, today's own does."""
+    feed, began = duty("feed.rota2", "feed", weekdays=("Sat",)), date(2026, 11, 1)
+    assert due(feed, began, Done(last=SATURDAY - timedelta(days=1)), SATURDAY).late_d == 0
+    assert due(feed, began, Done(last=SATURDAY), SATURDAY) is None
+
+
 def test_a_keeper_sets_it_otherwise_leaves_it_out_or_adds_something():
     usual = (duty("glass", every_d=7), duty("thin", every_d=14))
     own = Set(rhythm=Rhythm(weekdays=("Sun",)), words="Turn the leaves")

@@ -13,7 +13,8 @@ LAPSING = ("feed",)
 """What a missed day does not carry over: nobody is fed twice for it."""
 OWN = "own."
 EARLY_D, SELDOM_D = 1, 3
-"""What comes no more often than every so many days is settled too when it was done the day before."""
+"""What comes no more often than every so many days is settled too when it was done the day before; yesterday's meal is not
+today's."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,7 +86,7 @@ def due(duty: Duty, began: date, done: Done, today: date) -> Due | None:
     found = latest(duty.rhythm, began, today)
     if found is None or (duty.kind in LAPSING and found != today):
         return None
-    early = EARLY_D if duty.rhythm.days >= SELDOM_D else 0
+    early = EARLY_D if duty.rhythm.days >= SELDOM_D and duty.kind not in LAPSING else 0
     if done.settled is not None and done.settled >= found:
         return None
     if done.last is not None and done.last >= found - timedelta(days=early):
