@@ -17,7 +17,7 @@ from loquen.core.system.arrivals import bags
 from loquen.core.system.changes import regime, reserve, shock, side_by_side
 from loquen.core.system.filter import clarifier, media, oxygen
 from loquen.core.system.flow import flooding, overflow, returns, sump
-from loquen.core.system.heat import cooling, energy, failures, heaters, light, losses
+from loquen.core.system.heat import cooling, energy, failures, heaters, light, losses, weather
 from loquen.core.system.source import disinfectant, osmosis, recipe, salt, settled, waters
 from loquen.core.system.tank import glass, plants
 
@@ -67,7 +67,7 @@ def system_book() -> Book:
             *(glass, plants),
             *(media, oxygen, clarifier),
             *(returns, overflow, sump, flooding),
-            *(losses, heaters, cooling, failures, energy, light),
+            *(losses, heaters, weather, cooling, failures, energy, light),
             *(waters, recipe, disinfectant, osmosis, salt, settled),
             *(regime, reserve, shock, side_by_side),
             bags,

@@ -89,6 +89,7 @@ export function HeatStage() {
           "hot_in_h",
           "chiller_need_w",
           "chilling_kwh",
+          "meshed_c",
           "uncooled_c",
           "fanned_w",
           "sticky_c",
