@@ -8248,8 +8248,10 @@ export interface components {
             wood_l: number;
             /** Planting */
             planting: components["schemas"]["PlantDrawn"][];
-            /** Closed */
-            closed: boolean;
+            /** Lid */
+            lid: string;
+            /** Fan */
+            fan: boolean;
             /** Heated */
             heated: boolean;
             /** Filters */

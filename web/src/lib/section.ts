@@ -199,6 +199,6 @@ function describedSump({ sump, overflow }: Section, text: (value: number, kind: 
 export function described(section: Section, text: (value: number, kind: string) => string): string {
   const size = `${text(section.length_cm, "length")} long, ${text(section.height_cm, "length")} high inside`;
   const animals = section.animals.map((group) => `${group.number} ${group.label}`).join(", ");
-  const tank = `Section of the tank: ${size}, water ${text(section.water_cm, "length")} high. ${animals || "No animals yet"}.`;
+  const tank = `Section of the tank: ${size}, water ${text(section.water_cm, "length")} high. ${animals || "No animals yet"}.${section.fan ? " A fan blows over the water." : ""}`;
   return [tank, ...describedSump(section, text)].join(" ");
 }

@@ -106,7 +106,8 @@ class Section:
     rock_l: float
     wood_l: float
     planting: list[PlantDrawn]
-    closed: bool
+    lid: str
+    fan: bool
     heated: bool
     filters: list[str]
     tank_count: int
@@ -157,7 +158,8 @@ def section_of(sheet: Sheet, size: str = "adult_length_cm") -> Section:
             PlantDrawn(sheet.value(f"planting.{i}.plant_row").uptake, row.plant_cover_frac)
             for i, row in enumerate(plan.planting)
         ],
-        closed=plan.heat.lid in ("glass", "tight"),
+        lid=plan.heat.lid,
+        fan=plan.heat.fan_fitted,
         heated=plan.heat.heated,
         filters=[row.filter_kind for row in plan.filters],
         tank_count=tank.tank_count,

@@ -1,5 +1,7 @@
 import { Part, type Drawn } from "./Part";
 
+const BLOWN = [-0.8, 0, 0.8];
+
 export function Hardware({ section, pick, scale }: Drawn & { scale: number }) {
   const { length_cm: length, height_cm: height, water_cm: water } = section;
   const pipe = scale * 0.008;
@@ -10,12 +12,11 @@ export function Hardware({ section, pick, scale }: Drawn & { scale: number }) {
   const x = length - pipe * 3;
   return (
     <>
-      {section.closed && (
-        <path
-          d={`M0 ${-height - pipe * 0.4}H${length}`}
-          stroke="var(--color-pipe)"
-          strokeWidth={pipe * 0.7}
-        />
+      <Lid lid={section.lid} length={length} height={height} pipe={pipe} />
+      {section.fan && (
+        <Part stage="heat" pick={pick} title="Fan">
+          <Fan x={length * 0.3} rim={-height} surface={-water} pipe={pipe} />
+        </Part>
       )}
       {section.heated && section.heaters_in === "tank" && (
         <Part stage="heat" pick={pick} title="Heater">
@@ -64,5 +65,48 @@ export function Hardware({ section, pick, scale }: Drawn & { scale: number }) {
         })}
       </Part>
     </>
+  );
+}
+
+/** Glass as a line, mesh as a broken one; a half cover ends half-way. */
+function Lid({ lid, length, height, pipe }: { lid: string; length: number; height: number; pipe: number }) {
+  if (lid === "open") return null;
+  return (
+    <path
+      data-lid={lid}
+      d={`M0 ${-height - pipe * 0.4}H${lid === "part" ? length / 2 : length}`}
+      stroke="var(--color-pipe)"
+      strokeWidth={pipe * 0.7}
+      strokeDasharray={lid === "mesh" ? `${pipe * 0.5} ${pipe * 0.5}` : undefined}
+    />
+  );
+}
+
+/** A fan on the rim, seen from its side, and the air it blows down on the water. */
+function Fan({ x, rim, surface, pipe }: { x: number; rim: number; surface: number; pipe: number }) {
+  const top = rim - pipe * 3;
+  const wide = pipe * 4.4;
+  const reach = surface - top - pipe * 1.6;
+  return (
+    <g fill="none" stroke="var(--color-pipe)" strokeWidth={pipe * 0.5} strokeLinecap="round">
+      <path d={`M0 ${rim}V${top + pipe * 0.5}H${x - wide / 2}`} />
+      <rect
+        x={x - wide / 2}
+        y={top}
+        width={wide}
+        height={pipe}
+        rx={pipe * 0.3}
+        fill="var(--color-brass)"
+        stroke="none"
+      />
+      {BLOWN.map((side) => (
+        <path
+          key={side}
+          opacity={0.7}
+          strokeWidth={pipe * 0.3}
+          d={`M${x + side * pipe * 1.6} ${top + pipe * 1.6}q${pipe * 0.6} ${reach / 4} 0 ${reach / 2}t0 ${reach / 2}`}
+        />
+      ))}
+    </g>
   );
 }
