@@ -6,12 +6,13 @@ from dataclasses import replace
 
 from loquen.core.data import library
 from loquen.core.errors import NamedCase
-from loquen.core.graph import asking
-from loquen.core.model.plan import PLAN, Group, Heat, Lamp, Light, Plan, Recipe, RunIn, Tank, Water
+from loquen.core.model.plan import Filter, Group, Heat, Lamp, Light, Plan, Recipe, RunIn, Tank, Water
 from loquen.core.physics.chemistry import ph_from_kh_co2
+from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.book import sheet_of
-from loquen.core.system.planner.levers import fan, filter_of, sold_tank
+from loquen.core.system.planner.levers import fan, filter_of, sold_tank, surface
 from loquen.core.system.planner.standing import Standing
+from loquen.core.system.planner.waters import hardness_borne
 from loquen.core.system.told import is_short, verdict_of
 
 SPACE_CHECKS = ("litres_enough", "length_enough", "width_enough")
@@ -32,7 +33,9 @@ IN_REACH = (
     "nitrate_held",
 )
 """Checks that a larger tank, a larger part or another regime mends; the rest is said on the page."""
-FIRST_FILTERS = ("canister_300", "canister_600", "canister_1000", "canister_1500", "canister_2400")
+FIRST_KIND = "canister"
+MOST_ALIKE = 3
+"""Filters of the largest size beside each other."""
 BASKING_C = 33.0
 USUAL_CO2_MG_L = 10.0
 """In a tank with animals, where nobody adds any; keepers' practice, unverified."""
@@ -42,6 +45,10 @@ COOLED_BELOW_K = 1.0
 NEAR_USUAL = 0.9
 """Of the turnover that is usual, what a proposed filter brings at least."""
 LAMP_W_PER_CM = 0.25
+MOST_AT_ONCE, DELICATE_AT_ONCE, MOST_DAYS = 0.5, 0.3, 3
+"""Of its water that a proposed plan changes at a time, and days a week, where that holds; keepers' practice, unverified."""
+DELICATE_NITRATE_MG_L = 20 / NITRATE_PER_N
+"""Nitrate that a plan for delicate kinds is held under; others have the usual limit. Keepers' practice, unverified."""
 BASKING_LAMPS = (
     Lamp(lamp_kind="basking", lamp_w=50.0, lamp_h=8.0),
     Lamp(lamp_kind="uvb", lamp_w=24.0, lamp_h=8.0, lamp_cm=25.0),
@@ -127,19 +134,29 @@ def with_lamp(plan: Plan) -> Plan:
 
 
 def with_cooling(plan: Plan) -> Plan:
-    """Where the hottest day is more than they bear: mesh for a lid where that is enough for good, else a fan, else a
-    chiller of the next ten watts."""
+    """Where the hottest day is more than they bear: mesh for a lid where that is enough for so rare a day, else a fan, else
+    a chiller of the next ten watts."""
     if passes(plan, "summer_borne"):
         return plan
     airy = replace(plan, heat=replace(plan.heat, lid="mesh"))
-    borne = verdict_of(sheet_of(airy), "summer_borne")
-    if borne is not None and borne.state == "holds" and passes(airy, "none_leaves"):
+    sheet = sheet_of(airy)
+    borne = verdict_of(sheet, "summer_borne")
+    if (
+        borne is not None
+        and borne.margin >= -sheet.constants["temp_leeway_k"].value
+        and passes(airy, "none_leaves")
+    ):
         return airy
     blown = next(fan(Standing(plan), "summer_borne"), None)
     if blown is not None and passes(blown, "none_leaves"):
         return blown
     needed = float(sheet_of(plan).value("chiller_need_w"))
     return replace(plan, heat=replace(plan.heat, chiller_w=math.ceil(needed / CHILLER_GRAIN_W) * CHILLER_GRAIN_W))
+
+
+def delicate(plan: Plan) -> bool:
+    """Whether any of its animals bears little at a change."""
+    return any(library.species()[group.species].shock_class == "sensitive" for group in plan.animals)
 
 
 def warmed(plan: Plan) -> Plan:
@@ -180,8 +197,8 @@ def with_air(plan: Plan) -> Plan:
     """The surface moved, then air stones, until they breathe on the hottest day."""
     if passes(plan, "dawn_breathes"):
         return plan
-    moved = replace(plan, air=replace(plan.air, surface_movement="strong"))
-    return moved if passes(moved, "dawn_breathes") else mended(moved, "dawn_breathes")
+    steps = list(surface(Standing(plan), "dawn_breathes"))
+    return next((step for step in steps if passes(step, "dawn_breathes")), steps[-1] if steps else plan)
 
 
 def with_heaters(plan: Plan) -> Plan:
@@ -207,6 +224,20 @@ def with_hardness(plan: Plan) -> Plan:
     return replace(plan, recipe=replace(plan.recipe, target_kh_dkh=wanted))
 
 
+def with_pure_top_up(plan: Plan) -> Plan:
+    """Evaporation topped up with pure water, where the hardness would creep over what they want."""
+    _, high = hardness_borne(plan)
+    settled = sheet_of(plan).look("settled_gh_dgh")
+    if plan.water.topped_up == "pure" or not isinstance(settled, float | int) or settled <= high:
+        return plan
+    return replace(plan, water=replace(plan.water, topped_up="pure"))
+
+
+def with_water_kept(plan: Plan) -> Plan:
+    """Hardness as they want it under the regime that there is in the end."""
+    return with_hardness(with_pure_top_up(plan))
+
+
 def with_changes(plan: Plan) -> Plan:
     """The regime of least work that holds, where the usual one does not."""
     if all(passes(plan, key) for key in ("nitrate_held", "no_shock", "in_balance")):
@@ -214,19 +245,26 @@ def with_changes(plan: Plan) -> Plan:
     return with_least_work(plan)
 
 
+def is_easy(plan: Plan, weekdays: tuple[str, ...], change_frac: float) -> bool:
+    """Whether such changes take little enough at once for these animals, on few enough days for a keeper."""
+    most = DELICATE_AT_ONCE if delicate(plan) else MOST_AT_ONCE
+    return change_frac <= most and len(weekdays) <= MOST_DAYS
+
+
 def with_least_work(plan: Plan) -> Plan:
-    """The regime of least work that holds, where there is one."""
-    try:
-        remedy = sheet_of(plan).value("least_regime_remedy")
-    except NamedCase:
+    """The regime of least work that holds, where there is one; of those that are easy on animals and keeper, where there is one."""
+    sheet = sheet_of(plan)
+    holding = [
+        regime
+        for regime in sheet.value("regimes")
+        if regime.peak_nitrate_mg_l <= plan.changes.target_nitrate_mg_l and not regime.shocks
+    ]
+    easy = (regime for regime in holding if is_easy(plan, regime.weekdays, regime.change_frac))
+    least = next(easy, holding[0] if holding else None)
+    if least is None:
         return plan
-    return PLAN.changed(plan, remedy.changes)
-
-
-def mended(plan: Plan, key: str) -> Plan:
-    """The plan with the first remedy of a check, where it has one."""
-    found = asking.remedies(sheet_of(plan), key)
-    return PLAN.changed(plan, found[0].changes) if found else plan
+    regime = {"regime": "weekdays", "weekdays": least.weekdays, "change_frac": least.change_frac}
+    return replace(plan, changes=replace(plan.changes, **regime))
 
 
 def suited_to(plan: Plan) -> Plan:
@@ -256,6 +294,8 @@ def suited_to(plan: Plan) -> Plan:
         salinity_ppt=salty,
         source_c=in_room.water.source_c,
     )
+    usual = plan.changes.target_nitrate_mg_l
+    limit = min(usual, DELICATE_NITRATE_MG_L) if delicate(plan) else usual
     basks = any(k.uvi_high > 0 for k in kinds)
     light = Light(basking_c=BASKING_C) if basks else Light()
     lamps = (Lamp(), *BASKING_LAMPS) if basks else (Lamp(),)
@@ -266,14 +306,23 @@ def suited_to(plan: Plan) -> Plan:
         light=light,
         lamps=lamps,
         recipe=Recipe(),
+        changes=replace(plan.changes, target_nitrate_mg_l=limit),
         run_in=RunIn(stocked="cycled"),
     )
 
 
+def first_filters() -> Iterator[tuple[Filter, ...]]:
+    """Canisters by their flow, then several of the largest."""
+    models = [m for m in library.filter_models().values() if m.kind == FIRST_KIND]
+    *smaller, largest = (filter_of(m.key) for m in sorted(models, key=lambda m: m.rated_lph))
+    yield from ((one,) for one in smaller)
+    yield from ((largest,) * n for n in range(1, MOST_ALIKE + 1))
+
+
 def with_filter(plan: Plan) -> Plan:
-    """The plan with the smallest generic canister that brings its turnover and carries its waste, else the largest."""
-    for key in FIRST_FILTERS:
-        candidate = replace(plan, filters=(filter_of(key),))
+    """The plan with the fewest and smallest generic canisters that bring its turnover and carry its waste, else the most."""
+    for filters in first_filters():
+        candidate = replace(plan, filters=filters)
         sheet = sheet_of(candidate)
         usual = sheet.value("turnover_low_per_h") if plan.animals else library.turnovers()["general"].low_per_h
         # What is amber for a plan that is kept is too little for one that is proposed.
@@ -281,8 +330,8 @@ def with_filter(plan: Plan) -> Plan:
             plan.animals and is_short(sheet, "media_carry")
         )
         if fits:
-            return candidate
-    return replace(plan, filters=(filter_of(FIRST_FILTERS[-1]),))
+            break
+    return candidate
 
 
 FITS = (
@@ -296,6 +345,6 @@ FITS = (
     with_heaters,
     with_hardness,
     with_changes,
-    with_hardness,
+    with_water_kept,
 )
 """In this order: what follows is fitted to what came before."""

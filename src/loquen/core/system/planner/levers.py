@@ -1,7 +1,7 @@
 """What can be turned in a plan, each lever with its steps from what is sold and done, from the least to the most."""
 
 import math
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, replace
 from itertools import combinations
 
@@ -22,6 +22,8 @@ OPEN_COVER = 0.5
 STONES_LPH = (60.0, 120.0, 240.0, 480.0, 960.0)
 MOST_HEATERS = 3
 MOST_FILTERS = 6
+BRISK = 1.5
+"""Of the most turnover that is usual, what a proposed filter brings at most; keepers' practice, unverified."""
 SHARES = tuple(n / 100 for n in range(10, 80, 5))
 COVERS = (0.2, 0.4)
 PLANTS = ("fast_stems", "floating_plants", "roots_in_water", "slow_rooted")
@@ -209,20 +211,38 @@ def canisters() -> list[Filter]:
     return [filter_of(key) for _, key in sorted(models)]
 
 
+def flow_of(rows: Iterable[Filter]) -> float:
+    """What filters really move, L/h."""
+    kinds = library.filter_kinds()
+    return sum(row.measured_lph or row.rated_lph * kinds[row.filter_kind].flow_share for row in rows)
+
+
 def filters(now: Standing, _: Key) -> Iterator[Plan]:
-    """A canister of another size in place of the smallest filter, then more beside them, up to six."""
-    own = now.plan.filters
+    """A canister of another size in place of the smallest filter, then more beside them, up to six; none that turns the
+    water over far more often than they want."""
+    turns, litres, high = (
+        number(now.sheet, key) for key in ("turnover_per_h", "real_volume_l", "turnover_high_per_h")
+    )
+    most = math.inf if turns is None or high is None else max(turns, BRISK * high)
+    for plan in filtered(now.plan):
+        more_lph = flow_of(plan.filters) - flow_of(now.plan.filters)
+        if turns is None or not litres or turns + more_lph / litres <= most:
+            yield plan
+
+
+def filtered(plan: Plan) -> Iterator[Plan]:
+    own = plan.filters
     sold = canisters()
     weakest = min(range(len(own)), key=lambda i: own[i].rated_lph, default=None)
     if weakest is not None:
         for model in sorted(sold, key=lambda model: abs(model.rated_lph - own[weakest].rated_lph)):
             if model.rated_lph != own[weakest].rated_lph:
                 kept = replace(model, maturity_frac=own[weakest].maturity_frac)
-                yield replace(now.plan, filters=(*own[:weakest], kept, *own[weakest + 1 :]))
+                yield replace(plan, filters=(*own[:weakest], kept, *own[weakest + 1 :]))
     for more in range(1, MOST_FILTERS - len(own) + 1):
         # Several more are of the largest: nobody hangs four small ones side by side.
         for model in sold if more == 1 else sold[-1:]:
-            yield replace(now.plan, filters=(*own, *[model] * more))
+            yield replace(plan, filters=(*own, *[model] * more))
 
 
 def plants(now: Standing, _: Key) -> Iterator[Plan]:
@@ -351,6 +371,8 @@ WARMTH = (
     "dawn_breathes",
 )
 """What a keeper turns the warmth for: nobody keeps animals colder so that they eat less."""
+CARRIED = ("media_carry", "turnover_fits", "drift_fits", "in_balance", "dawn_breathes", "circuit_carries")
+"""What a filter is bought for: nobody buys one for the few litres that it holds."""
 WARM_DAYS = ("summer_borne", "dawn_breathes", "water_suits", "plants_live")
 """What a fan is hung for."""
 LEVERS = (
@@ -374,7 +396,7 @@ LEVERS = (
         only=MIXED_FOR,
     ),
     Lever("plants", "Plants", ("planting",), 4, plants, ("nitrate_held",)),
-    Lever("filters", "Filter", ("filters",), 5, filters, ("media_carry", "turnover_fits")),
+    Lever("filters", "Filter", ("filters",), 5, filters, only=CARRIED),
     Lever("foam", "Foam", ("heat.base_foam_mm", "heat.side_foam_mm", "heat.foam_frac"), 4, foam),
     Lever("fan", "Fan", ("heat.fan_fitted", "heat.lid"), 4.2, fan, only=WARM_DAYS),
     Lever("heaters", "Heaters", ("heat.fitted_heaters", "heat.fitted_w", "heat.cut_out"), 5, heaters),

@@ -4,12 +4,14 @@ The search is greedy with two orders, and then pruned. While something falls sho
 levers that bear on it are tried from the cheapest, each from its least step, until one brings the check up and nothing
 new down; where none does, the one that leaves least amiss. The other order tries every step, and takes the one that
 leaves least amiss at once, even where one check only takes another's place. No set of checks is left short twice and
-none is larger than the one before, so it ends. At last every change without which nothing falls short again is taken back, the dearest first: what stays is needed. What
+none is larger than the one before, so it ends. Where no lever mends a check alone, it tries two cheap ones at once: water
+that is too cold and too hard shocks until both are mended. At last every change without which nothing falls short again is taken back, the dearest first: what stays is needed. What
 no lever in reach mends is named, and not said to be impossible.
 """
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
+from itertools import combinations, islice
 
 from loquen.core.graph.engine import Key
 from loquen.core.model.plan import Plan
@@ -21,7 +23,9 @@ from loquen.core.system.told import verdict_of
 
 MOST_MOVES = 14
 NO_PINS: frozenset[Key] = frozenset()
-Stop = Callable[[], bool]
+PAIRED = 3.0
+"""Levers up to this price are also tried two at once."""
+MOST_STEPS = 8
 
 
 @dataclass(frozen=True, slots=True)
@@ -130,13 +134,16 @@ def searched(start: Standing, levers: tuple[Lever, ...], pins: frozenset[Key], o
         if target is None:
             break
         found = best_step(trail.now, target, levers, pins, order, seen)
-        if found is None:
+        chain: tuple[tuple[Lever, Standing], ...] = (found,) if found else ()
+        if not chain and order is by_reach:
+            chain = pair(trail.now, target, levers, pins)
+        if not chain:
             trail.given_up.add(target)
             continue
-        lever, then = found
-        for path in difference(trail.now.plan, then.plan):
-            trail.owners[path] = lever
-        trail.now = Standing(then.plan, start.months_ahead)
+        for lever, then in chain:
+            for path in difference(trail.now.plan, then.plan):
+                trail.owners[path] = lever
+            trail.now = Standing(then.plan, start.months_ahead)
         seen.add(trail.now.short)
     return trail
 
@@ -174,6 +181,23 @@ def best_step(
         return None
     _, _, lever, then = min(found)
     return lever, then
+
+
+def pair(
+    now: Standing, target: Key, levers: tuple[Lever, ...], pins: frozenset[Key]
+) -> tuple[tuple[Lever, Standing], ...]:
+    """Two cheap levers that bring a check up together and nothing new down, one after the other; none where none do."""
+    cheap = [lever for lever in candidates(now, target, levers, pins) if lever.price <= PAIRED]
+    for one, other in combinations(cheap, 2):
+        for plan in islice(one.steps(now, target), MOST_STEPS):
+            half = now.other(plan) if sensible(plan) else None
+            if half is None or not half.short <= now.short:
+                continue
+            for whole in islice(other.steps(half, target), MOST_STEPS):
+                then = half.other(whole) if sensible(whole) else None
+                if then is not None and then.short < now.short and target not in then.short:
+                    return ((one, half), (other, then))
+    return ()
 
 
 def candidates(now: Standing, target: Key, levers: tuple[Lever, ...], pins: frozenset[Key]) -> Iterator[Lever]:

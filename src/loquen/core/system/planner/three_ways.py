@@ -21,12 +21,15 @@ from loquen.core.system.book import system_book
 from loquen.core.system.planner.first_plan import (
     IN_REACH,
     NEAR_USUAL,
+    delicate,
     fitted,
     in_sold_tanks,
+    is_easy,
     roomy,
     suited_to,
     warmed,
     with_least_work,
+    with_water_kept,
 )
 from loquen.core.system.planner.levers import (
     FOAM_MM,
@@ -195,8 +198,9 @@ def candidates(base: Plan, tank: Tank | None) -> Iterator[Standing]:
         beyond |= now.short - set(IN_REACH)
         yield now
         yield from variants(now, tank is not None, beyond)
-        since = 0 if len(now.short) < fewest else since + 1
-        fewest = min(fewest, len(now.short))
+        amiss = len(now.short) + is_rough(now.plan)
+        since = 0 if amiss < fewest else since + 1
+        fewest = min(fewest, amiss)
         if since >= FIELD and now.short <= beyond:
             return
 
@@ -244,11 +248,12 @@ def variants(now: Standing, glass_stays: bool, beyond: set[Key]) -> Iterator[Sta
 
 
 def with_care(plan: Plan) -> Plan:
-    """No change under a tenth, where a tenth holds as well."""
-    if plan.changes.change_frac >= LEAST_CHANGED:
-        return plan
-    more = replace(plan, changes=replace(plan.changes, change_frac=LEAST_CHANGED))
-    return more if Standing(more).short <= Standing(plan).short else plan
+    """No change under a tenth, where a tenth holds as well; and hardness kept as they want it."""
+    if plan.changes.change_frac < LEAST_CHANGED:
+        more = replace(plan, changes=replace(plan.changes, change_frac=LEAST_CHANGED))
+        plan = more if Standing(more).short <= Standing(plan).short else plan
+    kept = with_water_kept(plan)
+    return kept if kept == plan or Standing(kept).short <= Standing(plan).short else plan
 
 
 def thrifty(plan: Plan) -> Plan:
@@ -287,14 +292,19 @@ def with_thrifty_filter(plan: Plan) -> Plan:
 
 
 def measure(standing: Standing, want: Want) -> tuple[float, ...]:
-    """What a plan is ranked by: least amiss, then least of what is wanted least of."""
+    """What a plan is ranked by: least amiss, then changes that are easy, then least of what is wanted least of."""
     takes = standing.takes()
     by: dict[Want, tuple[float, ...]] = {
         "room": (takes.footprint_m2, takes.litres, takes.work_min),
         "work": (takes.work_min, takes.litres),
         "power": (takes.year_kwh, takes.litres),
     }
-    return (len(standing.short), *by[want])
+    return (len(standing.short) + is_rough(standing.plan), *by[want])
+
+
+def is_rough(plan: Plan) -> bool:
+    """Whether its changes are more than what is easy."""
+    return not is_easy(plan, plan.changes.weekdays, plan.changes.change_frac)
 
 
 def proposal(base: Plan, chosen: Standing, least: tuple[Want, ...], pins: frozenset[Key]) -> Proposal:
@@ -350,5 +360,12 @@ def notes(chosen: Standing) -> Iterator[Sentence]:
             width=Term(tank.tank_width_cm, "length"),
             height=Term(tank.tank_height_cm, "length"),
         )
+    if delicate(plan):
+        yield say(
+            "Delicate ones are among them: nitrate is held under {limit}.",
+            limit=Term(plan.changes.target_nitrate_mg_l, "nitrate"),
+        )
+    if plan.water.topped_up == "pure":
+        yield say("What evaporates is topped up with pure water, or hardness creeps up.")
     if len(plan.sources) > 1 and (share := purified_share(plan)) > 0:
         yield say("{share} of the change water is purified.", share=Term(share, "share"))
