@@ -78,6 +78,13 @@ def test_mesh_alone_does_where_the_hottest_day_is_then_hardly_more_than_they_bea
     assert all(row.plan.heat.fan_fitted for row in proposed(("goldfish_fancy", 3)))
 
 
+def test_no_chiller_is_bought_for_a_tank_that_was_closed_to_save_power():
+    """A neon under mesh is at 26 on the hottest day; foamed and tightly covered it would need 20 W of chilling."""
+    for row in proposed(("neon_tetra", 1), water=TAP):
+        assert (row.plan.heat.fan_fitted, row.plan.heat.chiller_w) == (False, 0)
+    assert {row.check for row in proposed(("neon_tetra", 1))[0].left} == {"company_fits"}
+
+
 def test_mesh_on_a_hot_day_is_told_as_it_would_be():
     made = ("long_hall", "tidal_corner", "rope_walk_b", "old_copper", "bottle_shelf")
     for plan in (getattr(sluice_street, name)() for name in made):

@@ -236,15 +236,20 @@ def in_larger(base: Plan) -> Iterator[Plan]:
 
 
 def variants(now: Standing, glass_stays: bool, beyond: set[Key]) -> Iterator[Standing]:
-    """The same planted, thrifty, and both; only what leaves nothing more short."""
+    """The same planted, thrifty, and both; only what leaves nothing more short, and buys no cooling for what it closed."""
     planted = next(plants(now, ""), None)
     tried = [thrifty(now.plan)] if planted is None else [planted, thrifty(now.plan), thrifty(planted)]
     for plan in tried:
         other = with_care(with_least_work(plan))
         if sensible(other):
             then = settled(other, glass_stays, beyond)
-            if then.short <= now.short:
+            if then.short <= now.short and cooling_of(then.plan) <= cooling_of(now.plan):
                 yield then
+
+
+def cooling_of(plan: Plan) -> int:
+    """What cools, as it costs: nothing, a fan, a chiller."""
+    return 2 if plan.heat.chiller_w > 0 else int(plan.heat.fan_fitted)
 
 
 def with_care(plan: Plan) -> Plan:
