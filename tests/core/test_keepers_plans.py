@@ -7,9 +7,10 @@ import pytest
 from loquen.core.data import library
 from loquen.core.model.plan import Group, Source
 from loquen.core.system.book import sheet_of
-from loquen.core.system.planner.levers import filters, sold_tank
 from loquen.core.system.planner.settle import settle
 from loquen.core.system.planner.standing import Standing
+from loquen.core.system.planner.steps.filters import filters
+from loquen.core.system.planner.steps.glass import sold_tank
 from loquen.core.system.planner.three_ways import RoomGiven, first_plans
 from loquen.core.system.told import is_short, verdict_of
 from loquen.demo import sluice_street

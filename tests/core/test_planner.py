@@ -10,9 +10,11 @@ from loquen.core.model.plan import PLAN, Filter, Group, Heat, Plan, Planting, Re
 from loquen.core.model.quantity import as_text
 from loquen.core.system.book import sheet_of
 from loquen.core.system.planner import first_plan
-from loquen.core.system.planner.levers import LEVERS, fan, sold_tank, touches
+from loquen.core.system.planner.levers import LEVERS, touches
 from loquen.core.system.planner.settle import settle
 from loquen.core.system.planner.standing import Standing, applied, difference
+from loquen.core.system.planner.steps.glass import sold_tank
+from loquen.core.system.planner.steps.warmth import fan
 from loquen.core.system.planner.three_ways import RoomGiven, first_plans
 from loquen.core.system.planner.ways_out import ways_out
 from loquen.core.system.told import is_short, verdict_of

@@ -18,7 +18,7 @@ from loquen.core.model.plan import PLAN
 from loquen.core.model.quantity import Choice, Quantity, Unit, kinds
 from loquen.core.model.room import ROOM
 from loquen.core.model.venture import VENTURE
-from loquen.core.system.planner import levers
+from loquen.core.system.planner.steps.filters import filter_of
 from loquen.core.system.propose import sump_sizing
 from loquen.store import currency
 from loquen.store.currency import Currency
@@ -130,7 +130,7 @@ def whole_library() -> LibraryOut:
     return LibraryOut(
         species=[species_out(row) for row in library.species().values()],
         filters=[
-            FilterOut(key=key, label=model.label, row=asdict(levers.filter_of(key)))
+            FilterOut(key=key, label=model.label, row=asdict(filter_of(key)))
             for key, model in library.filter_models().items()
         ],
         pumps=[

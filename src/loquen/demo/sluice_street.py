@@ -31,7 +31,7 @@ from loquen.core.model.plan import (
     Water,
 )
 from loquen.core.physics.nitrogen import NITRATE_PER_N
-from loquen.core.system.planner.levers import filter_of
+from loquen.core.system.planner.steps.filters import filter_of
 from loquen.demo import evenings, larder, newcomers, residents, stories, ventures
 from loquen.demo.fish_room import cellar_room
 from loquen.store import log, systems, waters

@@ -11,7 +11,7 @@ from loquen.core.model.plan import Changes, Group, Plan, Planting, RunIn, Tank, 
 from loquen.core.model.register import LifeEvent, Resident
 from loquen.core.model.venture import Broods, Colony, Costs, Raising, Sale, Stand, Venture
 from loquen.core.physics.nitrogen import NITRATE_PER_N
-from loquen.core.system.planner.levers import filter_of
+from loquen.core.system.planner.steps.filters import filter_of
 from loquen.demo.residents import day
 from loquen.store import register, systems
 from loquen.store.tables import VENTURE

@@ -11,7 +11,8 @@ export function TakesLines({ takes }: { takes: Takes }) {
     ...(takes.pure_l_wk >= 0.5
       ? [["Purified water", text(takes.pure_l_wk, "volume_per_week")] satisfies [string, string]]
       : []),
-    ["Power a year", `${text(takes.year_kwh, "energy")}, ${text(takes.year_money, "money")}`],
+    ["Power a year", text(takes.year_kwh, "energy")],
+    ["Its price a year", text(takes.year_money, "money")],
   ];
   return (
     <dl className="text-sm">

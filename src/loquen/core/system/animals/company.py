@@ -58,6 +58,8 @@ def leeways(temp_leeway_k: float, ph_leeway: float, hardness_leeway_deg: float) 
     return Leeways(temp_leeway_k, ph_leeway, hardness_leeway_deg)
 
 
+SEA_SALT_DGH_PER_PPT = 10.1
+"""Calcium and magnesium of 10.28 and 52.8 mmol/kg at 35 of sea water, recalled; 0.1785 mmol to a degree."""
 RANGES: tuple[tuple[str, str, str, str], ...] = (
     ("temperature", "temperature", "temp_low_c", "temp_high_c"),
     ("pH", "ph", "ph_low", "ph_high"),
@@ -369,7 +371,16 @@ def suited(
             found[HARDNESS] = replace(
                 then, sentence=Sentence(then.sentence.text + ". It settles there from {now}", terms)
             )
+    if found[HARDNESS].state != "holds" and salted_hard(animal, tank_salinity_ppt, tank_gh_dgh):
+        said = say("{value}, and what the sea salt adds", value=Term(tank_gh_dgh, "hardness"))
+        found[HARDNESS] = Finding((animal.common,), RANGES[HARDNESS][0], "holds", said)
     return tuple(found)
+
+
+def salted_hard(animal: Species, salinity_ppt: float, gh_dgh: float) -> bool:
+    """Whether the salt that a kind wants makes up for what its water lacks in hardness."""
+    salted = 0 < animal.salinity_low_ppt <= salinity_ppt
+    return salted and gh_dgh < animal.gh_low_dgh <= gh_dgh + SEA_SALT_DGH_PER_PPT * salinity_ppt
 
 
 def verdict_over(findings: list[Finding], fine: str) -> Verdict:

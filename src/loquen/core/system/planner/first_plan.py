@@ -3,6 +3,7 @@
 import math
 from collections.abc import Iterator
 from dataclasses import replace
+from itertools import chain
 
 from loquen.core.data import library
 from loquen.core.errors import NamedCase
@@ -10,9 +11,12 @@ from loquen.core.model.plan import Filter, Group, Heat, Lamp, Light, Plan, Recip
 from loquen.core.physics.chemistry import ph_from_kh_co2
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.book import sheet_of
-from loquen.core.system.planner.levers import fan, filter_of, sold_tank, surface
 from loquen.core.system.planner.standing import Standing
-from loquen.core.system.planner.waters import hardness_borne
+from loquen.core.system.planner.steps.changing import delicate, hard_regime, regime
+from loquen.core.system.planner.steps.filters import filter_of, surface
+from loquen.core.system.planner.steps.glass import sold_tank
+from loquen.core.system.planner.steps.warmth import BASKING_C, BASKING_LAMPS, fan
+from loquen.core.system.planner.steps.water import hardness_borne
 from loquen.core.system.told import is_short, verdict_of
 
 SPACE_CHECKS = ("litres_enough", "length_enough", "width_enough")
@@ -36,7 +40,6 @@ IN_REACH = (
 FIRST_KIND = "canister"
 MOST_ALIKE = 3
 """Filters of the largest size beside each other."""
-BASKING_C = 33.0
 USUAL_CO2_MG_L = 10.0
 """In a tank with animals, where nobody adds any; keepers' practice, unverified."""
 CHILLER_GRAIN_W = 10.0
@@ -45,14 +48,8 @@ COOLED_BELOW_K = 1.0
 NEAR_USUAL = 0.9
 """Of the turnover that is usual, what a proposed filter brings at least."""
 LAMP_W_PER_CM = 0.25
-MOST_AT_ONCE, DELICATE_AT_ONCE, MOST_DAYS = 0.5, 0.3, 3
-"""Of its water that a proposed plan changes at a time, and days a week, where that holds; keepers' practice, unverified."""
 DELICATE_NITRATE_MG_L = 20 / NITRATE_PER_N
 """Nitrate that a plan for delicate kinds is held under; others have the usual limit. Keepers' practice, unverified."""
-BASKING_LAMPS = (
-    Lamp(lamp_kind="basking", lamp_w=50.0, lamp_h=8.0),
-    Lamp(lamp_kind="uvb", lamp_w=24.0, lamp_h=8.0, lamp_cm=25.0),
-)
 
 
 def from_animals(name: str, animals: tuple[Group, ...]) -> Plan:
@@ -154,11 +151,6 @@ def with_cooling(plan: Plan) -> Plan:
     return replace(plan, heat=replace(plan.heat, chiller_w=math.ceil(needed / CHILLER_GRAIN_W) * CHILLER_GRAIN_W))
 
 
-def delicate(plan: Plan) -> bool:
-    """Whether any of its animals bears little at a change."""
-    return any(library.species()[group.species].shock_class == "sensitive" for group in plan.animals)
-
-
 def warmed(plan: Plan) -> Plan:
     """The plan kept in the middle of what all bear, heated where its room is usually colder than that; and no colder than
     the room usually is, as long as that is well within what they bear."""
@@ -245,26 +237,10 @@ def with_changes(plan: Plan) -> Plan:
     return with_least_work(plan)
 
 
-def is_easy(plan: Plan, weekdays: tuple[str, ...], change_frac: float) -> bool:
-    """Whether such changes take little enough at once for these animals, on few enough days for a keeper."""
-    most = DELICATE_AT_ONCE if delicate(plan) else MOST_AT_ONCE
-    return change_frac <= most and len(weekdays) <= MOST_DAYS
-
-
 def with_least_work(plan: Plan) -> Plan:
-    """The regime of least work that holds, where there is one; of those that are easy on animals and keeper, where there is one."""
-    sheet = sheet_of(plan)
-    holding = [
-        regime
-        for regime in sheet.value("regimes")
-        if regime.peak_nitrate_mg_l <= plan.changes.target_nitrate_mg_l and not regime.shocks
-    ]
-    easy = (regime for regime in holding if is_easy(plan, regime.weekdays, regime.change_frac))
-    least = next(easy, holding[0] if holding else None)
-    if least is None:
-        return plan
-    regime = {"regime": "weekdays", "weekdays": least.weekdays, "change_frac": least.change_frac}
-    return replace(plan, changes=replace(plan.changes, **regime))
+    """The regime of least work that holds, easy on animals and keeper where that does, where there is one."""
+    now = Standing(plan)
+    return next(chain(regime(now, "nitrate_held"), hard_regime(now, "nitrate_held")), plan)
 
 
 def suited_to(plan: Plan) -> Plan:

@@ -2,22 +2,25 @@
 
 The search is greedy with two orders, and then pruned. While something falls short, the first such check is taken, and
 levers that bear on it are tried from the cheapest, each from its least step, until one brings the check up and nothing
-new down; where none does, the one that leaves least amiss. The other order tries every step, and takes the one that
+new down; where none does, the one that brings least new down, or the next check is taken; animals go last. The other order tries every step, and takes the one that
 leaves least amiss at once, even where one check only takes another's place. No set of checks is left short twice and
 none is larger than the one before, so it ends. Where no lever mends a check alone, it tries two cheap ones at once: water
 that is too cold and too hard shocks until both are mended. At last every change without which nothing falls short again is taken back, the dearest first: what stays is needed. What
 no lever in reach mends is named, and not said to be impossible.
 """
 
+import math
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from itertools import combinations, islice
 
+from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Key
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence
 from loquen.core.system.planner.levers import FACTS, GIVEN_AWAY, LEVERS, Lever, singles, touches
 from loquen.core.system.planner.standing import Changes, Standing, Takes, applied, difference, sensible
+from loquen.core.system.planner.steps.changing import MOST_DAYS
 from loquen.core.system.planner.words import Moved, moved
 from loquen.core.system.told import verdict_of
 
@@ -26,6 +29,9 @@ NO_PINS: frozenset[Key] = frozenset()
 PAIRED = 3.0
 """Levers up to this price are also tried two at once."""
 MOST_STEPS = 8
+EACH, DOUBLED = 1.5, 4.0
+"""Effort of a change beside its price, and of glass for each time it is twice as large."""
+ONE_STEP = 8.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,11 +70,10 @@ class Settled:
 
 @dataclass
 class Trail:
-    """Where a search stands: which lever last moved which input, and what was given up."""
+    """Where a search stands, and which lever last moved which input."""
 
     now: Standing
     owners: dict[Key, Lever]
-    given_up: set[Key]
 
 
 def settle(
@@ -102,10 +107,10 @@ def brought(
     found = []
     for order in (by_price, by_reach):
         found.append(pruned(start, searched(start, free, pins, order)))
-        # One change that mends all can not be bettered.
-        if not found[-1][0].short and len(found[-1][1]) <= 1:
+        # One change that mends all, and is no glass, can not be bettered.
+        if not found[-1][0].short and len(found[-1][1]) <= 1 and effort(start, *found[-1]) <= ONE_STEP:
             break
-    return min(found, key=lambda one: rank(*one))
+    return min(found, key=lambda one: rank(start, *one))
 
 
 def ordered(now: Standing) -> list[Key]:
@@ -117,35 +122,51 @@ Order = Callable[[Standing, Standing, Lever], tuple[float, ...]]
 
 
 def by_price(now: Standing, then: Standing, lever: Lever) -> tuple[float, ...]:
-    """The cheapest first, of those that bring nothing new down."""
-    return (lever.price >= GIVEN_AWAY, len(then.short - now.short), lever.price, len(then.short))
+    """The cheapest first, of those that bring least new down; of one lever the least step."""
+    return (len(then.short - now.short), lever.price)
 
 
 def by_reach(now: Standing, then: Standing, lever: Lever) -> tuple[float, ...]:
     """What leaves least amiss first."""
-    return (lever.price >= GIVEN_AWAY, len(then.short), lever.price)
+    return (len(then.short), lever.price)
+
+
+Chain = tuple[tuple[Lever, Standing], ...]
+"""Levers one after the other, and where the plan stands after each."""
 
 
 def searched(start: Standing, levers: tuple[Lever, ...], pins: frozenset[Key], order: Order) -> Trail:
-    trail = Trail(start, {}, set())
+    trail = Trail(start, {})
     seen = {start.short}
     for _ in range(MOST_MOVES):
-        target = next((key for key in ordered(trail.now) if key not in trail.given_up), None)
-        if target is None:
-            break
-        found = best_step(trail.now, target, levers, pins, order, seen)
-        chain: tuple[tuple[Lever, Standing], ...] = (found,) if found else ()
-        if not chain and order is by_reach:
-            chain = pair(trail.now, target, levers, pins)
-        if not chain:
-            trail.given_up.add(target)
-            continue
+        chain = next_steps(trail.now, levers, pins, order, seen)
         for lever, then in chain:
             for path in difference(trail.now.plan, then.plan):
                 trail.owners[path] = lever
             trail.now = Standing(then.plan, start.months_ahead)
+        if not chain:
+            break
         seen.add(trail.now.short)
     return trail
+
+
+def next_steps(
+    now: Standing, levers: tuple[Lever, ...], pins: frozenset[Key], order: Order, seen: set[frozenset[Key]]
+) -> Chain:
+    """What mends the first check that anything mends: one lever, else two at once, and only then fewer animals."""
+    kept = tuple(lever for lever in levers if lever.price < GIVEN_AWAY)
+    away = tuple(lever for lever in levers if lever.price >= GIVEN_AWAY)
+    short = ordered(now)
+    for target in short:
+        if found := best_step(now, target, kept, pins, order, seen):
+            return (found,)
+    for target in short if order is by_reach else ():
+        if found_two := pair(now, target, kept, pins):
+            return found_two
+    for target in short:
+        if found := best_step(now, target, away, pins, order, seen):
+            return (found,)
+    return ()
 
 
 def best_step(
@@ -160,11 +181,7 @@ def best_step(
     found: list[tuple[tuple[float, ...], int, Lever, Standing]] = []
     for lever in candidates(now, target, levers, pins):
         cheapest = min(found, default=None)
-        if (
-            order is by_price
-            and cheapest is not None
-            and (lever.price >= GIVEN_AWAY, 0, lever.price) > cheapest[0][:3]
-        ):
+        if order is by_price and cheapest is not None and (0, lever.price) > cheapest[0]:
             break
         for plan in lever.steps(now, target):
             then = now.other(plan)
@@ -183,9 +200,7 @@ def best_step(
     return lever, then
 
 
-def pair(
-    now: Standing, target: Key, levers: tuple[Lever, ...], pins: frozenset[Key]
-) -> tuple[tuple[Lever, Standing], ...]:
+def pair(now: Standing, target: Key, levers: tuple[Lever, ...], pins: frozenset[Key]) -> Chain:
     """Two cheap levers that bring a check up together and nothing new down, one after the other; none where none do."""
     cheap = [lever for lever in candidates(now, target, levers, pins) if lever.price <= PAIRED]
     for one, other in combinations(cheap, 2):
@@ -239,10 +254,19 @@ def together(plan: Plan, groups: Groups) -> Plan:
     return applied(plan, changes)
 
 
-def rank(end: Standing, groups: Groups) -> tuple[float, ...]:
-    """Least left over, then no animal given away, then the fewest changes, then the cheapest."""
+def rank(start: Standing, end: Standing, groups: Groups) -> tuple[float, ...]:
+    """Least left over, then no animal given away, then the least effort, then the fewest changes."""
     away = any(lever.price >= GIVEN_AWAY for lever, _ in groups)
-    return (len(end.short), away, len(groups), sum(lever.price for lever, _ in groups))
+    return (len(end.short), away, effort(start, end, groups), len(groups))
+
+
+def effort(start: Standing, end: Standing, groups: Groups) -> float:
+    """What changes ask of a keeper: each its price and a step of its own, glass more by how much larger it is, and every day
+    a week beyond a few on which water is changed."""
+    litres, before = number(end.sheet, "real_volume_l"), number(start.sheet, "real_volume_l")
+    grown = math.log2(litres / before) if litres and before and litres > before else 0.0
+    days = len(end.plan.changes.weekdays) - max(MOST_DAYS, len(start.plan.changes.weekdays))
+    return sum(EACH + lever.price for lever, _ in groups) + DOUBLED * grown + EACH * max(0, days)
 
 
 def move_of(start: Standing, end: Standing, lever: Lever, changes: Changes, groups: Groups) -> Move:

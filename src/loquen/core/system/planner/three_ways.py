@@ -21,29 +21,22 @@ from loquen.core.system.book import system_book
 from loquen.core.system.planner.first_plan import (
     IN_REACH,
     NEAR_USUAL,
-    delicate,
     fitted,
     in_sold_tanks,
-    is_easy,
     roomy,
     suited_to,
     warmed,
     with_least_work,
     with_water_kept,
 )
-from loquen.core.system.planner.levers import (
-    FOAM_MM,
-    FOAMED_FRAC,
-    LEVERS,
-    Lever,
-    filter_of,
-    plants,
-    sold_tank,
-    touches,
-)
+from loquen.core.system.planner.levers import LEVERS, Lever, touches
 from loquen.core.system.planner.settle import Groups, Left, Move, brought, left_of, move_of, ordered
 from loquen.core.system.planner.standing import Standing, Takes, difference, sensible
-from loquen.core.system.planner.waters import PURE, hardness_borne, purified_share, with_purified
+from loquen.core.system.planner.steps.changing import delicate, is_easy
+from loquen.core.system.planner.steps.filters import filter_of
+from loquen.core.system.planner.steps.glass import plants, sold_tank
+from loquen.core.system.planner.steps.warmth import FOAM_MM, FOAMED_FRAC
+from loquen.core.system.planner.steps.water import PURE, hardness_borne, purified_share, with_purified
 
 Want = Literal["room", "work", "power"]
 WANTS: tuple[Want, ...] = ("room", "work", "power")
@@ -334,7 +327,9 @@ def by_lever(before: Plan, after: Plan) -> Groups:
     def moved_by(lever: Lever) -> int:
         return sum(any(touches(move, path) for move in lever.moves) for path in changes)
 
-    levers = sorted(LEVERS, key=moved_by, reverse=True)
+    # A display lamp of another strength is nobody's lamp to bask by: that lever brings rows.
+    known = [lever for lever in LEVERS if "lamps" not in lever.moves or "lamps" in changes]
+    levers = sorted(known, key=moved_by, reverse=True)
     for path, value in changes.items():
         lever = next((lever for lever in levers if any(touches(move, path) for move in lever.moves)), REST)
         groups.setdefault(lever.key, (lever, {}))[1][path] = value

@@ -9,7 +9,10 @@ from loquen.core.system.planner.levers import LEVERS
 from loquen.core.system.planner.standing import Standing, applied, difference, sensible
 from loquen.core.system.planner.words import joined, moved
 
-QUICK = ("regime", "returns", "warmed", "hardness", "minerals", "topped_up", "mix", "fan", "chiller")
+QUICK = (
+    *("regime", "hard_regime", "returns", "warmed", "hardness", "minerals", "salt", "topped_up", "mix"),
+    *("sun", "fan", "chiller"),
+)
 """Levers with a step or three: what they would do is known while a page is open. The others wait to be asked to settle."""
 
 
@@ -28,8 +31,9 @@ class WaysOut:
             if lever.key not in QUICK or not lever.bears_on(self.now, check):
                 continue
             plan = next((plan for plan in lever.steps(self.now, check) if self.mends(plan, check)), None)
-            if plan is not None:
-                changes = difference(self.now.plan, plan)
+            changes = difference(self.now.plan, plan) if plan is not None else {}
+            # Many changes are not told beside a few that are easy.
+            if not changes.keys() <= taken:
                 rows = moved(self.now.sheet, self.now.plan, changes)
                 told = [say(f"{row.label}: {row.after.text}", **row.after.terms) for row in rows]
                 found.append(Remedy(joined(told, ", "), changes))

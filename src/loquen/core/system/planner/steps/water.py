@@ -1,10 +1,11 @@
-"""Change water mixed with purified or rain water, and hardened again where the mix is too soft."""
+"""Change water warmed, salted, hardened, mixed with purified or rain water; evaporation topped up with pure water."""
 
 from collections.abc import Iterator
 from dataclasses import replace
 
 from loquen.core.data import library
 from loquen.core.graph.asking import number
+from loquen.core.graph.engine import Key
 from loquen.core.model.plan import PLAN, Plan, Source
 from loquen.core.system.planner.standing import Standing
 
@@ -121,3 +122,43 @@ def minerals(now: Standing, _: str) -> Iterator[Plan]:
             return
     yield replace(now.plan, recipe=replace(now.plan.recipe, target_gh_dgh=wanted))
     yield hardened(now.plan, wanted)
+
+
+KH_MARGIN_DKH = 0.5
+
+
+def warmed(now: Standing, _: Key) -> Iterator[Plan]:
+    """Change water at the tank's own warmth."""
+    water = number(now.sheet, "water_c")
+    if water is not None and abs(water - now.plan.water.source_c) > 0.1:
+        yield replace(now.plan, water=replace(now.plan.water, source_c=round(min(40.0, water), 1)))
+
+
+def topped_up(now: Standing, _: Key) -> Iterator[Plan]:
+    """Evaporation topped up with pure water: what is dissolved does not creep up."""
+    if now.plan.water.topped_up != "pure":
+        yield replace(now.plan, water=replace(now.plan.water, topped_up="pure"))
+
+
+def salt(now: Standing, _: Key) -> Iterator[Plan]:
+    """Salinity in the middle of what all bear, where it is outside of it."""
+    kinds = [library.species()[group.species] for group in now.plan.animals]
+    low = max((kind.salinity_low_ppt for kind in kinds), default=0.0)
+    high = min((kind.salinity_high_ppt for kind in kinds), default=0.0)
+    salinity = number(now.sheet, "tank_salinity_ppt")
+    if salinity is not None and low <= high and not low <= salinity <= high:
+        wanted = round((low + high) / 2, 1) if low > 0 else 0.0
+        yield replace(now.plan, water=replace(now.plan.water, salinity_by="ppt", salinity_ppt=wanted))
+
+
+def hardness(now: Standing, _: Key) -> Iterator[Plan]:
+    """Carbonate hardness weighed into the change water: as much as is left for them, and in reserve, before the next."""
+    low = max((library.species()[group.species].kh_low_dkh for group in now.plan.animals), default=0.0)
+    left, new = number(now.sheet, "settled_kh_dkh"), number(now.sheet, "new_kh_dkh")
+    if left is None or new is None:
+        return
+    base = max(low, now.sheet.constants["kh_low_dkh"].value) + new - left
+    for more in (KH_MARGIN_DKH, 2.0, 4.0):
+        wanted = round(base + more, 1)
+        if wanted > new and wanted <= 30:
+            yield replace(now.plan, recipe=replace(now.plan.recipe, target_kh_dkh=wanted))
