@@ -155,3 +155,22 @@ def test_two_cheap_levers_mend_together_what_neither_mends_alone():
     for move in found.moves:
         alone = settle(cold, frozenset({"animals", "changes", "tank", *(path for path in move.changes)}))
         assert [row.check for row in alone.left] == ["no_shock"]
+
+
+def test_tap_is_softened_by_its_carbonate_too():
+    """Bees want 0 to 1 dKH and 4 GH: tap of 5.1 to 0.75 with 0.2 is 7.91 parts of purified to one, and gypsum again."""
+    [row, *_] = proposed(("shadow_bee_shrimp", 20), water=TAP)
+    own, pure = row.plan.sources
+    assert pure.src_parts / own.src_parts == pytest.approx((5.1 - 0.75) / (0.75 - 0.2), abs=0.01)
+    sheet, kind = sheet_of(row.plan), library.species()["shadow_bee_shrimp"]
+    assert sheet.value("settled_kh_dkh") <= kind.kh_high_dkh == 1
+    assert row.plan.recipe.target_gh_dgh == kind.gh_low_dgh + 1
+    assert sheet.value("settled_gh_dgh") >= kind.gh_low_dgh
+    assert not row.left
+
+
+def test_no_tank_is_proposed_that_can_not_be_entered():
+    """Thirty thousand litres of turtles: ten metres is the end, and what falls short is told."""
+    [row, *_] = proposed(("fly_river_turtle", 20))
+    assert row.plan.tank.tank_length_cm == 1000
+    assert "litres_enough" in {left.check for left in row.left}

@@ -46,9 +46,13 @@ NEAR = 1.03
 LARGER = 1.1
 MOST_LARGER = 12
 GRAIN_CM = 10.0
+LONGEST_CM, WIDEST_CM = 1000.0, 500.0
+"""Beyond which a plan is no tank any more."""
 LEAST_CHANGED = 0.1
 """Of its water each time: who changes less leaves what nobody measures to pile up."""
 LOW_PART = 0.3
+KH_WITHIN = 0.75
+"""Of the most carbonate hardness that they want, what a mix is brought to."""
 KEPT = frozenset({"animals"})
 REST = Lever("rest", "And", (), 9.0, lambda now, _: iter(()))
 
@@ -159,23 +163,31 @@ def with_room(plan: Plan, room: RoomGiven | None) -> Plan:
 
 
 def with_water(plan: Plan, water: Source | None) -> Plan:
-    """The plan on a given water: softened with purified water where it is too hard for them, hardened where too soft."""
+    """The plan on a given water: softened with purified water where it is too hard for them, by GH or by KH, and hardened
+    where it, or what it is softened to, has too little GH."""
     if water is None:
         return plan
     low, high = hardness_borne(plan)
     own = replace(water, src_parts=1.0)
-    gh = own.src_gh_dgh
-    sources: tuple[Source, ...] = (own,)
-    recipe = plan.recipe
-    if gh > high:
-        wanted = max(low, high - 1.0)
-        # So many parts of purified water to one of this that the mix comes to what is wanted.
-        parts = (gh - wanted) / max(wanted - PURE.src_gh_dgh, 0.1)
-        sources, gh = with_purified(replace(plan, sources=sources), parts / (1 + parts)).sources, wanted
-    elif gh < low:
-        gh = low + 1.0
-        recipe = replace(recipe, target_gh_dgh=gh)
-    return replace(plan, sources=sources, recipe=recipe, water=replace(plan.water, tank_gh_dgh=round(gh, 1)))
+    kh_high = min((library.species()[group.species].kh_high_dkh for group in plan.animals), default=math.inf)
+    parts = 0.0
+    if own.src_gh_dgh > high:
+        parts = parts_of_pure(own.src_gh_dgh, max(low, high - 1.0), PURE.src_gh_dgh)
+    if own.src_kh_dkh > kh_high:
+        parts = max(parts, parts_of_pure(own.src_kh_dkh, KH_WITHIN * kh_high, PURE.src_kh_dkh))
+    mixed = replace(plan, sources=(own,))
+    if parts > 0:
+        mixed = with_purified(mixed, parts / (1 + parts))
+    gh = (own.src_gh_dgh + parts * PURE.src_gh_dgh) / (1 + parts)
+    if gh < low:
+        gh = min(low + 1.0, high)
+        mixed = replace(mixed, recipe=replace(mixed.recipe, target_gh_dgh=round(gh, 1)))
+    return replace(mixed, water=replace(mixed.water, tank_gh_dgh=round(gh, 1)))
+
+
+def parts_of_pure(hard: float, wanted: float, pure: float) -> float:
+    """So many parts of purified water to one of hard, that the mix comes to what is wanted."""
+    return (hard - wanted) / max(wanted - pure, 0.1)
 
 
 def candidates(base: Plan, tank: Tank | None) -> Iterator[Standing]:
@@ -219,8 +231,8 @@ def in_larger(base: Plan) -> Iterator[Plan]:
     for _ in range(MOST_LARGER):
         tank = replace(
             tank,
-            tank_length_cm=math.ceil(tank.tank_length_cm * LARGER / GRAIN_CM) * GRAIN_CM,
-            tank_width_cm=math.ceil(tank.tank_width_cm * LARGER / GRAIN_CM) * GRAIN_CM,
+            tank_length_cm=min(LONGEST_CM, math.ceil(tank.tank_length_cm * LARGER / GRAIN_CM) * GRAIN_CM),
+            tank_width_cm=min(WIDEST_CM, math.ceil(tank.tank_width_cm * LARGER / GRAIN_CM) * GRAIN_CM),
         )
         plan = replace(base, tank=tank)
         if roomy(plan):
