@@ -151,7 +151,7 @@ def water_of(database: Database, number: int | None) -> Source | None:
 
 @router.post("/settle", response_model=SettledOut)
 async def settle_plan(wanted: ToSettle, request: Request) -> Response:
-    """The fewest changes found with which nothing falls short, none of them to what is pinned."""
+    """The changes of least effort found with which nothing falls short, none of them to what is pinned."""
 
     def whole() -> Response:
         pins = frozenset(pin for pin in wanted.pins if pin.split(".")[0] in PLAN.sections)

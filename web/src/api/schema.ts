@@ -669,7 +669,7 @@ export interface paths {
         put?: never;
         /**
          * Settle Plan
-         * @description The fewest changes found with which nothing falls short, none of them to what is pinned.
+         * @description The changes of least effort found with which nothing falls short, none of them to what is pinned.
          */
         post: operations["settle_plan_api_plan_settle_post"];
         delete?: never;

@@ -1,12 +1,12 @@
-"""Settling a plan: the smallest set of changes found with which nothing falls short, pins kept.
+"""Settling a plan: the changes of least effort found with which nothing falls short, pins kept.
 
-The search is greedy with two orders, and then pruned. While something falls short, the first such check is taken, and
-levers that bear on it are tried from the cheapest, each from its least step, until one brings the check up and nothing
-new down; where none does, the one that brings least new down, or the next check is taken; animals go last. The other order tries every step, and takes the one that
-leaves least amiss at once, even where one check only takes another's place. No set of checks is left short twice and
-none is larger than the one before, so it ends. Where no lever mends a check alone, it tries two cheap ones at once: water
-that is too cold and too hard shocks until both are mended. At last every change without which nothing falls short again is taken back, the dearest first: what stays is needed. What
-no lever in reach mends is named, and not said to be impossible.
+The search is greedy with two orders, and then pruned. While something falls short, the checks are taken in turn, and the
+levers that bear on one are tried from the cheapest, each from its least step, until one brings it up and nothing new down;
+where none does, that which brings least new down. The other order tries every step, and takes the one that leaves least
+amiss at once, even where one check only takes another's place; where no lever mends a check alone, it tries two cheap ones
+at once: water that is too cold and too hard shocks until both are mended. Animals go last. No set of checks is left short
+twice and none is larger than the one before, so it ends. At last every change without which nothing falls short again is
+taken back, the dearest first: what stays is needed. What no lever in reach mends is named, and not said to be impossible.
 """
 
 import math
@@ -82,7 +82,7 @@ def settle(
     months_ahead: float | None = None,
     levers: tuple[Lever, ...] = LEVERS,
 ) -> Settled:
-    """The plan with the fewest changes found that leave nothing short, none of them to a pinned input.
+    """The plan with the changes of least effort found that leave nothing short, none of them to a pinned input.
 
     Parameters:
         plan: Plan, one that does not contradict itself.

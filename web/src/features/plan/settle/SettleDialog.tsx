@@ -9,7 +9,7 @@ import { TakesMore } from "@/ui/figures/TakesLines";
 import { usePlan, usePlanInUse, useSession } from "../context";
 import { Pins, wordsOf } from "./Pins";
 
-/** The fewest changes found with which nothing falls short, each a switch; pins stay as they are. */
+/** The changes of least effort with which nothing falls short, each a switch; pins stay as they are. */
 export function SettleDialog({
   open,
   onOpenChange,
@@ -44,7 +44,7 @@ function Settling({ close }: { close: () => void }) {
   return (
     <>
       <p className="mb-3 text-quiet">
-        The fewest changes found with which nothing falls short. Without any one of them something would.
+        The changes of least effort found with which nothing falls short. Without any one of them something would.
       </p>
       <Pins pins={pins} setPins={(next) => (setOff([]), setPins(next))} />
       {asking.error && (
@@ -54,7 +54,7 @@ function Settling({ close }: { close: () => void }) {
       )}
       {asking.isFetching && !found && (
         <p role="status" className="text-quiet">
-          Looking for the fewest changes…
+          Looking for the least that settles it…
         </p>
       )}
       {found && (
