@@ -7,6 +7,7 @@ import pytest
 from loquen.core.data import library
 from loquen.core.model.plan import Group, Source
 from loquen.core.system.book import sheet_of
+from loquen.core.system.planner.levers import LEVERS
 from loquen.core.system.planner.settle import settle
 from loquen.core.system.planner.standing import Standing
 from loquen.core.system.planner.steps.filters import filters
@@ -54,6 +55,8 @@ def test_a_keepers_plan_holds_with_easy_changes_and_enough_filter(who):
         enough = sheet.value("turnover_per_h") >= 0.9 * sheet.value("turnover_low_per_h")
         assert enough or [f.rated_lph for f in plan.filters] == [3500] * 3
         assert sheet.value("turnover_per_h") <= 1.5 * sheet.value("turnover_high_per_h")
+        # None of them needs air stones: a surface that is moved does, where it has to.
+        assert plan.air.stones_lph == 0
         for group in plan.animals:
             kind = library.species()[group.species]
             assert sheet.value("settled_kh_dkh") >= kind.kh_low_dkh
@@ -127,6 +130,9 @@ def test_no_filter_is_bought_for_the_water_it_holds():
     assert is_short(sheet_of(seldom), "nitrate_held")
     found = settle(seldom, frozenset({"animals", "changes"}))
     assert "filters" not in [move.lever for move in found.moves]
+    [lever] = [lever for lever in LEVERS if lever.key == "filters"]
+    bought_for = [lever.bears_on(Standing(plan), key) for key in ("nitrate_held", "media_carry", "turnover_fits")]
+    assert bought_for == [False, True, True]
 
 
 def test_no_filter_is_proposed_that_makes_a_storm():
