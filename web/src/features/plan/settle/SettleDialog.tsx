@@ -44,7 +44,8 @@ function Settling({ close }: { close: () => void }) {
   return (
     <>
       <p className="mb-3 text-quiet">
-        The changes of least effort found with which nothing falls short. Without any one of them something would.
+        The changes of least effort found with which nothing falls short. Without any one of them something
+        would.
       </p>
       <Pins pins={pins} setPins={(next) => (setOff([]), setPins(next))} />
       {asking.error && (
