@@ -19,8 +19,19 @@ FLAGS = [
     "--disable-sync",
 ]
 # Waiting for a condition is done in the page itself: its content policy forbids conditions sent as text.
-UNTIL_HIGH = """height => new Promise((done) => {
-  const look = () => (innerHeight === height ? done() : requestAnimationFrame(look));
+UNTIL_STILL = """height => new Promise((done) => {
+  let before = 0;
+  let still = 0;
+  let left = 900;
+  const look = () => {
+    const now = document.documentElement.scrollHeight;
+    const busy = document.querySelector('[aria-busy="true"]') !== null || innerHeight !== height;
+    still = busy || now !== before ? 0 : still + 1;
+    before = now;
+    left -= 1;
+    if (still > 20 || left === 0) done();
+    else requestAnimationFrame(look);
+  };
   look();
 })"""
 HIGHER = "document.documentElement.scrollHeight > innerHeight"
@@ -86,13 +97,13 @@ def serious(page):
     def check():
         page.evaluate("document.fonts.ready")
         page.wait_for_load_state("networkidle")
-        # A list that is still being filled grows while the page is unrolled.
-        for _ in range(5):
+        # A list is given part by part: the end of one, come into view, asks for the next.
+        for _ in range(20):
+            page.evaluate(UNTIL_STILL, page.viewport_size["height"])
             if not page.evaluate(HIGHER):
                 break
             height = page.evaluate("document.documentElement.scrollHeight") + 800
             page.set_viewport_size({"width": page.viewport_size["width"], "height": height})
-            page.evaluate(UNTIL_HIGH, height)
         page.evaluate(AXE.read_text(encoding="utf-8"))
         found = page.evaluate("() => axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] })")
         bad = [v for v in found["violations"] if v["impact"] in ("serious", "critical")]
