@@ -7,8 +7,10 @@ import pytest
 from loquen.core.data import library
 from loquen.core.model.plan import Group, Source
 from loquen.core.system.book import sheet_of
+from loquen.core.system.planner import three_ways
+from loquen.core.system.planner.first_plan import with_water_kept
 from loquen.core.system.planner.levers import LEVERS
-from loquen.core.system.planner.settle import settle
+from loquen.core.system.planner.settle import brought, settle
 from loquen.core.system.planner.standing import Standing
 from loquen.core.system.planner.steps.filters import filters
 from loquen.core.system.planner.steps.glass import sold_tank
@@ -49,7 +51,13 @@ def test_a_keepers_plan_holds_with_easy_changes_and_enough_filter(who):
         assert plan.changes.change_frac <= (0.3 if sensitive else 0.5)
         assert len(plan.changes.weekdays) <= 3
         limit = (20 if sensitive else 40) / NITRATE_PER_N
-        assert sheet.value("peak_nitrate_mg_l") <= limit
+        # With a tenth to spare, but where half of it on three days is what an easy keeper can do.
+        most = sum(n * f for n, f in [(len(plan.changes.weekdays), plan.changes.change_frac)])
+        assert sheet.value("peak_nitrate_mg_l") <= (
+            limit if most >= 3 * (0.25 if sensitive else 0.45) else 0.9 * limit
+        )
+        gas = verdict_of(sheet, "gas_borne")
+        assert gas is None or gas.state == "holds"
         assert ["Delicate ones" in note.text for note in row.notes].count(True) == sensitive
         # Nine tenths of what is usual, or three of the largest that are sold.
         enough = sheet.value("turnover_per_h") >= 0.9 * sheet.value("turnover_low_per_h")
@@ -105,15 +113,79 @@ def test_mesh_on_a_hot_day_is_told_as_it_would_be():
 
 def test_what_evaporates_is_topped_up_with_pure_water_where_hardness_would_creep():
     """Tap of 9.2 mixed to 7 for cardinals that bear 8: under mesh it creeps past that where little is changed."""
-    rows = proposed(*KEEPERS["a soft-water community"], water=TAP)
-    pure = [row for row in rows if row.plan.water.topped_up == "pure"]
-    assert pure
-    for row in pure:
-        as_it_comes = replace(row.plan, water=replace(row.plan.water, topped_up="source"))
-        assert sheet_of(as_it_comes).value("settled_gh_dgh") > 8
-        assert sheet_of(row.plan).value("settled_gh_dgh") == pytest.approx(7, abs=0.05)
-        assert any("topped up with pure water" in note.text for note in row.notes)
-    assert not any("topped up" in note.text for row in proposed(("neon_tetra", 12)) for note in row.notes)
+    plan = proposed(*KEEPERS["a soft-water community"], water=TAP)[0].plan
+    seldom = replace(plan, heat=replace(plan.heat, lid="mesh"), changes=replace(plan.changes, change_frac=0.1))
+    assert sheet_of(seldom).value("settled_gh_dgh") > 8
+    kept = with_water_kept(seldom)
+    assert (plan.water.topped_up, kept.water.topped_up) == ("source", "pure")
+    assert sheet_of(kept).value("settled_gh_dgh") == pytest.approx(7, abs=0.05)
+
+
+def test_each_glass_has_a_filter_of_its_own():
+    """Six venustus in 457 L want seven times an hour: 2 × 3500 at 65 % are ten; one of the smaller tank's would be five."""
+    for row in proposed(("venustus", 6)):
+        assert sheet_of(row.plan).value("turnover_per_h") >= 7
+        assert not row.left
+
+
+def test_small_still_fish_get_a_sponge():
+    """The smallest canister turns 22 L over nine times an hour, for fish that want one to three."""
+    for row in proposed(("chili_rasbora", 10)):
+        [only] = row.plan.filters
+        assert only.filter_kind == "sponge"
+        assert sheet_of(row.plan).value("turnover_per_h") <= 4.5
+    [row, *_] = proposed(("yellow_lab", 6))
+    assert row.plan.filters[0].filter_kind == "canister"
+
+
+def test_a_larger_tank_is_proposed_before_hard_changes():
+    """Altums in 329 L under 20 mg/L would want three quarters of it on four days."""
+    for row in proposed(("altum_angelfish", 6)):
+        assert row.takes.litres > 400
+        assert row.plan.changes.change_frac <= 0.5
+        assert len(row.plan.changes.weekdays) <= 3
+        assert not row.left
+
+
+def test_change_water_from_the_hot_tap_is_aired():
+    """Tap of 15 °C warmed for fish of 25: half of it would bring the tank over 105 % of the gas that it holds."""
+    [row, *_] = proposed(("angelfish", 5))
+    assert row.plan.water.aired
+    assert any("air it before it goes in" in note.text for note in row.notes)
+    straight = replace(row.plan, water=replace(row.plan.water, aired=False))
+    assert verdict_of(sheet_of(straight), "gas_borne").state == "tight"
+    # A little of it, warmed to 20 °C, brings too little gas to matter.
+    [row, *_] = proposed(*KEEPERS["cool natives"], water=TAP)
+    assert not row.plan.water.aired
+    assert not any("air it" in note.text for note in row.notes)
+
+
+def test_what_no_larger_tank_brings_nearer_is_searched_for_twice_and_no_more(monkeypatch):
+    searches = []
+
+    def counted(*args):
+        searches.append(args)
+        return brought(*args)
+
+    monkeypatch.setattr(three_ways, "brought", counted)
+    [row, *_] = proposed(("siamese_fighter", 2))
+    assert [left.check for left in row.left] == ["company_fits"]
+    assert len(searches) == 2
+
+
+@pytest.mark.parametrize(
+    ("species", "number", "state"),
+    [
+        ("goby_cichlid", 2, "holds"),
+        ("goby_cichlid", 1, "short"),
+        ("yellow_lab", 4, "short"),
+        ("yellow_lab", 5, "holds"),
+    ],
+)
+def test_a_pair_is_a_colony_of_those_that_pair(species, number, state):
+    plan = proposed(("yellow_lab", 6), tank=sold_tank("90"))[0].plan
+    group = replace(plan.animals[0], species=species, number=number, males=None)
+    assert sheet_of(replace(plan, animals=(group,))).value("crowd_fits").state == state
 
 
 def test_where_no_easy_change_holds_a_hard_one_is_proposed():
@@ -153,7 +225,8 @@ def test_two_cheap_levers_mend_together_what_neither_mends_alone():
     """Water of 8 °C, and solids that creep: each alone is more of a step than delicate catfish bear."""
     plan = proposed(("adolfos_corydoras", 6), room=RoomGiven(16, 27, 20))[-1].plan
     changes = replace(plan.changes, weekdays=("Sat",), change_frac=0.45)
-    cold = replace(plan, water=replace(plan.water, source_c=8.0), changes=changes)
+    water = replace(plan.water, source_c=8.0, tank_gh_dgh=4.0, topped_up="source")
+    cold = replace(plan, sources=(), water=water, changes=changes)
     found = settle(cold, frozenset({"animals", "changes", "tank"}))
     assert not found.left
     levers = [move.lever for move in found.moves]

@@ -299,9 +299,10 @@ def test_soft_water_is_hardened_for_those_of_hard_water():
 
 
 def on_tap(species, number, tap):
-    """A plan for a kind that is then changed with water as it comes."""
+    """A plan for a kind that is then changed with water as it comes, a quarter at least."""
     plan = first_plans("x", (Group(species, number),)).proposals[0].plan
-    return replace(plan, sources=(tap,), recipe=Recipe())
+    changes = replace(plan.changes, change_frac=max(0.25, plan.changes.change_frac))
+    return replace(plan, sources=(tap,), recipe=Recipe(), changes=changes)
 
 
 HARD_TAP = Source(src_gh_dgh=18, src_kh_dkh=12, src_us_cm=720, src_nitrate_mg_l=7.9)
@@ -389,11 +390,18 @@ def test_a_first_plan_has_a_ph_that_its_water_can_have():
     assert hard.water.tank_ph == pytest.approx((saulosi.ph_low + saulosi.ph_high) / 2, abs=0.051)
 
 
-def test_where_no_water_is_known_none_is_mixed():
+def test_where_no_water_is_known_a_tap_of_usual_hardness_is_softened():
+    """9 dGH and 5 dKH, for shrimps that want 3 to 6 and at most 4: 4 of 4.8 degrees, so five parts of pure to six of tap."""
     plan = first_plans("x", (Group("crystal_shrimp", 20),)).proposals[0].plan
-    assert plan.sources == ()
+    own, pure = plan.sources
+    assert (own.src_gh_dgh, own.src_kh_dkh) == (9, 5)
+    assert pure.src_parts / own.src_parts == pytest.approx(5 / 6, abs=0.01)
+    assert plan.water.tank_gh_dgh == 5
+    # A water that suits them as it comes is left as it comes.
+    [tap] = first_plans("x", (Group("zebra_danio", 8),)).proposals[0].plan.sources
+    assert tap == Source()
     mix = next(lever for lever in LEVERS if lever.key == "mix")
-    assert list(mix.steps(Standing(plan), "water_suits")) == []
+    assert list(mix.steps(Standing(replace(plan, sources=())), "water_suits")) == []
 
 
 def first_mix(plan):

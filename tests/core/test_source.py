@@ -123,6 +123,16 @@ def test_the_card_lists_the_work_in_order():
     assert sum(litres) == pytest.approx(125)
 
 
+def test_the_card_airs_what_the_hot_tap_warmed():
+    def last(**water):
+        return sheet_of(plan(sources=(TAP,), water=Water(**water))).value("card")[-1].text
+
+    assert last(source_c=24, aired=True) == "air it before it goes in"
+    assert last(source_c=24).startswith("at {rate}, {seconds}")
+    # What comes as cold as the tap is over-full of nothing.
+    assert last(source_c=10, aired=True) == "{litres} of {name}"
+
+
 def test_a_mixed_salt_by_its_label_takes_the_place_of_the_named_ones():
     sheet = sheet_of(plan(sources=(RAIN,), recipe=Recipe(target_gh_dgh=5.5, product_g=3.0)))
     # Five degrees in 125 L at 3 g for a degree in 100 L.

@@ -6558,7 +6558,8 @@ export interface components {
              *       "conditioner_ml": 25,
              *       "chloramine_factor": 2,
              *       "dose_margin": 1,
-             *       "dose_most": 5
+             *       "dose_most": 5,
+             *       "aired": false
              *     }
              */
             water: components["schemas"]["Water"];
@@ -10471,6 +10472,11 @@ export interface components {
             dose_most: number;
             /** Container L */
             container_l?: number | null;
+            /**
+             * Aired
+             * @default false
+             */
+            aired: boolean;
         };
         /**
          * WaterIn

@@ -436,6 +436,7 @@ class Water:
     dose_margin: Annotated[float, Quantity("Your own margin, times the label", "ratio", 0.5, 5)] = 1.0
     dose_most: Annotated[float, Quantity("Label's most, times its dose", "ratio", 1, 20)] = 5.0
     container_l: Annotated[float | None, Quantity("One container holds", "volume", 1, 2000)] = None
+    aired: Annotated[bool, Choice("Aired, or splashed over a column, before it goes in")] = False
 
 
 @dataclass(frozen=True, slots=True)

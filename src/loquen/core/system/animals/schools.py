@@ -237,7 +237,8 @@ def crowd_fits(
     if not crowding:
         raise NamedCase("no_crowd_fish")
     colony = len({kind.key for kind, _ in crowding}) == 1
-    least = colony_least if colony else crowd_least
+    # Of a kind that pairs, two are a colony.
+    least = min(colony_least, crowding[0][0].group_least) if colony else crowd_least
     count = sum(count for _, count in crowding)
     words = "a breeding colony of one kind" if colony else "a mixed community"
     if count < least:
@@ -259,10 +260,11 @@ def crowd_fits(
     # Juveniles are grown up together in less: the lower end is for adults that hold ground.
     young = all(young for kind, young in zip(animal, growing, strict=True) if kind.crowd)
     low = 0.0 if colony or young else crowd_low_g_per_100l
-    band = by_practice(
-        within_band(crowd_g_100l, low, crowd_high_g_per_100l, "crowding", reason), crowd_low_g_per_100l
-    )
-    return as_decided(band, "crowd", deciding)
+    if low == 0:
+        band = at_most(crowd_g_100l, crowd_high_g_per_100l, "crowding", reason)
+    else:
+        band = within_band(crowd_g_100l, low, crowd_high_g_per_100l, "crowding", reason)
+    return as_decided(by_practice(band, crowd_low_g_per_100l), "crowd", deciding)
 
 
 @check(

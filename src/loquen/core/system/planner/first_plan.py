@@ -3,7 +3,6 @@
 import math
 from collections.abc import Iterator
 from dataclasses import replace
-from itertools import chain
 
 from loquen.core.data import library
 from loquen.core.errors import NamedCase
@@ -12,8 +11,8 @@ from loquen.core.physics.chemistry import ph_from_kh_co2
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.book import sheet_of
 from loquen.core.system.planner.standing import Standing
-from loquen.core.system.planner.steps.changing import delicate, hard_regime, regime
-from loquen.core.system.planner.steps.filters import filter_of, surface
+from loquen.core.system.planner.steps.changing import delicate, regimes_to_propose
+from loquen.core.system.planner.steps.filters import sold_filters, storms, surface
 from loquen.core.system.planner.steps.glass import sold_tank
 from loquen.core.system.planner.steps.warmth import BASKING_C, BASKING_LAMPS, fan
 from loquen.core.system.planner.steps.water import hardness_borne
@@ -37,7 +36,7 @@ IN_REACH = (
     "nitrate_held",
 )
 """Checks that a larger tank, a larger part or another regime mends; the rest is said on the page."""
-FIRST_KIND = "canister"
+FIRST_KIND, GENTLE_KIND = "canister", "sponge"
 MOST_ALIKE = 3
 """Filters of the largest size beside each other."""
 USUAL_CO2_MG_L = 10.0
@@ -231,16 +230,24 @@ def with_water_kept(plan: Plan) -> Plan:
 
 
 def with_changes(plan: Plan) -> Plan:
-    """The regime of least work that holds, where the usual one does not."""
-    if all(passes(plan, key) for key in ("nitrate_held", "no_shock", "in_balance")):
+    """The regime of least work that holds, where the usual one does not, or only just."""
+    spare = verdict_of(sheet_of(plan), "nitrate_held")
+    if (spare is None or spare.state == "holds") and all(passes(plan, key) for key in ("no_shock", "in_balance")):
         return plan
     return with_least_work(plan)
 
 
 def with_least_work(plan: Plan) -> Plan:
-    """The regime of least work that holds, easy on animals and keeper where that does, where there is one."""
-    now = Standing(plan)
-    return next(chain(regime(now, "nitrate_held"), hard_regime(now, "nitrate_held")), plan)
+    """The easiest regime of least work that holds, with some nitrate to spare where one does."""
+    return next(regimes_to_propose(Standing(plan)), plan)
+
+
+def with_aired_change(plan: Plan) -> Plan:
+    """Change water aired before it goes in, where warming it under pressure brings more gas than is borne."""
+    borne = verdict_of(sheet_of(plan), "gas_borne")
+    if borne is None or borne.margin >= 0:
+        return plan
+    return replace(plan, water=replace(plan.water, aired=True))
 
 
 def suited_to(plan: Plan) -> Plan:
@@ -289,25 +296,32 @@ def suited_to(plan: Plan) -> Plan:
 
 def first_filters() -> Iterator[tuple[Filter, ...]]:
     """Canisters by their flow, then several of the largest."""
-    models = [m for m in library.filter_models().values() if m.kind == FIRST_KIND]
-    *smaller, largest = (filter_of(m.key) for m in sorted(models, key=lambda m: m.rated_lph))
-    yield from ((one,) for one in smaller)
-    yield from ((largest,) * n for n in range(1, MOST_ALIKE + 1))
+    sold = sold_filters(FIRST_KIND)
+    yield from ((one,) for one in sold[:-1])
+    yield from ((sold[-1],) * n for n in range(1, MOST_ALIKE + 1))
 
 
 def with_filter(plan: Plan) -> Plan:
-    """The plan with the fewest and smallest generic canisters that bring its turnover and carry its waste, else the most."""
+    """The plan with the fewest and smallest generic canisters that bring its turnover and carry its waste, else the most; with
+    an air-driven sponge, where the smallest canister is a storm to them and one is enough."""
+    found = plan
     for filters in first_filters():
-        candidate = replace(plan, filters=filters)
-        sheet = sheet_of(candidate)
-        usual = sheet.value("turnover_low_per_h") if plan.animals else library.turnovers()["general"].low_per_h
-        # What is amber for a plan that is kept is too little for one that is proposed.
-        fits = sheet.value("turnover_per_h") >= NEAR_USUAL * usual and not (
-            plan.animals and is_short(sheet, "media_carry")
-        )
-        if fits:
+        found = replace(plan, filters=filters)
+        if filters_enough(found):
             break
-    return candidate
+    if not storms(Standing(found)):
+        return found
+    gentle = (replace(plan, filters=(sponge,)) for sponge in sold_filters(GENTLE_KIND))
+    return next((one for one in gentle if filters_enough(one) and not storms(Standing(one))), found)
+
+
+def filters_enough(plan: Plan) -> bool:
+    """Whether filters bring what is usual, and carry the waste; what is amber for a plan that is kept is too little for one
+    that is proposed."""
+    sheet = sheet_of(plan)
+    usual = sheet.value("turnover_low_per_h") if plan.animals else library.turnovers()["general"].low_per_h
+    carried = not plan.animals or not is_short(sheet, "media_carry")
+    return carried and sheet.value("turnover_per_h") >= NEAR_USUAL * usual
 
 
 FITS = (
@@ -322,5 +336,6 @@ FITS = (
     with_hardness,
     with_changes,
     with_water_kept,
+    with_aired_change,
 )
 """In this order: what follows is fitted to what came before."""

@@ -19,20 +19,20 @@ from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.system.animals.company import RANGES, Leeways
 from loquen.core.system.book import system_book
 from loquen.core.system.planner.first_plan import (
-    IN_REACH,
     NEAR_USUAL,
     fitted,
     in_sold_tanks,
     roomy,
     suited_to,
     warmed,
+    with_aired_change,
     with_least_work,
     with_water_kept,
 )
 from loquen.core.system.planner.levers import LEVERS, Lever, touches
 from loquen.core.system.planner.settle import Groups, Left, Move, brought, left_of, move_of, ordered
 from loquen.core.system.planner.standing import Standing, Takes, difference, sensible
-from loquen.core.system.planner.steps.changing import delicate, is_easy
+from loquen.core.system.planner.steps.changing import HARD, delicate, roughness
 from loquen.core.system.planner.steps.filters import filter_of
 from loquen.core.system.planner.steps.glass import plants, sold_tank
 from loquen.core.system.planner.steps.warmth import FOAM_MM, FOAMED_FRAC
@@ -54,6 +54,8 @@ LOW_PART = 0.3
 KH_WITHIN = 0.75
 """Of the most carbonate hardness that they want, what a mix is brought to."""
 KEPT = frozenset({"animals"})
+SIZE_KEPT = frozenset({"tank.tank_length_cm"})
+"""Each size that is sold is fitted out for itself: a filter that was bought for a smaller one is none for a larger."""
 REST = Lever("rest", "And", (), 9.0, lambda now, _: iter(()))
 
 
@@ -127,8 +129,8 @@ def first_plans(
 
 def as_good(one: Standing, best: Standing, want: Want) -> bool:
     """Whether a plan is as good as the best in what is wanted, but for a few hundredths."""
-    (short, value, *_), (least_short, least_value, *_) = measure(one, want), measure(best, want)
-    return short == least_short and value <= NEAR * least_value
+    (short, rough, value, *_), (least_short, least_rough, least, *_) = measure(one, want), measure(best, want)
+    return (short, rough) == (least_short, least_rough) and value <= NEAR * least
 
 
 def no_one_water(animals: tuple[Group, ...]) -> Sentence | None:
@@ -163,12 +165,10 @@ def with_room(plan: Plan, room: RoomGiven | None) -> Plan:
 
 
 def with_water(plan: Plan, water: Source | None) -> Plan:
-    """The plan on a given water: softened with purified water where it is too hard for them, by GH or by KH, and hardened
-    where it, or what it is softened to, has too little GH."""
-    if water is None:
-        return plan
+    """The plan on a water, or on a tap of usual hardness: softened with purified water where it is too hard for them, by GH
+    or by KH, and hardened where it, or what it is softened to, has too little GH."""
     low, high = hardness_borne(plan)
-    own = replace(water, src_parts=1.0)
+    own = replace(water or Source(), src_parts=1.0)
     kh_high = min((library.species()[group.species].kh_high_dkh for group in plan.animals), default=math.inf)
     parts = 0.0
     if own.src_gh_dgh > high:
@@ -193,19 +193,23 @@ def parts_of_pure(hard: float, wanted: float, pure: float) -> float:
 def candidates(base: Plan, tank: Tank | None) -> Iterator[Standing]:
     """The field: tanks that are sold or the one there is, each as it is, planted and thrifty.
 
-    It ends a few tanks after the last that left less amiss. What one tank's levers could not mend, and no larger tank
-    mends either, is not searched for again.
+    It ends a few tanks after the last that left less amiss. What one tank's levers could not mend, and a larger tank
+    brings no nearer, is not searched for again.
     """
-    fewest, since = math.inf, 0
+    least: tuple[float, ...] = (math.inf,)
+    since = 0
     beyond: set[Key] = set()
+    before: dict[Key, float] = {}
     for plan in [fitted(replace(base, tank=tank))] if tank is not None else in_larger(base):
         now = settled(with_care(plan), tank is not None, beyond)
-        beyond |= now.short - set(IN_REACH)
+        margins = {key: now.margin(key) for key in now.short}
+        beyond |= {key for key in margins if margins[key] <= before.get(key, -math.inf)}
+        before = margins
         yield now
         yield from variants(now, tank is not None, beyond)
-        amiss = len(now.short) + is_rough(now.plan)
-        since = 0 if amiss < fewest else since + 1
-        fewest = min(fewest, amiss)
+        amiss = amiss_of(now)
+        since = 0 if amiss < least else since + 1
+        least = min(least, amiss)
         if since >= FIELD and now.short <= beyond:
             return
 
@@ -213,10 +217,10 @@ def candidates(base: Plan, tank: Tank | None) -> Iterator[Standing]:
 def settled(plan: Plan, glass_stays: bool, beyond: set[Key]) -> Standing:
     """The plan with what still falls short mended, where levers reach; its animals stay."""
     now = Standing(plan)
-    if now.short <= beyond:
-        return now
-    end, _ = brought(now, KEPT | {"tank"} if glass_stays else KEPT)
-    return end
+    if not now.short <= beyond:
+        now, _ = brought(now, KEPT | ({"tank"} if glass_stays else SIZE_KEPT))
+    aired = with_aired_change(now.plan)
+    return now if aired is now.plan else Standing(aired)
 
 
 def in_larger(base: Plan) -> Iterator[Plan]:
@@ -247,7 +251,8 @@ def variants(now: Standing, glass_stays: bool, beyond: set[Key]) -> Iterator[Sta
     for plan in tried:
         other = with_care(with_least_work(plan))
         if sensible(other):
-            then = settled(other, glass_stays, beyond)
+            # What could not be mended as it is, is not searched for again in each of its variants.
+            then = settled(other, glass_stays, beyond | now.short)
             if then.short <= now.short and cooling_of(then.plan) <= cooling_of(now.plan):
                 yield then
 
@@ -302,19 +307,20 @@ def with_thrifty_filter(plan: Plan) -> Plan:
 
 
 def measure(standing: Standing, want: Want) -> tuple[float, ...]:
-    """What a plan is ranked by: least amiss, then changes that are easy, then least of what is wanted least of."""
+    """What a plan is ranked by: least amiss, then changes that are hard, then least of what is wanted least of."""
     takes = standing.takes()
     by: dict[Want, tuple[float, ...]] = {
         "room": (takes.footprint_m2, takes.litres, takes.work_min),
         "work": (takes.work_min, takes.litres),
         "power": (takes.year_kwh, takes.litres),
     }
-    return (len(standing.short) + is_rough(standing.plan), *by[want])
+    return (*amiss_of(standing), *by[want])
 
 
-def is_rough(plan: Plan) -> bool:
-    """Whether its changes are more than what is easy."""
-    return not is_easy(plan, plan.changes.weekdays, plan.changes.change_frac)
+def amiss_of(standing: Standing) -> tuple[float, ...]:
+    """What is not as it should be in a plan: what falls short, then changes that are hard on animals or keeper."""
+    changes = standing.plan.changes
+    return (len(standing.short), roughness(standing.plan, changes.weekdays, changes.change_frac) == HARD)
 
 
 def proposal(base: Plan, chosen: Standing, least: tuple[Want, ...], pins: frozenset[Key]) -> Proposal:
@@ -377,6 +383,8 @@ def notes(chosen: Standing) -> Iterator[Sentence]:
             "Delicate ones are among them: nitrate is held under {limit}.",
             limit=Term(plan.changes.target_nitrate_mg_l, "nitrate"),
         )
+    if plan.water.aired:
+        yield say("Change water warmed by the hot tap brings more gas than they bear: air it before it goes in.")
     if plan.water.topped_up == "pure":
         yield say("What evaporates is topped up with pure water, or hardness creeps up.")
     if len(plan.sources) > 1 and (share := purified_share(plan)) > 0:

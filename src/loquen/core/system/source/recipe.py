@@ -307,14 +307,21 @@ def flush_l(flush_bore_mm: float, flush_m: float) -> float:
 @figure(
     "Gas in the tank after a change, of what it holds",
     formula="1 + {swapped_frac} × (what holds at {mix_c} ÷ what holds at {new_c} − 1) of water warmed under pressure; "
-    "1 where it stands aerated ({treatment}, {aerated}) or a heater warms it, {hot_frac} from the hot tap",
+    "1 where it is aired first ({aired}), stands aerated ({treatment}, {aerated}) or a heater warms it, {hot_frac} from the "
+    "hot tap",
     source="colt1984",
     kind="share",
 )
 def gas_frac(
-    swapped_frac: float, mix_c: float, new_c: float, treatment: str, aerated: bool, hot_frac: float
+    swapped_frac: float,
+    mix_c: float,
+    new_c: float,
+    treatment: str,
+    aerated: bool,
+    hot_frac: float,
+    aired: bool,
 ) -> float:
-    if hot_frac <= 0 or new_c <= mix_c or (treatment == "aged" and aerated):
+    if hot_frac <= 0 or new_c <= mix_c or aired or (treatment == "aged" and aerated):
         return 1.0
     return 1 + swapped_frac * (float(chemistry.gas_saturation_frac(mix_c, new_c)) - 1)
 
@@ -323,7 +330,7 @@ def gas_frac(
     "It is not over-full of gas",
     stage="source",
     judges="gas_frac",
-    mends=("changes.change_frac",),
+    mends=("water.aired", "changes.change_frac"),
     caution="Bubbles on the glass and on the animals after a change are the sign.",
 )
 def gas_borne(gas_frac: float, gas_most_frac: float, hot_frac: float) -> Verdict:
@@ -336,8 +343,8 @@ def gas_borne(gas_frac: float, gas_most_frac: float, hot_frac: float) -> Verdict
         gas_most_frac,
         say("Warmed under pressure it brings the tank to {level} of the gas it holds; {most} is borne.", **terms),
         say(
-            "Warmed under pressure it brings the tank to {level} of the gas it holds, {most} is borne: let it splash or stand "
-            "aerated first, or change less at a time.",
+            "Warmed under pressure it brings the tank to {level} of the gas it holds, {most} is borne: air it first, or let it splash "
+            "over a column; or change less at a time.",
             **terms,
         ),
     )
@@ -399,6 +406,7 @@ def card(
     container_dose_ml: float | None,
     containers: float | None,
     topup_dose_ml: float | None,
+    aired: bool,
 ) -> tuple[Sentence, ...]:
     """One change's recipe, line by line in the order of the work."""
     salts = library.mineral_salts()
@@ -464,4 +472,6 @@ def card(
                 hours=of(warming_h, "warming_h"),
             )
         )
+    if aired and hot_frac > 0:
+        lines.append(say("air it before it goes in"))
     return tuple(lines)

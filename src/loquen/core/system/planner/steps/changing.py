@@ -2,14 +2,17 @@
 
 from collections.abc import Iterator
 from dataclasses import replace
+from itertools import chain
 
 from loquen.core.data import library
 from loquen.core.graph.engine import Key
+from loquen.core.graph.judging import TIGHT_FRAC
 from loquen.core.model.plan import Plan
 from loquen.core.system.planner.standing import Standing
 
 MOST_AT_ONCE, DELICATE_AT_ONCE, MOST_DAYS = 0.5, 0.3, 3
 """Of its water that a proposed plan changes at a time, and days a week, where that holds; keepers' practice, unverified."""
+EASY, BRISK, HARD = range(3)
 SHARES = tuple(n / 100 for n in range(10, 80, 5))
 
 
@@ -18,19 +21,21 @@ def delicate(plan: Plan) -> bool:
     return any(library.species()[group.species].shock_class == "sensitive" for group in plan.animals)
 
 
-def is_easy(plan: Plan, weekdays: tuple[str, ...], change_frac: float) -> bool:
-    """Whether such changes take little enough at once for these animals, on few enough days for a keeper."""
-    most = DELICATE_AT_ONCE if delicate(plan) else MOST_AT_ONCE
-    return change_frac <= most and len(weekdays) <= MOST_DAYS
+def roughness(plan: Plan, weekdays: tuple[str, ...], change_frac: float) -> int:
+    """How much such changes ask of animals and keeper: easy; brisk, where delicate ones get what others have; hard, where it
+    is much at once, or many days."""
+    if change_frac > MOST_AT_ONCE or len(weekdays) > MOST_DAYS:
+        return HARD
+    return BRISK if delicate(plan) and change_frac > DELICATE_AT_ONCE else EASY
 
 
-def regimes_that_hold(now: Standing, easy: bool) -> Iterator[Plan]:
-    """The regime of least work that holds on the days the keeper is there, of those that are easy or of the others."""
+def regimes_that_hold(now: Standing, rough: int, of_limit: float = 1.0) -> Iterator[Plan]:
+    """The regime of least work, of those as rough, that holds nitrate within a part of the limit."""
     found = now.sheet.look("regimes")
-    limit = now.plan.changes.target_nitrate_mg_l
+    limit = of_limit * now.plan.changes.target_nitrate_mg_l
     for row in found if isinstance(found, tuple) else ():
         holds = row.peak_nitrate_mg_l <= limit and not row.shocks
-        if holds and is_easy(now.plan, row.weekdays, row.change_frac) == easy:
+        if holds and roughness(now.plan, row.weekdays, row.change_frac) == rough:
             rhythm = {"regime": "weekdays", "weekdays": row.weekdays, "change_frac": row.change_frac}
             yield replace(now.plan, changes=replace(now.plan.changes, **rhythm))
             return
@@ -38,12 +43,19 @@ def regimes_that_hold(now: Standing, easy: bool) -> Iterator[Plan]:
 
 def regime(now: Standing, _: Key) -> Iterator[Plan]:
     """The regime of least work that is easy on animals and keeper."""
-    return regimes_that_hold(now, True)
+    return regimes_that_hold(now, EASY)
 
 
 def hard_regime(now: Standing, _: Key) -> Iterator[Plan]:
-    """The regime of least work that takes much at once, or many days."""
-    return regimes_that_hold(now, False)
+    """The regime of least work that takes more than delicate ones like, then that which takes much at once, or many days."""
+    return chain(regimes_that_hold(now, BRISK), regimes_that_hold(now, HARD))
+
+
+def regimes_to_propose(now: Standing) -> Iterator[Plan]:
+    """Regimes from the easiest, of each kind first that which holds with some nitrate to spare."""
+    for rough in (EASY, BRISK, HARD):
+        yield from regimes_that_hold(now, rough, 1 - TIGHT_FRAC)
+        yield from regimes_that_hold(now, rough)
 
 
 def shares(now: Standing, easy: bool) -> Iterator[Plan]:

@@ -42,10 +42,16 @@ def filter_of(key: str) -> Filter:
     )
 
 
-def canisters() -> list[Filter]:
-    """The canisters that are sold, the smallest first."""
-    models = [(model.rated_lph, key) for key, model in library.filter_models().items() if model.kind == "canister"]
+def sold_filters(kind: str) -> list[Filter]:
+    """The filters of a kind that are sold, the smallest first."""
+    models = [(model.rated_lph, key) for key, model in library.filter_models().items() if model.kind == kind]
     return [filter_of(key) for _, key in sorted(models)]
+
+
+def storms(now: Standing) -> bool:
+    """Whether filters turn the water over far more often than its animals want."""
+    turns, high = number(now.sheet, "turnover_per_h"), number(now.sheet, "turnover_high_per_h")
+    return turns is not None and high is not None and turns > BRISK * high
 
 
 def flow_of(rows: Iterable[Filter]) -> float:
@@ -69,7 +75,7 @@ def filters(now: Standing, _: Key) -> Iterator[Plan]:
 
 def filtered(plan: Plan) -> Iterator[Plan]:
     own = plan.filters
-    sold = canisters()
+    sold = sold_filters("canister")
     weakest = min(range(len(own)), key=lambda i: own[i].rated_lph, default=None)
     if weakest is not None:
         for model in sorted(sold, key=lambda model: abs(model.rated_lph - own[weakest].rated_lph)):

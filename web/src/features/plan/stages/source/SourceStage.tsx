@@ -1,6 +1,6 @@
 import { Fields } from "@/ui/fields/Row";
 import { Checks } from "../../Checks";
-import { ChoiceField, NumberField } from "@/ui/editing/fields";
+import { ChoiceField, NumberField, SwitchField } from "@/ui/editing/fields";
 import { Figures } from "../../Figures";
 import { Disinfectant } from "./Disinfectant";
 import { Mix } from "./Mix";
@@ -33,6 +33,7 @@ export function SourceStage() {
         <NumberField path="recipe.fill_l_min" />
         <NumberField path="recipe.flush_m" />
         <NumberField path="recipe.flush_bore_mm" />
+        <SwitchField path="water.aired" />
       </Fields>
       <SaltMove />
       <Fields legend="The tank’s own water">
