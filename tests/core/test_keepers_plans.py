@@ -106,9 +106,32 @@ def test_mesh_on_a_hot_day_is_told_as_it_would_be():
         assert closed.value("meshed_c") == pytest.approx(mesh.value("summer_c"), abs=1e-4)
         assert closed.value("meshed_c") < closed.value("summer_c")
     guppies = proposed(("guppy", 10))[0].plan
+    guppies = replace(guppies, heat=replace(guppies.heat, hot_day_lid="same"))
     verdict = verdict_of(sheet_of(guppies), "summer_borne")
     assert "With mesh for a lid on such days it would be {meshed}." in verdict.reason.text
     assert "meshed" not in verdict_of(mesh, "summer_borne").reason.text
+
+
+def test_on_hot_days_mesh_takes_the_place_of_a_lid():
+    """Guppies under glass stand over the 28 °C that they bear for good: within what they bear for a day, so no fan is bought."""
+    for row in proposed(("guppy", 10)):
+        sheet = sheet_of(row.plan)
+        assert (row.plan.heat.hot_day_lid, row.plan.heat.fan_fitted) == ("mesh", False)
+        assert verdict_of(sheet, "summer_borne").state == "holds"
+        assert sheet.value("summer_c") < 28 < sheet.value("shut_c") <= 31
+        assert any("mesh takes the lid's place" in note.text for note in row.notes)
+    for row in proposed(("guppy", 10), room=RoomGiven(16, 22, 19)):
+        assert row.plan.heat.hot_day_lid == "same"
+
+
+@pytest.mark.parametrize(("watts", "lever"), [(10.0, "hot_lid"), (25.0, "lid")])
+def test_mesh_is_laid_on_for_hot_days_where_all_year_it_would_be_too_cold(watts, lever):
+    """Neons in a room of 14 to 27: two heaters of 10 W do under glass, and not under mesh."""
+    plan = proposed(("neon_tetra", 12), room=RoomGiven(14, 27, 20))[0].plan
+    heat = replace(plan.heat, lid="glass", hot_day_lid="same", fitted_heaters=2, fitted_w=watts)
+    found = settle(replace(plan, heat=heat), frozenset({"animals"}))
+    assert [move.lever for move in found.moves] == [lever]
+    assert not found.left
 
 
 def test_what_evaporates_is_topped_up_with_pure_water_where_hardness_would_creep():
@@ -209,7 +232,7 @@ def test_no_filter_is_bought_for_the_water_it_holds():
 
 def test_no_filter_is_proposed_that_makes_a_storm():
     """83 L of neons that want three to six times an hour, nine at most: 743 L/h, so 1000 at 65 % and not 1500."""
-    plan = next(row.plan for row in proposed(("neon_tetra", 12)) if 80 < row.takes.litres < 85)
+    plan = proposed(("neon_tetra", 12), tank=sold_tank("60w"))[0].plan
     assert [row.rated_lph for row in plan.filters] == [300]
     alone = [step.filters[0].rated_lph for step in filters(Standing(plan), "media_carry") if len(step.filters) == 1]
     assert sorted(alone) == [600, 1000]

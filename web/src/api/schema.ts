@@ -5057,6 +5057,12 @@ export interface components {
              */
             lid: string;
             /**
+             * Hot Day Lid
+             * @default same
+             * @enum {string}
+             */
+            hot_day_lid: "same" | "mesh" | "open";
+            /**
              * Chiller W
              * @default 0
              */
@@ -6476,6 +6482,7 @@ export interface components {
              *       "room_mean_c": 20,
              *       "humidity_frac": 0.5,
              *       "lid": "glass",
+             *       "hot_day_lid": "same",
              *       "chiller_w": 0,
              *       "base_foam_mm": 10,
              *       "side_foam_mm": 0,

@@ -305,6 +305,10 @@ class Heat:
     ] = None
     humidity_frac: Annotated[float, Quantity("Humidity", "share", 0, 1)] = 0.5
     lid: Annotated[str, Choice("Lid", table="lids")] = "glass"
+    hot_day_lid: Annotated[
+        Literal["same", "mesh", "open"],
+        Choice("On hot days", {"same": "the same lid", "mesh": "mesh in its place", "open": "taken off"}),
+    ] = "same"
     chiller_w: Annotated[float, Quantity("Chiller takes out", "power", 0, 5000)] = 0.0
     base_foam_mm: Annotated[float, Quantity("Foam under the base", "thickness", 0, 100)] = 10.0
     side_foam_mm: Annotated[float, Quantity("Foam on back or sides", "thickness", 0, 100)] = 0.0

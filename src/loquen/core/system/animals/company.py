@@ -437,23 +437,29 @@ def held(kind: Species, length_cm: float, free_cm: float) -> bool:
     return kind.shape == "turtle" and free_cm > length_cm
 
 
-@check("None can leave", stage="animals", mends=("heat.lid",))
+KEEPS_IN = ("nobody", "jumpers", "all")
+
+
+@check("None can leave", stage="animals", mends=("heat.lid", "heat.hot_day_lid"))
 def none_leaves(
     animal: tuple[Species, ...],
     length_then_cm: tuple[float, ...],
     lid_row: library.Lid,
+    hot_lid_row: library.Lid,
     inside_height_cm: float,
     water_height_cm: float,
 ) -> Verdict:
     require_animals(animal)
+    # Judged on the day on which it keeps the fewest in.
+    keeps_in = min((lid_row.keeps_in, hot_lid_row.keeps_in), key=KEEPS_IN.index)
     free_cm = inside_height_cm - water_height_cm
     leaving = list(dict.fromkeys(kind for kind in animal if kind.jumper))
     if not leaving:
         return Verdict("holds", 1.0, say("no jumper"), say("None of these is known to jump or climb."))
     leavers = ", ".join(kind.common for kind in leaving)
-    if lid_row.keeps_in == "all":
+    if keeps_in == "all":
         return Verdict("holds", 1.0, say("lid closed"), say("{who} jump or climb; the lid is closed.", who=leavers))
-    if lid_row.keeps_in == "jumpers":
+    if keeps_in == "jumpers":
         slim = ", ".join(kind.common for kind in leaving if kind.shape in SLIPS_OUT)
         if not slim:
             reason = say("{who} jump; the glass lies over them.", who=leavers)

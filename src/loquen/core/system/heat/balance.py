@@ -41,6 +41,11 @@ class OpenWater:
         """Watts that evaporation takes."""
         return float(heat.evaporation_loss_w(self.litres_d(water_c, room_c, air_m_s), water_c))
 
+    def with_part_under(self, part: "OpenWater", cover_frac: float) -> "OpenWater":
+        """All of it, with a part of it under another cover."""
+        more = (cover_frac - part.cover_frac) * part.area_m2 / self.area_m2
+        return replace(self, cover_frac=self.cover_frac + more)
+
     def uncovered(self) -> "OpenWater":
         return replace(self, cover_frac=0.0)
 

@@ -9,21 +9,21 @@ from loquen.core.system.heat.heaters import unused_when
 
 @figure(
     "Chiller that the hottest day asks for",
-    formula="({equipment_high_w} − {walls_w_k} × ({animals_high_c} − {room_warm_c}) − evaporation of {open_water} − fan: "
-    "{fan_over}) × {chiller_margin}, not below 0",
+    formula="({equipment_high_w} − {hot_walls_w_k} × ({animals_high_c} − {room_warm_c}) − evaporation of {hot_water} − fan: "
+    "{hot_fan}) × {chiller_margin}, not below 0",
     source="balance",
 )
 def chiller_need_w(
     equipment_high_w: float,
-    walls_w_k: float,
+    hot_walls_w_k: float,
     animals_high_c: float,
     room_warm_c: float,
-    open_water: OpenWater,
+    hot_water: OpenWater,
     chiller_margin: float,
-    fan_over: Fan,
+    hot_fan: Fan,
 ) -> float:
-    loss = walls_w_k * (animals_high_c - room_warm_c) + open_water.watts(animals_high_c, room_warm_c)
-    loss += fan_over.watts(min(animals_high_c, HOTTEST_C), room_warm_c)
+    loss = hot_walls_w_k * (animals_high_c - room_warm_c) + hot_water.watts(animals_high_c, room_warm_c)
+    loss += hot_fan.watts(min(animals_high_c, HOTTEST_C), room_warm_c)
     return max(0.0, (equipment_high_w - loss) * chiller_margin)
 
 
@@ -55,12 +55,12 @@ def chilling_kwh(
 
 @figure(
     "The fan takes, on the hottest day",
-    formula="evaporation at {summer_c} in {room_warm_c} by the fan ({fan_over}), blowing all the time",
+    formula="evaporation at {summer_c} in {room_warm_c} by the fan ({hot_fan}), blowing all the time",
     source="ashrae_pools",
 )
-def fanned_w(summer_c: float, room_warm_c: float, fan_over: Fan) -> float:
-    unused_when(fan_over.air_m_s == 0)
-    return fan_over.watts(summer_c, room_warm_c)
+def fanned_w(summer_c: float, room_warm_c: float, hot_fan: Fan) -> float:
+    unused_when(hot_fan.air_m_s == 0)
+    return hot_fan.watts(summer_c, room_warm_c)
 
 
 @figure(

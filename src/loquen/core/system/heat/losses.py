@@ -1,5 +1,7 @@
 """Heat: what the tank loses, and what pumps and lamps give it."""
 
+from dataclasses import replace
+
 from loquen.core.data import library
 from loquen.core.graph.nodes import figure, step
 from loquen.core.physics import heat
@@ -21,6 +23,12 @@ def water_c(heated: bool, target_c: float, room_mean_c: float, chiller_w: float)
 @step()
 def lid_row(lid: str) -> library.Lid:
     return library.lids()[lid]
+
+
+@step()
+def hot_lid_row(lid: str, hot_day_lid: str) -> library.Lid:
+    """What lies over the tank on the hottest day."""
+    return library.lids()[lid if hot_day_lid == "same" else hot_day_lid]
 
 
 @step()
@@ -115,6 +123,23 @@ def walls_w_k(
 
 
 @figure(
+    "Walls, base and surface lose, on the hottest day",
+    formula="{walls_w_k} + ({surface_open_w_m2k} − {surface_covered_w_m2k}) × (warmth {lid_row} keeps − {hot_lid_row}) × {display_m2}",
+    source="film",
+)
+def hot_walls_w_k(
+    walls_w_k: float,
+    surface_open_w_m2k: float,
+    surface_covered_w_m2k: float,
+    lid_row: library.Lid,
+    hot_lid_row: library.Lid,
+    display_m2: float,
+) -> float:
+    opened = lid_row.warm_cover - hot_lid_row.warm_cover
+    return walls_w_k + (surface_open_w_m2k - surface_covered_w_m2k) * opened * display_m2
+
+
+@figure(
     "Surface at which water evaporates",
     formula="{surface_m2} × {vigorous_evaporation} where the surface is moved strongly ({surface_movement})",
     source="ashrae_pools",
@@ -146,8 +171,20 @@ def own_water(
 
 
 @step()
+def hot_water(open_water: OpenWater, own_water: OpenWater, hot_lid_row: library.Lid) -> OpenWater:
+    """All open water on the hottest day, the tank's own under what lies over it then."""
+    return open_water.with_part_under(own_water, hot_lid_row.vapour_cover)
+
+
+@step()
 def fan_over(own_water: OpenWater, fan_fitted: bool, fan_m_s: float) -> Fan:
     return Fan(own_water, fan_m_s if fan_fitted else 0.0)
+
+
+@step()
+def hot_fan(fan_over: Fan, hot_lid_row: library.Lid) -> Fan:
+    """The fan on the hottest day, through what lies over the tank then."""
+    return replace(fan_over, over=replace(fan_over.over, cover_frac=hot_lid_row.vapour_cover))
 
 
 @figure(
@@ -165,15 +202,21 @@ def evaporation_l_d(
 
 @figure(
     "Evaporation on its worst day",
-    formula="{evaporation_l_d}; where a fan blows, on the hottest day at {summer_c} in {room_warm_c}, if more: {open_water}, {fan_over}",
+    formula="{evaporation_l_d}; where a fan blows ({hot_fan}), or another lid lies over it on hot days ({hot_day_lid}), on the hottest "
+    "day at {summer_c} in {room_warm_c}, if more: {hot_water} and by the fan",
     source="ashrae_pools",
 )
 def evaporation_most_l_d(
-    evaporation_l_d: float, summer_c: float, room_warm_c: float, open_water: OpenWater, fan_over: Fan
+    evaporation_l_d: float,
+    summer_c: float,
+    room_warm_c: float,
+    hot_water: OpenWater,
+    hot_fan: Fan,
+    hot_day_lid: str,
 ) -> float:
-    if fan_over.air_m_s == 0:
+    if hot_fan.air_m_s == 0 and hot_day_lid == "same":
         return evaporation_l_d
-    hot = open_water.litres_d(summer_c, room_warm_c) + fan_over.litres_d(summer_c, room_warm_c)
+    hot = hot_water.litres_d(summer_c, room_warm_c) + hot_fan.litres_d(summer_c, room_warm_c)
     return max(evaporation_l_d, hot)
 
 

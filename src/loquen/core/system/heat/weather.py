@@ -9,84 +9,89 @@ from loquen.core.model.quantity import Term, of, say
 from loquen.core.system.heat.balance import Fan, OpenWater, settle_c
 from loquen.core.system.heat.heaters import temperature_at_least, temperature_at_most, unused_when
 
+LID_ON_HOT_DAYS = {
+    "mesh": " That is with mesh for the lid; with nobody there to put it on, it would be {shut}.",
+    "open": " That is with the lid taken off; with nobody there to do it, it would be {shut}.",
+}
+
 
 @figure(
     "With no heater on, on the hottest day",
-    formula="T at which {walls_w_k} × (T − {room_warm_c}) + evaporation(T) of {open_water} = {equipment_high_w}; with a "
-    "chiller less {chiller_w}, with a fan ({fan_over}) evaporating more, by either not below {target_c}",
+    formula="T at which {hot_walls_w_k} × (T − {room_warm_c}) + evaporation(T) of {hot_water} = {equipment_high_w}; with a "
+    "chiller less {chiller_w}, with a fan ({hot_fan}) evaporating more, by either not below {target_c}",
     source="balance",
 )
 def summer_c(
-    walls_w_k: float,
+    hot_walls_w_k: float,
     room_warm_c: float,
     equipment_high_w: float,
-    open_water: OpenWater,
+    hot_water: OpenWater,
     chiller_w: float,
     target_c: float,
-    fan_over: Fan,
+    hot_fan: Fan,
 ) -> float:
-    warm = settle_c(equipment_high_w, walls_w_k, open_water, room_warm_c)
-    if chiller_w == 0 and fan_over.air_m_s == 0:
+    warm = settle_c(equipment_high_w, hot_walls_w_k, hot_water, room_warm_c)
+    if chiller_w == 0 and hot_fan.air_m_s == 0:
         return warm
-    cooled = settle_c(equipment_high_w - chiller_w, walls_w_k, open_water, room_warm_c, fan_over)
+    cooled = settle_c(equipment_high_w - chiller_w, hot_walls_w_k, hot_water, room_warm_c, hot_fan)
     return min(warm, max(target_c, cooled))
 
 
 @figure(
     "With the fan, on a hot and sticky day",
-    formula="T at which {walls_w_k} × (T − {room_warm_c}) + evaporation(T) of {open_water} and by {fan_over}, at {sticky_frac} "
+    formula="T at which {hot_walls_w_k} × (T − {room_warm_c}) + evaporation(T) of {hot_water} and by {hot_fan}, at {sticky_frac} "
     "humidity or the room's if more, = {equipment_high_w} less a chiller's {chiller_w}; not below {target_c}",
     source="balance",
 )
 def sticky_c(
-    walls_w_k: float,
+    hot_walls_w_k: float,
     room_warm_c: float,
     equipment_high_w: float,
-    open_water: OpenWater,
+    hot_water: OpenWater,
     chiller_w: float,
     target_c: float,
-    fan_over: Fan,
+    hot_fan: Fan,
     sticky_frac: float,
 ) -> float:
-    unused_when(fan_over.air_m_s == 0)
-    water, fan = open_water.at_least_as_humid(sticky_frac), fan_over.at_least_as_humid(sticky_frac)
-    warm = settle_c(equipment_high_w, walls_w_k, water, room_warm_c)
-    cooled = settle_c(equipment_high_w - chiller_w, walls_w_k, water, room_warm_c, fan)
+    unused_when(hot_fan.air_m_s == 0)
+    water, fan = hot_water.at_least_as_humid(sticky_frac), hot_fan.at_least_as_humid(sticky_frac)
+    warm = settle_c(equipment_high_w, hot_walls_w_k, water, room_warm_c)
+    cooled = settle_c(equipment_high_w - chiller_w, hot_walls_w_k, water, room_warm_c, fan)
     return min(warm, max(target_c, cooled))
 
 
 @figure(
     "With chiller and fan dead, on the hottest day",
-    formula="T at which {walls_w_k} × (T − {room_warm_c}) + evaporation(T) of {open_water} = {equipment_high_w}, where a "
+    formula="T at which {hot_walls_w_k} × (T − {room_warm_c}) + evaporation(T) of {hot_water} = {equipment_high_w}, where a "
     "chiller ({chiller_w}) or a fan ({fan_fitted}) cools",
     source="balance",
 )
 def uncooled_c(
-    walls_w_k: float,
+    hot_walls_w_k: float,
     room_warm_c: float,
     equipment_high_w: float,
-    open_water: OpenWater,
+    hot_water: OpenWater,
     chiller_w: float,
     fan_fitted: bool,
 ) -> float:
     unused_when(chiller_w == 0 and not fan_fitted)
-    return settle_c(equipment_high_w, walls_w_k, open_water, room_warm_c)
+    return settle_c(equipment_high_w, hot_walls_w_k, hot_water, room_warm_c)
 
 
 @figure(
     "Under mesh, on the hottest day",
-    formula="T at which W × (T − {room_warm_c}) + evaporation(T) of {open_water} = {equipment_high_w}, with the tank's own part "
-    "({own_water}) under mesh for {lid_row}; W: {walls_w_k}, and what mesh passes more ({surface_open_w_m2k}, "
+    formula="T at which W × (T − {room_warm_c}) + evaporation(T) of {hot_water} = {equipment_high_w}, with the tank's own part "
+    "({own_water}) under mesh for {hot_lid_row}; W: {hot_walls_w_k}, and what mesh passes more ({surface_open_w_m2k}, "
     "{surface_covered_w_m2k}) over {display_m2}; not with a chiller ({chiller_w}) or a fan ({fan_fitted})",
     source="balance",
 )
 def meshed_c(
-    walls_w_k: float,
+    hot_walls_w_k: float,
     room_warm_c: float,
     equipment_high_w: float,
-    open_water: OpenWater,
+    hot_water: OpenWater,
     own_water: OpenWater,
-    lid_row: library.Lid,
+    hot_lid_row: library.Lid,
     surface_open_w_m2k: float,
     surface_covered_w_m2k: float,
     display_m2: float,
@@ -94,11 +99,33 @@ def meshed_c(
     fan_fitted: bool,
 ) -> float:
     mesh = library.lids()["mesh"]
-    unused_when(chiller_w > 0 or fan_fitted or lid_row.vapour_cover <= mesh.vapour_cover)
-    more_w_k = (surface_open_w_m2k - surface_covered_w_m2k) * (lid_row.warm_cover - mesh.warm_cover) * display_m2
-    opened = (own_water.cover_frac - mesh.vapour_cover) * own_water.area_m2 / open_water.area_m2
-    airy = replace(open_water, cover_frac=open_water.cover_frac - opened)
-    return settle_c(equipment_high_w, walls_w_k + more_w_k, airy, room_warm_c)
+    unused_when(chiller_w > 0 or fan_fitted or hot_lid_row.vapour_cover <= mesh.vapour_cover)
+    more_w_k = (
+        (surface_open_w_m2k - surface_covered_w_m2k) * (hot_lid_row.warm_cover - mesh.warm_cover) * display_m2
+    )
+    airy = hot_water.with_part_under(replace(own_water, cover_frac=hot_lid_row.vapour_cover), mesh.vapour_cover)
+    return settle_c(equipment_high_w, hot_walls_w_k + more_w_k, airy, room_warm_c)
+
+
+@figure(
+    "With nobody there to change the lid, on the hottest day",
+    formula="T at which {walls_w_k} × (T − {room_warm_c}) + evaporation(T) of {open_water} = {equipment_high_w}, where another lid "
+    "lies over it on hot days ({hot_day_lid}); with a chiller less {chiller_w}, with a fan ({fan_over}) evaporating more, by "
+    "either not below {target_c}",
+    source="balance",
+)
+def shut_c(
+    walls_w_k: float,
+    room_warm_c: float,
+    equipment_high_w: float,
+    open_water: OpenWater,
+    chiller_w: float,
+    target_c: float,
+    fan_over: Fan,
+    hot_day_lid: str,
+) -> float:
+    unused_when(hot_day_lid == "same")
+    return summer_c(walls_w_k, room_warm_c, equipment_high_w, open_water, chiller_w, target_c, fan_over)
 
 
 @figure(
@@ -156,6 +183,8 @@ def summer_borne(
     uncooled_c: float | None,
     sticky_c: float | None,
     sticky_frac: float,
+    shut_c: float | None,
+    hot_day_lid: str,
 ) -> Verdict:
     terms = {
         "settles": of(summer_c, "summer_c"),
@@ -172,6 +201,9 @@ def summer_borne(
             terms["meshed"] = of(meshed_c, "meshed_c")
             text += " With mesh for a lid on such days it would be {meshed}."
         text += " A chiller of {chiller} would hold it."
+    if shut_c is not None:
+        terms["shut"] = of(shut_c, "shut_c")
+        text += LID_ON_HOT_DAYS[hot_day_lid]
     too_sticky = False
     if sticky_c is not None and summer_c <= borne_c < sticky_c:
         too_sticky = True
@@ -185,7 +217,8 @@ def summer_borne(
     if sticky_c is not None:
         text += " The fan is held where neither it nor its cable can fall into the water, and the room gets damper."
     verdict = temperature_at_most(summer_c, animals_high_c, say(text, **terms), hot_day_k)
-    return replace(verdict, state="tight") if too_sticky and verdict.state == "holds" else verdict
+    by_hand = shut_c is not None and shut_c > borne_c
+    return replace(verdict, state="tight") if (too_sticky or by_hand) and verdict.state == "holds" else verdict
 
 
 @check(

@@ -14,7 +14,7 @@ from loquen.core.system.planner.standing import Standing
 from loquen.core.system.planner.steps.changing import delicate, regimes_to_propose
 from loquen.core.system.planner.steps.filters import sold_filters, storms, surface
 from loquen.core.system.planner.steps.glass import sold_tank
-from loquen.core.system.planner.steps.warmth import BASKING_C, BASKING_LAMPS, fan
+from loquen.core.system.planner.steps.warmth import BASKING_C, BASKING_LAMPS, fan, hot_lid
 from loquen.core.system.planner.steps.water import hardness_borne
 from loquen.core.system.told import is_short, verdict_of
 
@@ -131,9 +131,9 @@ def with_lamp(plan: Plan) -> Plan:
 
 def with_cooling(plan: Plan) -> Plan:
     """Where the hottest day is more than they bear: mesh for a lid where that is enough for so rare a day, else a fan, else
-    a chiller of the next ten watts."""
+    a chiller of the next ten watts; where it is only more than they like, mesh on such days."""
     if passes(plan, "summer_borne"):
-        return plan
+        return with_hot_lid(plan)
     airy = replace(plan, heat=replace(plan.heat, lid="mesh"))
     sheet = sheet_of(airy)
     borne = verdict_of(sheet, "summer_borne")
@@ -148,6 +148,15 @@ def with_cooling(plan: Plan) -> Plan:
         return blown
     needed = float(sheet_of(plan).value("chiller_need_w"))
     return replace(plan, heat=replace(plan.heat, chiller_w=math.ceil(needed / CHILLER_GRAIN_W) * CHILLER_GRAIN_W))
+
+
+def with_hot_lid(plan: Plan) -> Plan:
+    """Mesh in the lid's place on hot days, where those are more than they like for good."""
+    borne = verdict_of(sheet_of(plan), "summer_borne")
+    if borne is None or borne.margin >= 0:
+        return plan
+    meshed = next(hot_lid(Standing(plan), "summer_borne"), plan)
+    return meshed if passes(meshed, "none_leaves") else plan
 
 
 def warmed(plan: Plan) -> Plan:

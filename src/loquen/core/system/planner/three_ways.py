@@ -15,7 +15,7 @@ from typing import Literal
 from loquen.core.data import library
 from loquen.core.graph.engine import Key
 from loquen.core.model.plan import Group, Plan, Source, Tank
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.system.animals.company import RANGES, Leeways
 from loquen.core.system.book import system_book
 from loquen.core.system.planner.first_plan import (
@@ -26,17 +26,19 @@ from loquen.core.system.planner.first_plan import (
     suited_to,
     warmed,
     with_aired_change,
+    with_hot_lid,
     with_least_work,
     with_water_kept,
 )
 from loquen.core.system.planner.levers import LEVERS, Lever, touches
+from loquen.core.system.planner.notes import notes
 from loquen.core.system.planner.settle import Groups, Left, Move, brought, left_of, move_of, ordered
 from loquen.core.system.planner.standing import Standing, Takes, difference, sensible
-from loquen.core.system.planner.steps.changing import HARD, delicate, roughness
+from loquen.core.system.planner.steps.changing import HARD, roughness
 from loquen.core.system.planner.steps.filters import filter_of
 from loquen.core.system.planner.steps.glass import plants, sold_tank
 from loquen.core.system.planner.steps.warmth import FOAM_MM, FOAMED_FRAC
-from loquen.core.system.planner.steps.water import PURE, hardness_borne, purified_share, with_purified
+from loquen.core.system.planner.steps.water import PURE, hardness_borne, with_purified
 
 Want = Literal["room", "work", "power"]
 WANTS: tuple[Want, ...] = ("room", "work", "power")
@@ -219,8 +221,8 @@ def settled(plan: Plan, glass_stays: bool, beyond: set[Key]) -> Standing:
     now = Standing(plan)
     if not now.short <= beyond:
         now, _ = brought(now, KEPT | ({"tank"} if glass_stays else SIZE_KEPT))
-    aired = with_aired_change(now.plan)
-    return now if aired is now.plan else Standing(aired)
+    done = with_hot_lid(with_aired_change(now.plan))
+    return now if done is now.plan else Standing(done)
 
 
 def in_larger(base: Plan) -> Iterator[Plan]:
@@ -352,40 +354,3 @@ def by_lever(before: Plan, after: Plan) -> Groups:
         lever = next((lever for lever in levers if any(touches(move, path) for move in lever.moves)), REST)
         groups.setdefault(lever.key, (lever, {}))[1][path] = value
     return list(groups.values())
-
-
-def notes(chosen: Standing) -> Iterator[Sentence]:
-    """What a keeper has to know before anything is bought: a fan, a chiller, glass that nobody sells, purified water."""
-    plan = chosen.plan
-    if plan.heat.chiller_w > 0:
-        yield say(
-            "A room of {room} is too warm for them: a chiller of {watts} is in this plan.",
-            room=Term(plan.heat.room_warm_c, "temperature"),
-            watts=Term(plan.heat.chiller_w, "power"),
-        )
-    if plan.heat.fan_fitted:
-        yield say(
-            "A room of {room} is too warm for them: a fan over the water is in this plan, and evaporates up to {litres}.",
-            room=Term(plan.heat.room_warm_c, "temperature"),
-            litres=of(chosen.sheet.value("evaporation_most_l_d"), "evaporation_most_l_d"),
-        )
-    sold = {(t.length_cm, t.width_cm, t.height_cm) for t in library.stock_tanks().values()}
-    tank = plan.tank
-    if tank.shape == "box" and (tank.tank_length_cm, tank.tank_width_cm, tank.tank_height_cm) not in sold:
-        yield say(
-            "No tank of a usual size has room for them: {length} by {width} by {height} has.",
-            length=Term(tank.tank_length_cm, "length"),
-            width=Term(tank.tank_width_cm, "length"),
-            height=Term(tank.tank_height_cm, "length"),
-        )
-    if delicate(plan):
-        yield say(
-            "Delicate ones are among them: nitrate is held under {limit}.",
-            limit=Term(plan.changes.target_nitrate_mg_l, "nitrate"),
-        )
-    if plan.water.aired:
-        yield say("Change water warmed by the hot tap brings more gas than they bear: air it before it goes in.")
-    if plan.water.topped_up == "pure":
-        yield say("What evaporates is topped up with pure water, or hardness creeps up.")
-    if len(plan.sources) > 1 and (share := purified_share(plan)) > 0:
-        yield say("{share} of the change water is purified.", share=Term(share, "share"))

@@ -10,7 +10,7 @@ from loquen.core.system.planner.standing import Standing, applied, difference, s
 from loquen.core.system.planner.words import joined, moved
 
 QUICK = (
-    *("regime", "hard_regime", "returns", "warmed", "hardness", "minerals", "salt", "topped_up", "mix"),
+    *("hot_lid", "regime", "hard_regime", "returns", "warmed", "hardness", "minerals", "salt", "topped_up", "mix"),
     *("sun", "fan", "chiller"),
 )
 """Levers with a step or three: what they would do is known while a page is open. The others wait to be asked to settle."""

@@ -333,21 +333,20 @@ def gas_frac(
     mends=("water.aired", "changes.change_frac"),
     caution="Bubbles on the glass and on the animals after a change are the sign.",
 )
-def gas_borne(gas_frac: float, gas_most_frac: float, hot_frac: float) -> Verdict:
+def gas_borne(gas_frac: float, gas_most_frac: float, hot_frac: float, aired: bool) -> Verdict:
     if hot_frac <= 0:
         raise NamedCase("not_needed")
     terms = {"level": of(gas_frac, "gas_frac"), "most": Term(gas_most_frac, "share")}
-    return caution(
-        gas_frac,
-        "gas_frac",
-        gas_most_frac,
-        say("Warmed under pressure it brings the tank to {level} of the gas it holds; {most} is borne.", **terms),
-        say(
-            "Warmed under pressure it brings the tank to {level} of the gas it holds, {most} is borne: air it first, or let it splash "
-            "over a column; or change less at a time.",
-            **terms,
-        ),
+    fine = (
+        "Warmed under pressure and aired before it goes in, it leaves the tank at {level} of the gas it holds."
+        if aired
+        else "Warmed under pressure it brings the tank to {level} of the gas it holds; {most} is borne."
     )
+    warning = (
+        "Warmed under pressure it brings the tank to {level} of the gas it holds, {most} is borne: air it first, or let it splash "
+        "over a column; or change less at a time."
+    )
+    return caution(gas_frac, "gas_frac", gas_most_frac, say(fine, **terms), say(warning, **terms))
 
 
 @figure("Hot tap open for", formula="{hot_frac} × {change_l} ÷ {fill_l_min} × 60", source="balance")

@@ -40,6 +40,13 @@ def lids(now: Standing, check: Key) -> Iterator[Plan]:
         yield replace(now.plan, heat=replace(now.plan.heat, lid=lid))
 
 
+def hot_lid(now: Standing, _: Key) -> Iterator[Plan]:
+    """Mesh in the lid's place on hot days, where the lid is closed."""
+    heat = now.plan.heat
+    if heat.hot_day_lid == "same" and closed(heat.lid):
+        yield replace(now.plan, heat=replace(heat, hot_day_lid="mesh"))
+
+
 def cut_out(now: Standing, _: Key) -> Iterator[Plan]:
     if not now.plan.heat.cut_out:
         yield replace(now.plan, heat=replace(now.plan.heat, cut_out=True))

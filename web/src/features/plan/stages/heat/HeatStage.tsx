@@ -21,6 +21,7 @@ export function HeatStage() {
         <SwitchField path="heat.heated" />
         {heat.heated && <NumberField path="heat.target_c" />}
         <ChoiceField path="heat.lid" />
+        <ChoiceField path="heat.hot_day_lid" />
         <NumberField path="heat.chiller_w" />
         <SwitchField path="heat.fan_fitted" />
         {heat.fan_fitted && (
