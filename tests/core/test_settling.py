@@ -7,7 +7,7 @@ import pytest
 from loquen.core.model.plan import Changes, Filter, Group, Heat, Plan, Recipe, RunIn, Tank, Water
 from loquen.core.system.book import sheet_of
 from loquen.core.system.planner.settle import settle
-from loquen.core.system.planner.standing import Standing
+from loquen.core.system.planner.standing import Standing, difference
 from loquen.core.system.planner.steps.warmth import lids
 from loquen.core.system.told import verdict_of
 
@@ -45,6 +45,22 @@ def test_discus_in_a_usual_tank_get_more_changes_and_not_four_times_the_glass():
     assert len(changes.weekdays) <= 4
     assert changes.change_frac <= 0.5
     assert sheet_of(found.plan).value("water_c") >= 26
+
+
+def test_a_filter_that_is_bought_anyway_brings_what_is_usual():
+    """A puffer's 55 L want three to six or more turns; 300 L/h at 65 % would be amber, for the same change."""
+    found = settle(brought(("figure_eight_puffer", 1), size=(60, 30, 36), heat=Heat(target_c=26.0)))
+    [bought] = [move for move in found.moves if move.lever == "filters"]
+    sheet = sheet_of(found.plan)
+    assert sheet.value("turnover_per_h") >= 0.9 * sheet.value("turnover_low_per_h")
+    assert sheet.value("turnover_per_h") <= 1.5 * sheet.value("turnover_high_per_h")
+    # What is told is what is done.
+    assert bought.changes == {
+        path: value
+        for path, value in difference(brought(("figure_eight_puffer", 1), size=(60, 30, 36)), found.plan).items()
+        if path.startswith("filters")
+    }
+    assert not found.left
 
 
 def test_goldfish_get_glass_that_is_enough_and_a_little_more_changed():

@@ -131,7 +131,7 @@ def test_hard_tap_water_is_settled_with_purified_water(page, server):
     tap = {"src_name": "Tap", "src_gh_dgh": 18, "src_kh_dkh": 12, "src_us_cm": 720, "src_nitrate_mg_l": 7.9}
     kept = server.http.post("/api/systems", json={"plan": {**plan, "sources": [tap]}})
     page.goto(f"{server.url}/systems/{kept.json()['id']}/animals")
-    expect(page.get_by_role("region", name="Checks")).to_contain_text("It settles there from 6 dGH")
+    expect(page.get_by_role("region", name="Checks")).to_contain_text("It settles there from 9 dGH")
     dialog = settle(page)
     dialog.get_by_role("button", name="the waters and their mix stay").click()
     expect(dialog).to_contain_text("were it not for: the waters and their mix stay")
@@ -145,6 +145,26 @@ def test_hard_tap_water_is_settled_with_purified_water(page, server):
     page.get_by_role("link", name="Source").click()
     settles = page.locator("dd").filter(has=page.locator("[data-figure=settled_gh_dgh]"))
     expect(settles).to_contain_text("dGH")
+
+
+def test_another_lid_on_hot_days_and_aired_change_water_are_counted(page, server):
+    wanted = {"name": "Angels", "animals": [{"species": "angelfish", "number": 5}]}
+    plan = server.http.post("/api/plan/first", json=wanted).json()["proposals"][0]["plan"]
+    heat, water = {**plan["heat"], "lid": "glass", "hot_day_lid": "same"}, {**plan["water"], "aired": False}
+    kept = server.http.post("/api/systems", json={"plan": {**plan, "heat": heat, "water": water}})
+    page.goto(f"{server.url}/systems/{kept.json()['id']}/heat")
+    page.get_by_role("textbox", name="Hottest day in the room").fill("29")
+    check = page.locator("#check-summer_borne")
+    expect(check).to_contain_text("With mesh for a lid on such days it would be")
+    page.get_by_role("combobox", name="On hot days").click()
+    page.get_by_role("option", name="mesh in its place").click()
+    expect(check).to_contain_text("That is with mesh for the lid; with nobody there to put it on, it would be")
+    page.get_by_role("link", name="Source").click()
+    gas = page.locator("#check-gas_borne")
+    expect(gas).to_contain_text("air it first")
+    page.get_by_role("switch", name="Aired, or splashed over a column, before it goes in").click()
+    expect(gas).to_contain_text("it leaves the tank at 100 % of the gas it holds")
+    expect(page.get_by_role("region", name="Recipe card")).to_contain_text("air it before it goes in")
 
 
 def test_a_fan_is_hung_where_the_hottest_day_asks_for_it(page, opened):

@@ -12,7 +12,7 @@ from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.book import sheet_of
 from loquen.core.system.planner.standing import Standing
 from loquen.core.system.planner.steps.changing import delicate, regimes_to_propose
-from loquen.core.system.planner.steps.filters import sold_filters, storms, surface
+from loquen.core.system.planner.steps.filters import NEAR_USUAL, sold_filters, storms, surface
 from loquen.core.system.planner.steps.glass import sold_tank
 from loquen.core.system.planner.steps.warmth import BASKING_C, BASKING_LAMPS, fan, hot_lid
 from loquen.core.system.planner.steps.water import hardness_borne
@@ -44,8 +44,6 @@ USUAL_CO2_MG_L = 10.0
 CHILLER_GRAIN_W = 10.0
 COOLED_BELOW_K = 1.0
 """Below what they bear at most, where a chiller or a fan is set to start."""
-NEAR_USUAL = 0.9
-"""Of the turnover that is usual, what a proposed filter brings at least."""
 LAMP_W_PER_CM = 0.25
 DELICATE_NITRATE_MG_L = 20 / NITRATE_PER_N
 """Nitrate that a plan for delicate kinds is held under; others have the usual limit. Keepers' practice, unverified."""

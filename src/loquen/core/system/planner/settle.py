@@ -21,6 +21,7 @@ from loquen.core.model.quantity import Sentence
 from loquen.core.system.planner.levers import FACTS, GIVEN_AWAY, LEVERS, Lever, singles, touches
 from loquen.core.system.planner.standing import Changes, Standing, Takes, applied, difference, sensible
 from loquen.core.system.planner.steps.changing import MOST_DAYS
+from loquen.core.system.planner.steps.filters import brings_usual
 from loquen.core.system.planner.words import Moved, moved
 from loquen.core.system.told import verdict_of
 
@@ -32,6 +33,8 @@ MOST_STEPS = 8
 EACH, DOUBLED = 1.5, 4.0
 """Effort of a change beside its price, and of glass for each time it is twice as large."""
 ONE_STEP = 8.0
+FILTERS, FLOW = "filters", "turnover_fits"
+"""The lever that buys a filter, and what it is bought for when another would do as well."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,7 +113,23 @@ def brought(
         # One change that mends all, and is no glass, can not be bettered.
         if not found[-1][0].short and len(found[-1][1]) <= 1 and effort(start, *found[-1]) <= ONE_STEP:
             break
-    return min(found, key=lambda one: rank(start, *one))
+    end, groups = min(found, key=lambda one: rank(start, *one))
+    return with_usual_flow(start, end, groups)
+
+
+def with_usual_flow(start: Standing, end: Standing, groups: "Groups") -> tuple[Standing, "Groups"]:
+    """The same changes, but a filter that is bought anyway brings what is usual in the glass that there is in the end."""
+    bought = next(((lever, changes) for lever, changes in groups if lever.key == FILTERS), None)
+    if bought is None or brings_usual(end):
+        return end, groups
+    lever, changes = bought
+    for plan in lever.steps(end, FLOW):
+        then = Standing(plan, start.months_ahead)
+        if sensible(plan) and brings_usual(then) and then.short <= end.short:
+            moved_now = difference(start.plan, plan)
+            own = {path: value for path, value in moved_now.items() if any(touches(m, path) for m in lever.moves)}
+            return then, [(one, own if had is changes else had) for one, had in groups]
+    return end, groups
 
 
 def ordered(now: Standing) -> list[Key]:

@@ -19,7 +19,6 @@ from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.system.animals.company import RANGES, Leeways
 from loquen.core.system.book import system_book
 from loquen.core.system.planner.first_plan import (
-    NEAR_USUAL,
     fitted,
     in_sold_tanks,
     roomy,
@@ -35,7 +34,7 @@ from loquen.core.system.planner.notes import notes
 from loquen.core.system.planner.settle import Groups, Left, Move, brought, left_of, move_of, ordered
 from loquen.core.system.planner.standing import Standing, Takes, difference, sensible
 from loquen.core.system.planner.steps.changing import HARD, roughness
-from loquen.core.system.planner.steps.filters import filter_of
+from loquen.core.system.planner.steps.filters import brings_usual, filter_of
 from loquen.core.system.planner.steps.glass import plants, sold_tank
 from loquen.core.system.planner.steps.warmth import FOAM_MM, FOAMED_FRAC
 from loquen.core.system.planner.steps.water import PURE, hardness_borne, with_purified
@@ -301,9 +300,7 @@ def with_thrifty_filter(plan: Plan) -> Plan:
         if model.kind == "undergravel":
             continue
         then = now.other(replace(plan, filters=(filter_of(key),)))
-        turnover, usual = then.sheet.look("turnover_per_h"), then.sheet.look("turnover_low_per_h")
-        enough = isinstance(turnover, float) and isinstance(usual, float) and turnover >= NEAR_USUAL * usual
-        if enough and then.short <= now.short:
+        if brings_usual(then) and then.short <= now.short:
             return then.plan
     return plan
 

@@ -14,6 +14,8 @@ STONES_LPH = (60.0, 120.0, 240.0, 480.0, 960.0)
 MOST_FILTERS = 6
 BRISK = 1.5
 """Of the most turnover that is usual, what a proposed filter brings at most; keepers' practice, unverified."""
+NEAR_USUAL = 0.9
+"""Of the turnover that is usual, what a proposed filter brings at least."""
 
 
 def surface(now: Standing, _: Key) -> Iterator[Plan]:
@@ -71,6 +73,12 @@ def filters(now: Standing, _: Key) -> Iterator[Plan]:
         more_lph = flow_of(plan.filters) - flow_of(now.plan.filters)
         if turns is None or not litres or turns + more_lph / litres <= most:
             yield plan
+
+
+def brings_usual(now: Standing) -> bool:
+    """Whether filters turn the water over about as often as is usual for its animals, or nobody can say how often that is."""
+    turns, low = number(now.sheet, "turnover_per_h"), number(now.sheet, "turnover_low_per_h")
+    return turns is None or low is None or turns >= NEAR_USUAL * low
 
 
 def filtered(plan: Plan) -> Iterator[Plan]:
