@@ -122,6 +122,10 @@ def test_on_hot_days_mesh_takes_the_place_of_a_lid():
         assert any("mesh takes the lid's place" in note.text for note in row.notes)
     for row in proposed(("guppy", 10), room=RoomGiven(16, 22, 19)):
         assert row.plan.heat.hot_day_lid == "same"
+    # A tight lid, put on to save power, is a tenth of a degree too much in a room of 24.2.
+    for row in proposed(("guppy", 10), room=RoomGiven(16, 24.2, 19)):
+        assert (row.plan.heat.lid, row.plan.heat.hot_day_lid) == ("tight", "mesh")
+        assert 27 < sheet_of(row.plan).value("shut_c") < 27.5
 
 
 @pytest.mark.parametrize(("watts", "lever"), [(10.0, "hot_lid"), (25.0, "lid")])
