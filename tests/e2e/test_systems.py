@@ -89,6 +89,8 @@ def test_commands_and_keys_without_a_mouse(page, server):
     page.get_by_role("heading", name="Long Hall", exact=True).wait_for()
     page.keyboard.press("Control+k")
     page.keyboard.type("rope")
+    # Names are asked for: Enter takes what is found, and nothing while nothing is.
+    page.get_by_role("option", name="Rope Walk B, tank 3", exact=True).wait_for()
     page.keyboard.press("Enter")
     expect(page.get_by_label("Name of this system")).to_have_value("Rope Walk B, tank 3")
     page.keyboard.press("7")

@@ -73,7 +73,7 @@ export function Commands({ open, onOpenChange, turnLights, showUnits }: Commands
           onOpenChange(false);
           run();
         }}
-        none="Nothing is called that."
+        none={systems.isPending ? "Reading the names…" : "Nothing is called that."}
       />
     </Dialog>
   );
