@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from loquen.api.wire.documents import read_document
+from loquen.api.wire.documents import read_document, read_water
 from loquen.api.wire.plan import PlanSchema, to_core
 from loquen.core.model.documents import document
 from loquen.core.model.fields import entries
@@ -71,7 +71,7 @@ def test_no_text_passes_as_a_number_by_accident(text):
     assert 4 <= plan.heat.target_c <= 36
 
 
-OLD_LIGHT = {"uvb_fitted": True, "uvb_cm": 25.0, "uvb_near_uvi": 6.0, "basking_c": 33.0}
+OLD_LIGHT = {"uvb_fitted": True, "uvb_cm": 25.0, "uvb_near_uvi": 6.0, "basking_c": 31.5}
 
 
 @pytest.mark.parametrize("version", [None, 1])
@@ -84,7 +84,7 @@ def test_a_document_of_an_older_version_is_brought_forward(version):
     assert (plan.heat.lid, plan.sump.sump_lid) == ("tight", "part")
     assert plan.planting == (Planting("fast_stems", 0.4),)
     assert plan.lamps == (Lamp("display", 30.0, 11.0), Lamp("uvb", 0.0, 11.0, lamp_cm=25.0, near_uvi=6.0))
-    assert plan.light.basking_c == 33.0
+    assert plan.light.basking_c == 31.5
 
 
 def test_a_bare_old_document_means_what_it_meant():
@@ -102,3 +102,63 @@ def test_a_plan_kept_by_an_earlier_release_is_read_and_means_the_same():
     assert plan.flow.way == "none"
     # What that release computed: 468.3 L in the display and 13 L in two canisters.
     assert sheet_of(plan).value("real_volume_l") == pytest.approx(481.3, abs=0.1)
+
+
+def test_a_plan_of_0_13_is_set_up_and_what_nobody_told_in_it_is_asked():
+    stored = (Path(__file__).parent / "documents/plan-0.13.0.json").read_text(encoding="utf-8")
+    plan = read_document(stored)
+    assert plan.run_in.stands == "set_up"
+    # A tap that was taken to be clean; a dry place of 33 °C that the program had written itself.
+    assert plan.sources[0].src_disinfectant == "unknown"
+    assert plan.light.basking_c is None
+    assert plan.water.dose_margin is None
+    sheet = sheet_of(plan)
+    assert {key: sheet.look(key).state for key in ("treated", "basks")} == {
+        "treated": "measure",
+        "basks": "measure",
+    }
+
+
+@pytest.mark.parametrize(
+    ("water", "sources", "then"),
+    [
+        (
+            {"disinfectant": "chloramine", "disinfectant_mg_l": 1.6, "dose_margin": 1.5},
+            [],
+            ("chloramine", 1.6, 1.5),
+        ),
+        ({"disinfectant": "chlorine"}, [], ("chlorine", 1.0, None)),
+        ({"disinfectant": "none", "dose_margin": 1.0}, [], ("unknown", None, None)),
+        # With waters mixed it is theirs that counts.
+        ({"disinfectant": "none"}, [{"src_kind": "rain"}], ("none", None, None)),
+    ],
+)
+def test_what_an_older_plan_said_of_its_tap_stays_said(water, sources, then):
+    plan = read_document(json.dumps({"name": "Old", "version": 3, "water": water, "sources": sources}))
+    assert (plan.water.disinfectant, plan.water.disinfectant_mg_l, plan.water.dose_margin) == then
+
+
+@pytest.mark.parametrize(
+    ("stored", "then"),
+    [
+        ({"src_disinfectant": "none", "src_chlorine_mg_l": 0.0}, ("unknown", None)),
+        ({"src_kind": "well", "src_disinfectant": "none", "src_chlorine_mg_l": 0.0}, ("none", None)),
+        ({"src_disinfectant": "chloramine", "src_chlorine_mg_l": 1.6}, ("chloramine", 1.6)),
+        # Answered since: none.
+        ({"src_disinfectant": "none", "src_chlorine_mg_l": None}, ("none", None)),
+    ],
+)
+def test_a_water_that_was_stored_before_anybody_was_asked(stored, then):
+    water = read_water(json.dumps(stored))
+    assert (water.src_disinfectant, water.src_chlorine_mg_l) == then
+
+
+def test_a_reading_that_was_told_stays_told_without_a_day():
+    old = {"name": "Old", "version": 3, "water": {"tank_ph": 6.8}, "sources": [{"src_kh_dkh": 3.0}]}
+    assert set(read_document(json.dumps(old)).told.told_on) == {"water.tank_ph", "sources.0.src_kh_dkh"}
+
+
+@pytest.mark.parametrize("row", ["water.tank_ph 2026-02-30", "nothing.at_all", "water.tank_ph yesterday"])
+def test_a_row_of_what_was_told_names_an_input_and_a_day(row):
+    with pytest.raises(ValidationError):
+        PlanSchema.model_validate({"name": "x", "told": {"told_on": [row]}})

@@ -41,9 +41,9 @@ def plan(**parts):
         "animals": (Group("zebra_danio", 10),),
         "tank": BARE_BOX,
         "filters": (Filter(media_l=6, rated_lph=1500),),
-        "run_in": RunIn(age_weeks=52),
+        "run_in": RunIn("set_up", age_weeks=52),
         "heat": Heat(),
-        "water": Water(source_nitrate_mg_l=1.0),
+        "water": Water(source_nitrate_mg_l=1.0, disinfectant="none"),
         "changes": Changes(weekdays=("Sat",), change_frac=0.5, target_nitrate_mg_l=9.0),
     }
     return Plan(**{**usual, **parts})

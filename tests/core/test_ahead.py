@@ -29,7 +29,7 @@ from loquen.core.timeline.course import Limits, Source, share_within
 from tests.core.plans import plan
 
 NOW = datetime(2026, 5, 20, 18, tzinfo=UTC)
-NEW = RunIn(age_weeks=0, stocked="cycled")
+NEW = RunIn("set_up", age_weeks=0, stocked="cycled")
 FED = (Group("zebra_danio", 10, feed_by="weighed", weighed_g_d=1.0, food_protein_frac=0.5),)
 
 
@@ -76,12 +76,12 @@ def test_a_cycle_takes_its_numbers_from_the_sheet():
 
 
 def test_a_sheet_leaves_it_to_the_forecast_when_it_is_cycled():
-    new = sheet_of(cycling("animals", run_in=RunIn(age_weeks=1)))
+    new = sheet_of(cycling("animals", run_in=RunIn("set_up", age_weeks=1)))
     verdict = new.look("media_carry")
     assert (verdict.state, words(verdict.headline)) == ("short", "short until cycled")
     first = sheet_of(cycling("empty")).look("media_carry")
     assert (first.state, words(first.headline)) == ("tight", "holds once cycled")
-    untold = sheet_of(plan(run_in=RunIn(age_weeks=1))).look("media_carry")
+    untold = sheet_of(plan(run_in=RunIn("set_up", age_weeks=1))).look("media_carry")
     assert "more" in words(untold.headline)
 
 
@@ -237,7 +237,7 @@ def test_harder_water_can_make_it_worse():
 
 
 def test_with_fish_in_it_today_says_what_to_do():
-    crowded = cycling("animals", 6, animals=(Group("zebra_danio", 60),), run_in=RunIn(age_weeks=1))
+    crowded = cycling("animals", 6, animals=(Group("zebra_danio", 60),), run_in=RunIn("set_up", age_weeks=1))
     found = forecast(sheet_of(crowded), [read("ammonia", "1"), read("nitrite", "0.25")], NOW)
     assert found.care.from_readings
     assert 0.5 <= found.care.share <= 0.85
@@ -247,7 +247,7 @@ def test_with_fish_in_it_today_says_what_to_do():
 
 
 def test_the_ways_side_by_side_agree_with_what_keepers_know():
-    crowded = cycling("animals", 1, animals=(Group("zebra_danio", 60),), run_in=RunIn(age_weeks=1))
+    crowded = cycling("animals", 1, animals=(Group("zebra_danio", 60),), run_in=RunIn("set_up", age_weeks=1))
     ways = {camp.key: camp for camp in forecast(sheet_of(crowded), [], NOW).camps}
     assert ways["none"].litres == 0 < ways["changes"].litres
     assert ways["changes"].over_nitrite < 0.2 * ways["none"].over_nitrite
@@ -262,7 +262,7 @@ def test_a_stall_is_told_with_its_cure():
     told = [words(sentence) for sentence in forecast(sheet_of(soft), [], NOW).stalls]
     # Three degrees in 250 L: 3 x 29.96 x 0.25 g of bicarbonate.
     assert any("22.5 g" in text for text in told)
-    small = cycling("animals", 5, animals=(Group("zebra_danio", 3000 // 2),), run_in=RunIn(age_weeks=1))
+    small = cycling("animals", 5, animals=(Group("zebra_danio", 3000 // 2),), run_in=RunIn("set_up", age_weeks=1))
     small = replace(small, filters=(replace(small.filters[0], media_l=0.2),))
     assert any("too small" in words(s) for s in forecast(sheet_of(small), [], NOW).stalls)
     assert forecast(sheet_of(cycling("empty", 5)), [], NOW).stalls == ()
@@ -276,10 +276,14 @@ def test_a_stall_is_told_with_its_cure():
 
 
 def test_so_much_in_so_little_water_is_said():
-    bowl = cycling("animals", 7, animals=(Group("goldfish_fancy", 12),), run_in=RunIn(age_weeks=1), filters=())
+    bowl = cycling(
+        "animals", 7, animals=(Group("goldfish_fancy", 12),), run_in=RunIn("set_up", age_weeks=1), filters=()
+    )
     told = " ".join(words(sentence) for sentence in forecast(sheet_of(bowl), [], NOW).stalls)
     assert "too small" in told or "Fewer animals" in told
-    turtle = cycling("animals", 7, animals=(Group("yellow_bellied_slider", 1),), run_in=RunIn(age_weeks=1))
+    turtle = cycling(
+        "animals", 7, animals=(Group("yellow_bellied_slider", 1),), run_in=RunIn("set_up", age_weeks=1)
+    )
     ways = forecast(sheet_of(turtle), [], NOW).camps
     assert "breathe air" in words(ways[1].risk)
 

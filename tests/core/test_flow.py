@@ -415,15 +415,17 @@ TURTLE = {"animals": (plan().animals[0].__class__("common_musk_turtle", 1),)}
         (Light(), (Lamp(lamp_h=10), Lamp("basking", 60, 20)), "night_dark", "short"),
         (Light(basking_c=33), (), "basks", "holds"),
         (Light(basking_c=26), (), "basks", "short"),
-        (Light(basking_c=None), (), "basks", "unknown"),
+        (Light(), (), "basks", "short"),
+        (Light(), (Lamp("basking", 50, 8),), "basks", "measure"),
         # A musk turtle keeps to half shade: 0.7 to 3 on its back. The maker's 1.6 at 40 cm and 5 at 20 fall by r^-1.64.
         (Light(), (Lamp("uvb", lamp_cm=90),), "uvb_reaches", "short"),
-        (Light(), (Lamp("uvb", lamp_cm=70),), "uvb_reaches", "tight"),
-        (Light(), (Lamp("uvb", lamp_cm=40),), "uvb_reaches", "holds"),
-        (Light(), (Lamp("uvb", lamp_cm=22),), "uvb_reaches", "tight"),
+        (Light(measured_uvi=0.6), (Lamp("uvb", lamp_cm=70),), "uvb_reaches", "tight"),
+        (Light(), (Lamp("uvb", lamp_cm=40),), "uvb_reaches", "measure"),
+        (Light(measured_uvi=1.6), (Lamp("uvb", lamp_cm=40),), "uvb_reaches", "holds"),
+        (Light(measured_uvi=4.3), (Lamp("uvb", lamp_cm=22),), "uvb_reaches", "tight"),
         (Light(), (Lamp("uvb", lamp_cm=10),), "uvb_reaches", "short"),
         # Two lamps add up.
-        (Light(), (Lamp("uvb", lamp_cm=90), Lamp("uvb", lamp_cm=90)), "uvb_reaches", "holds"),
+        (Light(), (Lamp("uvb", lamp_cm=90), Lamp("uvb", lamp_cm=90)), "uvb_reaches", "measure"),
     ],
 )
 def test_what_reptiles_need_of_light(light, lamps, check, state):
@@ -432,7 +434,7 @@ def test_what_reptiles_need_of_light(light, lamps, check, state):
 
 
 @pytest.mark.parametrize(
-    ("lid", "state", "index"), [("glass", "short", 0.0), ("mesh", "holds", 1.04), ("tight", "holds", 1.6)]
+    ("lid", "state", "index"), [("glass", "short", 0.0), ("mesh", "measure", 1.04), ("tight", "measure", 1.6)]
 )
 def test_glass_stops_ultraviolet_b_and_mesh_takes_a_third(lid, state, index):
     sheet = sheet_of(plan(**TURTLE, lamps=(Lamp("uvb", lamp_cm=40),), heat=Heat(lid=lid)))

@@ -21,7 +21,7 @@ BIG = Filter("canister", "sponge_20", 20.0, None, 2500.0)
 
 
 def tank(*groups, age_weeks=200.0):
-    plan = Plan(name="Tank", animals=groups, filters=(BIG,), run_in=RunIn(age_weeks=age_weeks))
+    plan = Plan(name="Tank", animals=groups, filters=(BIG,), run_in=RunIn("set_up", age_weeks=age_weeks))
     return replace(plan, tank=replace(plan.tank, tank_length_cm=180, tank_width_cm=60, tank_height_cm=60))
 
 
@@ -53,7 +53,7 @@ def test_a_crowd_goes_in_at_once():
 
 
 def test_a_young_filter_sets_the_day_by_its_own_growth():
-    plan = replace(long_hall(), run_in=RunIn(age_weeks=2.0))
+    plan = replace(long_hall(), run_in=RunIn("set_up", age_weeks=2.0))
     rows = batches(plan, {}, DAY)
     alone = replace(plan, animals=plan.animals[:1])
     days = sheet_of(alone, 0.0).value("mature_in_d")

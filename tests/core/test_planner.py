@@ -40,7 +40,7 @@ def named(company):
 @pytest.mark.parametrize("company", COMPANIES, ids=named)
 def test_a_first_plan_holds_or_names_what_can_not(company):
     found = first_plans("x", company)
-    assert found.why is None
+    assert found.why == ()
     assert 1 <= len(found.proposals) <= 3
     wants = [want for proposal in found.proposals for want in proposal.least]
     assert sorted(wants) == ["power", "room", "work"]
@@ -158,7 +158,8 @@ def test_rope_walk_with_its_tank_pinned_gives_up_the_kind_that_has_outgrown_it()
     found = settle(rope_walk_b(), frozenset({"tank"}))
     assert not found.left
     assert [group.species for group in found.plan.animals] == ["beckford_pencilfish"]
-    assert [move.lever for move in found.moves] == ["lid", "left_out"]
+    # Air pumps warm the room, not the water: under glass one heater alone needs foam, and the rest more changes.
+    assert [move.lever for move in found.moves] == ["lid", "foam", "hard_regime", "left_out"]
     both = settle(rope_walk_b(), frozenset({"tank", "animals"}))
     assert {row.check for row in both.left} == {"litres_enough", "length_enough"}
     assert all(set(row.pins) == {"tank", "animals"} for row in both.left)
@@ -192,8 +193,8 @@ def test_a_plan_that_holds_needs_nothing():
 def test_two_kinds_that_no_one_water_suits_are_named_with_the_range():
     found = first_plans("x", (Group("neon_tetra", 10), Group("white_cloud", 8), Group("discus", 6)))
     assert found.proposals == ()
-    assert found.why is not None
-    assert as_text(found.why, {}) == (
+    assert found.why
+    assert as_text(found.why[0], {}) == (
         "No one water suits White cloud minnow and Discus: in temperature, White cloud minnow want 14 to 22 °C, "
         "Discus 27 to 31 °C."
     )
@@ -305,23 +306,24 @@ def on_tap(species, number, tap):
     return replace(plan, sources=(tap,), recipe=Recipe(), changes=changes)
 
 
-HARD_TAP = Source(src_gh_dgh=18, src_kh_dkh=12, src_us_cm=720, src_nitrate_mg_l=7.9)
-SOFT_TAP = Source(src_gh_dgh=2, src_kh_dkh=1, src_us_cm=80, src_nitrate_mg_l=1)
+HARD_TAP = Source(src_gh_dgh=18, src_kh_dkh=12, src_us_cm=720, src_nitrate_mg_l=7.9, src_disinfectant="none")
+SOFT_TAP = Source(src_gh_dgh=2, src_kh_dkh=1, src_us_cm=80, src_nitrate_mg_l=1, src_disinfectant="none")
 
 
-@pytest.mark.parametrize(("species", "number"), [("crystal_shrimp", 20), ("discus", 6)])
-def test_hard_tap_is_settled_with_three_parts_of_purified_water(species, number):
-    """Of a tap of 18 degrees with 7.9 mg/L N, 3 of 4 purified leave 4.65 and 2.1: in range, with room under the limit."""
+@pytest.mark.parametrize(("species", "number", "parts"), [("crystal_shrimp", 20, 3.0), ("discus", 6, 3.0)])
+def test_hard_tap_is_settled_with_purified_water(species, number, parts):
+    """Of a tap of 18 degrees with 7.9 mg/L N, 3 of 4 purified leave 4.65 and 2.1: in range, with room under the
+    limit."""
     plan = on_tap(species, number, HARD_TAP)
     assert "water_suits" in short_of(plan)
     found = settle(plan, frozenset({"animals"}))
     assert not found.left
     assert [move.lever for move in found.moves] == ["mix"]
-    assert [row.src_parts for row in found.plan.sources] == [1.0, 3.0]
+    assert [row.src_parts for row in found.plan.sources] == [1.0, parts]
     sheet, kind = sheet_of(found.plan), library.species()[species]
     assert found.moves[0].takes.pure_l_wk == found.after.pure_l_wk == pytest.approx(found.after.change_l_wk * 3 / 4)
     assert found.before.pure_l_wk == 0
-    assert sheet.value("new_gh_dgh") == pytest.approx((18 + 3 * 0.2) / 4)
+    assert sheet.value("new_gh_dgh") == pytest.approx((18 + parts * 0.2) / (1 + parts))
     assert sheet.value("new_nitrate_mg_l") == pytest.approx((7.9 + 3 * 0.2) / 4)
     assert kind.gh_low_dgh <= sheet.value("settled_gh_dgh") <= kind.gh_high_dgh
     pinned = settle(plan, frozenset({"animals", "sources"}))
@@ -451,13 +453,15 @@ def test_what_only_just_holds_is_told():
     """Neon tetras want 26 °C at most, discus 27 at least: half a kelvin past either is borne, and is said."""
     for proposal in first_plans("x", (Group("neon_tetra", 12), Group("discus", 5))).proposals:
         assert proposal.plan.heat.target_c == pytest.approx(26.5)
-        assert "This water suits them" in proposal.tight
+        assert "This water suits them" in [row.terms["check"].value for row in proposal.tight]
         sheet = sheet_of(proposal.plan)
         nodes = {key: node for key, node in sheet.wiring.nodes.items() if node.check}
         verdicts = {node.label: verdict_of(sheet, key) for key, node in nodes.items()}
-        assert set(proposal.tight) == {
-            label for label, found in verdicts.items() if found and found.state == "tight"
-        }
+        assert [as_text(row, {}) for row in proposal.tight] == [
+            f"{label}: {as_text(found.headline, {})}"
+            for label, found in verdicts.items()
+            if found and found.state == "tight"
+        ]
 
 
 def test_what_is_wanted_least_comes_first():

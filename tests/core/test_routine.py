@@ -85,10 +85,10 @@ def by_key(plan):
 
 def test_a_change_is_due_as_the_plan_says_with_its_litres_and_its_recipe():
     rows = by_key(long_hall())
-    # 617.7 L × 0.30; 92.65 mL of conditioner: 25 mL for 100 L, twice for chloramine, of 185.3 L.
+    # 617.7 L × 0.30; 25 mL for 100 L, twice for chloramine, of 185.3 L; 1.6 mg/L at 1.5 a dose are 1.1 doses: 101.9 mL.
     assert rows["change"].entry.litres == pytest.approx(185.3, abs=0.05)
     assert rows["change"].rhythm == Rhythm(weekdays=("Sat",))
-    assert any("92.6 mL of conditioner" in plain(step) for step in rows["change"].steps)
+    assert any("102 mL of conditioner" in plain(step) for step in rows["change"].steps)
     assert list(rows).index("read.nitrate") < list(rows).index("change")
     every = by_key(replace(long_hall(), changes=replace(long_hall().changes, regime="every", every_d=10)))
     assert every["change"].rhythm == Rhythm(every_d=10)
@@ -157,7 +157,7 @@ def test_what_is_read_follows_the_plan(monkeypatch):
 
 
 def test_a_tank_that_waits_for_its_animals_is_cycled_and_not_fed():
-    waiting = replace(long_hall(), cycle=Cycle(begun_by="empty"), run_in=RunIn(stocked="cycled"))
+    waiting = replace(long_hall(), cycle=Cycle(begun_by="empty"), run_in=RunIn("set_up", stocked="cycled"))
     rows = by_key(waiting)
     assert "feed.0" not in rows
     assert "change" not in rows
@@ -165,8 +165,8 @@ def test_a_tank_that_waits_for_its_animals_is_cycled_and_not_fed():
     assert "read.ammonia" in rows
     assert "cycle" not in by_key(long_hall())
     planned = by_key(replace(long_hall(), run_in=RunIn(stocked="cycled")))
-    assert "begin" in planned
-    assert not {"feed.0", "change", "read.nitrate", "cycle"} & planned.keys()
+    assert planned.keys() == {"set_up"}
+    assert planned["set_up"].page == "cycle"
     with_animals = by_key(replace(long_hall(), cycle=Cycle(begun_by="animals")))
     assert "feed.0" in with_animals
     assert "read.nitrite" in with_animals
@@ -406,8 +406,8 @@ def test_every_duty_of_the_demo_says_what_why_and_how_often(plan):
 def test_a_week_of_a_system_is_what_its_plan_pours_and_feeds():
     sheet = sheet_of(long_hall(), 0.0)
     found = {use.key: use for use in consumables.uses_of(sheet, care_of(sheet))}
-    # One change of 92.65 mL a week, and 1.48 mL for what is topped up.
-    assert found["conditioner"].a_week == pytest.approx(94.13, abs=0.02)
+    # One change of 92.65 mL a week, and 1.48 mL for what is topped up; each 1.1 times, for 1.6 mg/L at 1.5 a dose.
+    assert found["conditioner"].a_week == pytest.approx(1.1 * 94.13, abs=0.03)
     assert found["food.dry"].a_week == pytest.approx(7 * sheet.value("feed_total_g_d"), rel=1e-6)
     assert found["test.nitrate"].a_week == 1
     assert "salt" not in found

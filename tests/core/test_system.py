@@ -49,6 +49,8 @@ def test_every_named_case_arises_once():
     # What a fault and a refusal come to, and what only a proposal asks, is tested where they arise.
     elsewhere = {
         "not_begun",
+        "not_set_up",
+        "young_not_begun",
         "nothing_read",
         "fault_inside",
         "beyond_relation",

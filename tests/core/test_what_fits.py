@@ -55,7 +55,7 @@ def test_an_expert_would_agree(found):
 
 
 def test_a_new_filter_keeps_all_out():
-    empty = plan(animals=(), run_in=RunIn(age_weeks=0), heat=Heat(cut_out=True))
+    empty = plan(animals=(), run_in=RunIn("set_up", age_weeks=0), heat=Heat(cut_out=True))
     found = what_fits(empty)
     assert not found.fits
     assert "The media carry the waste" in {row.check for row in found.kept_out}

@@ -14,7 +14,7 @@ def tank(length=100, width=40, height=45, warm_c=25.0, filters=("canister_1000",
     usual = {
         "name": "Hundred",
         "animals": (),
-        "run_in": RunIn(age_weeks=100),
+        "run_in": RunIn("set_up", age_weeks=100),
         "tank": Tank(
             tank_length_cm=length, tank_width_cm=width, tank_height_cm=height, bed="none", factory_built=True
         ),

@@ -17,6 +17,7 @@ from loquen.api.rooms import routes as rooms
 from loquen.api.rooms.lines import Lines
 from loquen.api.round import routes as round_
 from loquen.api.round.cares import Cares
+from loquen.api.round.cycles import Cycles
 from loquen.api.sheet import routes as sheet
 from loquen.api.sheet.kept import KeptSheets
 from loquen.api.systems import routes as systems
@@ -37,6 +38,7 @@ def create_api(database: Database, controller_port: int | None = None) -> FastAP
     api.state.listing = Listing()
     api.state.lines = Lines()
     api.state.cares = Cares()
+    api.state.cycles = Cycles()
     api.state.homes = Homes()
     api.state.sheets = KeptSheets()
     api.state.controller = ControllerLink(controller_port)

@@ -84,6 +84,8 @@ class EntryOut(BaseModel):
     whole: bool
     optional: bool
     options: dict[str, str]
+    given: str
+    untold: str
 
 
 class LibraryOut(BaseModel):
@@ -181,8 +183,17 @@ def entry_out(entry: Quantity | Choice, may_be_empty: bool) -> EntryOut:
             whole=entry.whole,
             optional=may_be_empty,
             options={},
+            given=entry.given,
+            untold=entry.untold.headline if entry.untold else "",
         )
-    options = dict(options_of(entry))
     return EntryOut(
-        label=entry.label, kind="", low=None, high=None, whole=False, optional=may_be_empty, options=options
+        label=entry.label,
+        kind="",
+        low=None,
+        high=None,
+        whole=False,
+        optional=may_be_empty,
+        options=dict(options_of(entry)),
+        given=entry.given,
+        untold=entry.untold.headline if entry.untold else "",
     )

@@ -14,7 +14,7 @@ from loquen.api.wire.answers import sent
 from loquen.api.wire.documents import read_water
 from loquen.api.wire.plan import PlanSchema, Strict, TankSchema, from_core
 from loquen.core.model.documents import rebuilt
-from loquen.core.model.plan import PLAN, Group, Plan, Source, Tank
+from loquen.core.model.plan import PLAN, Disinfectant, Group, Plan, Source, Tank
 from loquen.core.model.quantity import Sentence
 from loquen.core.system.book import sheet_of
 from loquen.core.system.build import parts
@@ -37,6 +37,13 @@ class RoomWanted(Strict):
     mean_c: float = Field(ge=-5, le=40)
 
 
+class TapTold(Strict):
+    """What is told of the tap's disinfectant where no water of the house is named: its kind, and how strong."""
+
+    disinfectant: Disinfectant = "unknown"
+    chlorine_mg_l: float | None = Field(default=None, ge=0, le=10)
+
+
 class FirstWanted(Strict):
     """Who is to live in it; and where it is given the glass, the room, one of the waters, and what comes first."""
 
@@ -45,6 +52,7 @@ class FirstWanted(Strict):
     tank: TankSchema | None = None
     room: RoomWanted | None = None
     water: int | None = Field(default=None, ge=1, le=MOST_ID)
+    tap: TapTold = Field(default_factory=TapTold)
     least: Want = "room"
 
 
@@ -59,16 +67,17 @@ class ProposalOut:
     parts: int
     moves: tuple[Move, ...]
     left: tuple[Left, ...]
-    tight: tuple[str, ...]
+    tight: tuple[Sentence, ...]
     notes: tuple[Sentence, ...]
+    asks: tuple[Sentence, ...]
 
 
 @dataclass(frozen=True, slots=True)
 class FirstOut:
-    """Up to three plans; or why there can be none."""
+    """Up to three plans; or why there can be none, all of it."""
 
     proposals: tuple[ProposalOut, ...]
-    why: Sentence | None
+    why: tuple[Sentence, ...]
 
 
 class ToSettle(Strict):
@@ -88,6 +97,7 @@ class SettledOut:
     left: tuple[Left, ...]
     before: Takes
     after: Takes
+    asks: tuple[Sentence, ...]
 
 
 class Two(Strict):
@@ -116,7 +126,7 @@ async def propose_first(wanted: FirstWanted, database: Kept, request: Request) -
             wanted.name,
             animals,
             room=RoomGiven(**wanted.room.model_dump()) if wanted.room else None,
-            water=water_of(database, wanted.water),
+            water=water_of(database, wanted.water, wanted.tap),
             tank=tank,
             least=wanted.least,
         )
@@ -134,6 +144,7 @@ async def propose_first(wanted: FirstWanted, database: Kept, request: Request) -
                     row.left,
                     row.tight,
                     row.notes,
+                    row.asks,
                 )
             )
         return sent(FirstOut(tuple(proposals), found.why))
@@ -141,10 +152,10 @@ async def propose_first(wanted: FirstWanted, database: Kept, request: Request) -
     return await computed_while(request, whole)
 
 
-def water_of(database: Database, number: int | None) -> Source | None:
-    """One of the house's waters; raise NoSuchWater."""
+def water_of(database: Database, number: int | None, tap: TapTold) -> Source:
+    """One of the house's waters, or a usual tap with what is told of it; raise NoSuchWater."""
     if number is None:
-        return None
+        return Source(src_disinfectant=tap.disinfectant, src_chlorine_mg_l=tap.chlorine_mg_l)
     with database.reading() as session:
         return read_water(waters.existing(session, number).document)
 
@@ -156,7 +167,9 @@ async def settle_plan(wanted: ToSettle, request: Request) -> Response:
     def whole() -> Response:
         pins = frozenset(pin for pin in wanted.pins if pin.split(".")[0] in PLAN.sections)
         found = settle(sensible(wanted.plan), pins, wanted.months_ahead)
-        return sent(SettledOut(from_core(found.plan), found.moves, found.left, found.before, found.after))
+        return sent(
+            SettledOut(from_core(found.plan), found.moves, found.left, found.before, found.after, found.asks)
+        )
 
     return await computed_while(request, whole)
 

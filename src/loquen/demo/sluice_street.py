@@ -67,7 +67,7 @@ def tap(**more: object) -> Water:
 
 def long_hall() -> Plan:
     return Plan(
-        run_in=RunIn(age_weeks=104),
+        run_in=RunIn("set_up", age_weeks=104),
         name="Long Hall",
         animals=(
             Group("threadfin_rainbowfish", 14, males=6),
@@ -137,7 +137,7 @@ def long_hall() -> Plan:
 
 def tidal_corner() -> Plan:
     return Plan(
-        run_in=RunIn(age_weeks=104),
+        run_in=RunIn("set_up", age_weeks=104),
         name="Tidal Corner",
         animals=(Group("bumblebee_goby", 9, males=4), Group("orange_chromide", 2, males=1)),
         tank=Tank(
@@ -167,7 +167,7 @@ def tidal_corner() -> Plan:
 
 def rope_walk_b() -> Plan:
     return Plan(
-        run_in=RunIn(age_weeks=104),
+        run_in=RunIn("set_up", age_weeks=104),
         name="Rope Walk B, tank 3",
         animals=(
             Group("boeseman_rainbowfish", 8, size_by="age", age_months=4, feed_by="growing"),
@@ -191,7 +191,7 @@ def rope_walk_b() -> Plan:
 def old_copper() -> Plan:
     """Three river tanks on one sump that is a little too small: what comes down does not fit."""
     return Plan(
-        run_in=RunIn(age_weeks=104),
+        run_in=RunIn("set_up", age_weeks=104),
         name="Old Copper",
         animals=(Group("stream_goby", 18, males=6), Group("glowlight_danio", 30)),
         tank=Tank(
@@ -268,7 +268,7 @@ def bottle_shelf() -> Plan:
     """One of three small tanks of dwarf shrimp on active soil: soft water made of osmosis and salts."""
     osmosis = replace(waters_of_the_house()[2], src_parts=1.0)
     return Plan(
-        run_in=RunIn(age_weeks=104),
+        run_in=RunIn("set_up", age_weeks=104),
         name="Bottle Shelf, tank 2",
         animals=(Group("crystal_shrimp", 25),),
         tank=Tank(
@@ -302,7 +302,7 @@ def bottle_shelf_new(now: datetime) -> Plan:
     return replace(
         bottle_shelf(),
         name="Bottle Shelf, tank 1",
-        run_in=RunIn(age_weeks=19 / 7, stocked="cycled"),
+        run_in=RunIn("set_up", age_weeks=19 / 7, stocked="cycled"),
         cycle=Cycle(
             begun_by="soil",
             begun_on=(now - timedelta(days=19)).date().isoformat(),

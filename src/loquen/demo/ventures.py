@@ -27,7 +27,7 @@ def rope_walk_a(heat: Plan, sources: Plan) -> Plan:
     """One of the twelve goodeid tanks: 54 litres, cool, planted, two females to each male."""
     return Plan(
         name="Rope Walk A, tank 4",
-        run_in=RunIn(age_weeks=110),
+        run_in=RunIn("set_up", age_weeks=110),
         animals=(Group("golden_skiffia", 9, males=3),),
         tank=Tank(
             tank_length_cm=60,
@@ -43,7 +43,13 @@ def rope_walk_a(heat: Plan, sources: Plan) -> Plan:
         heat=replace(heat.heat, heated=False, lid="glass", fitted_heaters=None, fitted_w=None),
         lamps=(),
         water=Water(
-            tank_ph=7.6, tank_gh_dgh=9, source_c=17.0, source_kh_dkh=5.0, source_nitrate_mg_l=11 / NITRATE_PER_N
+            tank_ph=7.6,
+            tank_gh_dgh=9,
+            source_c=17.0,
+            source_kh_dkh=5.0,
+            source_nitrate_mg_l=11 / NITRATE_PER_N,
+            disinfectant="chloramine",
+            disinfectant_mg_l=1.6,
         ),
         sources=sources.sources,
         changes=Changes(target_nitrate_mg_l=25 / NITRATE_PER_N, weekdays=("Wed", "Sat"), change_frac=0.25),

@@ -31,6 +31,9 @@ PLAIN = str.maketrans({"₂": "2", "₃": "3", "₄": "4", "\u2009": " ", "⁵":
 INK, QUIET, RULE = HexColor(INKS["ink"]), HexColor("#47574f"), HexColor("#c6d1cb")
 
 
+STATE_WORDS = {"unknown": "not known yet", "measure": "to measure"}
+
+
 def styles() -> dict[str, ParagraphStyle]:
     pdfmetrics.registerFont(TTFont("Text", str(FONTS / "Vera.ttf")))
     pdfmetrics.registerFont(TTFont("Strong", str(FONTS / "VeraBd.ttf")))
@@ -241,7 +244,7 @@ def verdicts(
                 continue
             verdict = verdict_of(sheet, key)
             if verdict is not None:
-                state = verdict.state if verdict.state != "unknown" else "not known yet"
+                state = STATE_WORDS.get(verdict.state, verdict.state)
                 rows.append(
                     (label, node.label, state, as_text(verdict.headline, chosen), as_text(verdict.reason, chosen))
                 )

@@ -32,7 +32,7 @@ NUMBERS: dict[str, tuple[str, dict[str, float]]] = {
 WORDS = {
     "name": ("src_name", None),
     "kind": ("src_kind", ("tap", "well", "rain", "osmosis", "stored")),
-    "disinfectant": ("src_disinfectant", ("none", "chlorine", "chloramine")),
+    "disinfectant": ("src_disinfectant", ("unknown", "none", "chlorine", "chloramine")),
     "softened": ("src_softened", ("none", "hot", "all")),
 }
 

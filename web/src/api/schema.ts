@@ -2648,6 +2648,21 @@ export interface components {
             plan: components["schemas"]["Plan"];
         };
         /**
+         * Assumed
+         * @description One usual value that stands in: what it is, and the checks that could come out worse were it another.
+         */
+        Assumed: {
+            /** Path */
+            path: string;
+            /** Label */
+            label: string;
+            value: components["schemas"]["Term"];
+            low: components["schemas"]["Term"];
+            high: components["schemas"]["Term"];
+            /** Decides */
+            decides: string[];
+        };
+        /**
          * AwaySheet
          * @description A holiday over the whole house: the visits that a stand-in makes, and system by system what is done.
          */
@@ -2737,11 +2752,10 @@ export interface components {
              * @default 6.6
              */
             bag_ph: number;
-            /**
-             * Bag Us Cm
-             * @default 400
-             */
-            bag_us_cm: number;
+            /** Bag Us Cm */
+            bag_us_cm?: number | null;
+            /** Bag Salinity Ppt */
+            bag_salinity_ppt?: number | null;
             /**
              * Drops Per S
              * @default 2
@@ -3284,7 +3298,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "holds" | "tight" | "short" | "unknown";
+            state: "holds" | "tight" | "short" | "measure" | "unknown";
             headline: components["schemas"]["Sentence"];
             reason: components["schemas"]["Sentence"];
             /** Figure */
@@ -3807,12 +3821,12 @@ export interface components {
              * Planned
              * @enum {string}
              */
-            planned: "holds" | "tight" | "short" | "unknown";
+            planned: "holds" | "tight" | "short" | "measure" | "unknown";
             /**
              * Lives
              * @enum {string}
              */
-            lives: "holds" | "tight" | "short" | "unknown";
+            lives: "holds" | "tight" | "short" | "measure" | "unknown";
         };
         /**
          * Done
@@ -3840,7 +3854,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "holds" | "tight" | "short" | "unknown";
+            state: "holds" | "tight" | "short" | "measure" | "unknown";
             sentence: components["schemas"]["Sentence"];
         };
         /**
@@ -4103,6 +4117,10 @@ export interface components {
             options: {
                 [key: string]: string;
             };
+            /** Given */
+            given: string;
+            /** Untold */
+            untold: string;
         };
         /**
          * EntryUpdate
@@ -4195,7 +4213,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "holds" | "tight" | "short" | "unknown";
+            state: "holds" | "tight" | "short" | "measure" | "unknown";
         };
         /**
          * Experiment
@@ -4355,6 +4373,11 @@ export interface components {
              */
             outlet: "usual" | "submerged" | "spill" | "spray";
             /**
+             * Draws At Cm
+             * @default 5
+             */
+            draws_at_cm: number;
+            /**
              * Zeolite G
              * @default 0
              */
@@ -4387,7 +4410,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "holds" | "tight" | "short" | "unknown";
+            state: "holds" | "tight" | "short" | "measure" | "unknown";
             sentence: components["schemas"]["Sentence"];
             /**
              * Near
@@ -4397,12 +4420,13 @@ export interface components {
         };
         /**
          * FirstOut
-         * @description Up to three plans; or why there can be none.
+         * @description Up to three plans; or why there can be none, all of it.
          */
         FirstOut: {
             /** Proposals */
             proposals: components["schemas"]["ProposalOut"][];
-            why: components["schemas"]["Sentence"] | null;
+            /** Why */
+            why: components["schemas"]["Sentence"][];
         };
         /**
          * FirstWanted
@@ -4417,6 +4441,7 @@ export interface components {
             room?: components["schemas"]["RoomWanted"] | null;
             /** Water */
             water?: number | null;
+            tap?: components["schemas"]["TapTold"];
             /**
              * Least
              * @default room
@@ -4790,7 +4815,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "holds" | "tight" | "short" | "unknown";
+            state: "holds" | "tight" | "short" | "measure" | "unknown";
             /** Check */
             check: string;
             /** Stage */
@@ -4883,7 +4908,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "holds" | "tight" | "short" | "unknown";
+            state: "holds" | "tight" | "short" | "measure" | "unknown";
             /** Dry G Wk */
             dry_g_wk: number;
             /** Protein Frac */
@@ -5499,7 +5524,7 @@ export interface components {
         };
         /**
          * Left
-         * @description A check that still falls short: why, and the pins without which something would mend it.
+         * @description A check that still falls short: why, the pins without which something would mend it, and whether animals die of it.
          */
         Left: {
             /** Check */
@@ -5509,6 +5534,11 @@ export interface components {
             reason: components["schemas"]["Sentence"];
             /** Pins */
             pins: string[];
+            /**
+             * Kills
+             * @default false
+             */
+            kills: boolean;
         };
         /**
          * Level
@@ -5638,6 +5668,8 @@ export interface components {
             siesta_h: number;
             /** Basking C */
             basking_c?: number | null;
+            /** Measured Uvi */
+            measured_uvi?: number | null;
             /** Uvb Wanted Uvi */
             uvb_wanted_uvi?: number | null;
         };
@@ -5658,6 +5690,8 @@ export interface components {
             amount?: number | null;
             /** Share */
             share?: number | null;
+            /** Litres */
+            litres?: number | null;
         };
         /**
          * LineKept
@@ -5813,6 +5847,8 @@ export interface components {
             /** Salt Days */
             salt_days: components["schemas"]["SaltDay"][];
             saw_tooth: components["schemas"]["SawTooth"] | null;
+            /** Assumed */
+            assumed: components["schemas"]["Assumed"][];
         };
         /**
          * Move
@@ -6379,6 +6415,8 @@ export interface components {
             filters: components["schemas"]["Filter"][];
             /**
              * @default {
+             *       "stands": "planned",
+             *       "set_up_on": "",
              *       "seeded_frac": 0,
              *       "stocked": "now"
              *     }
@@ -6554,8 +6592,7 @@ export interface components {
              *       "source_us_cm": 450,
              *       "source_c": 24,
              *       "topped_up": "source",
-             *       "disinfectant": "none",
-             *       "disinfectant_mg_l": 1,
+             *       "disinfectant": "unknown",
              *       "treatment": "container",
              *       "aged_h": 48,
              *       "aerated": true,
@@ -6564,7 +6601,6 @@ export interface components {
              *       "carbon_lph": 120,
              *       "conditioner_ml": 25,
              *       "chloramine_factor": 2,
-             *       "dose_margin": 1,
              *       "dose_most": 5,
              *       "aired": false
              *     }
@@ -6671,8 +6707,14 @@ export interface components {
              */
             building: components["schemas"]["Building"];
             /**
+             * @default {
+             *       "told_on": []
+             *     }
+             */
+            told: components["schemas"]["Told"];
+            /**
              * Version
-             * @default 3
+             * @default 4
              */
             version: number;
         };
@@ -6755,9 +6797,11 @@ export interface components {
             /** Left */
             left: components["schemas"]["Left"][];
             /** Tight */
-            tight: string[];
+            tight: components["schemas"]["Sentence"][];
             /** Notes */
             notes: components["schemas"]["Sentence"][];
+            /** Asks */
+            asks: components["schemas"]["Sentence"][];
         };
         /**
          * Proposed
@@ -7537,7 +7581,7 @@ export interface components {
              *       "supply_nitrate_mg_l": 2.2590478033675248,
              *       "supply_kh_dkh": 5,
              *       "supply_us_cm": 450,
-             *       "supply_disinfectant": "chlorine",
+             *       "supply_disinfectant": "unknown",
              *       "air_gap": false
              *     }
              */
@@ -7972,6 +8016,8 @@ export interface components {
             caution: string;
             /** Measure */
             measure: string;
+            /** Page */
+            page: string;
             /** Litres */
             litres: number | null;
             /** Grams */
@@ -8025,6 +8071,17 @@ export interface components {
         };
         /** RunIn */
         RunIn: {
+            /**
+             * Stands
+             * @default planned
+             * @enum {string}
+             */
+            stands: "planned" | "set_up";
+            /**
+             * Set Up On
+             * @default
+             */
+            set_up_on: string;
             /** Age Weeks */
             age_weeks?: number | null;
             /**
@@ -8193,7 +8250,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "holds" | "tight" | "short" | "unknown";
+            state: "holds" | "tight" | "short" | "measure" | "unknown";
             /** Share */
             share: number | null;
             allows: components["schemas"]["Sentence"];
@@ -8321,6 +8378,8 @@ export interface components {
             left: components["schemas"]["Left"][];
             before: components["schemas"]["Takes"];
             after: components["schemas"]["Takes"];
+            /** Asks */
+            asks: components["schemas"]["Sentence"][];
         };
         /**
          * Settling
@@ -8396,6 +8455,15 @@ export interface components {
             questions: components["schemas"]["Finding"][];
             /** Disinfectant */
             disinfectant: string;
+            /** Tap Untold */
+            tap_untold: boolean;
+            /** Assumed */
+            assumed: components["schemas"]["Assumed"][];
+            /**
+             * Phase
+             * @enum {string}
+             */
+            phase: "planned" | "cycling" | "running";
             /** Card */
             card: components["schemas"]["Sentence"][];
             /** Salt Days */
@@ -8525,15 +8593,12 @@ export interface components {
             src_summer_c?: number | null;
             /**
              * Src Disinfectant
-             * @default none
+             * @default unknown
              * @enum {string}
              */
-            src_disinfectant: "none" | "chlorine" | "chloramine";
-            /**
-             * Src Chlorine Mg L
-             * @default 0
-             */
-            src_chlorine_mg_l: number;
+            src_disinfectant: "unknown" | "none" | "chlorine" | "chloramine";
+            /** Src Chlorine Mg L */
+            src_chlorine_mg_l?: number | null;
             /**
              * Src Softened
              * @default none
@@ -8605,7 +8670,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "holds" | "tight" | "short" | "unknown";
+            state: "holds" | "tight" | "short" | "measure" | "unknown";
             result: components["schemas"]["Sentence"];
         };
         /** Stand */
@@ -9038,10 +9103,10 @@ export interface components {
             supply_us_cm: number;
             /**
              * Supply Disinfectant
-             * @default chlorine
+             * @default unknown
              * @enum {string}
              */
-            supply_disinfectant: "none" | "chlorine" | "chloramine";
+            supply_disinfectant: "unknown" | "none" | "chlorine" | "chloramine";
             /**
              * Air Gap
              * @default false
@@ -9098,7 +9163,8 @@ export interface components {
         };
         /**
          * SystemLine
-         * @description A system in the list: its section, its glasses, its size in a sentence; or why there are none.
+         * @description A system in the list: its section, its glasses, its size in a sentence, how much has to be measured or asked; or why
+         *     there are none.
          */
         SystemLine: {
             /** Id */
@@ -9113,6 +9179,8 @@ export interface components {
             /** Name */
             name: string;
             summary: components["schemas"]["Sentence"];
+            /** To Measure */
+            to_measure: number;
             /** Glasses */
             glasses: components["schemas"]["Glass"][];
             section: components["schemas"]["Section"] | null;
@@ -9167,7 +9235,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "holds" | "tight" | "short" | "unknown";
+            state: "holds" | "tight" | "short" | "measure" | "unknown";
             /** Minds */
             minds: components["schemas"]["Sentence"][];
             /** Groups */
@@ -9180,7 +9248,8 @@ export interface components {
          * SystemsPart
          * @description A part of the list: how many there are and were found, and from which one the next part starts.
          *
-         *     `short` is how many of the found fall short, None while that is not known yet. Headings stand before the line of
+         *     `short` is how many of the found fall short, `to_measure` in how many something has to be measured or asked, None while
+         *     that is not known yet. Headings stand before the line of
          *     their place in `lines`.
          */
         SystemsPart: {
@@ -9190,6 +9259,8 @@ export interface components {
             found: number;
             /** Short */
             short: number | null;
+            /** To Measure */
+            to_measure: number | null;
             /** Lines */
             lines: components["schemas"]["SystemLine"][];
             /** Headings */
@@ -9537,6 +9608,20 @@ export interface components {
             /** To D */
             to_d: number;
         };
+        /**
+         * TapTold
+         * @description What is told of the tap's disinfectant where no water of the house is named: its kind, and how strong.
+         */
+        TapTold: {
+            /**
+             * Disinfectant
+             * @default unknown
+             * @enum {string}
+             */
+            disinfectant: "unknown" | "none" | "chlorine" | "chloramine";
+            /** Chlorine Mg L */
+            chlorine_mg_l?: number | null;
+        };
         /** Task */
         Task: {
             /**
@@ -9710,6 +9795,14 @@ export interface components {
             pins?: string[];
             /** Months Ahead */
             months_ahead?: number | null;
+        };
+        /** Told */
+        Told: {
+            /**
+             * Told On
+             * @default []
+             */
+            told_on: string[];
         };
         /** Treatment */
         Treatment: {
@@ -9916,7 +10009,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "holds" | "tight" | "short" | "unknown";
+            state: "holds" | "tight" | "short" | "measure" | "unknown";
             words: components["schemas"]["Sentence"];
             /** Hours */
             hours: number | null;
@@ -10416,15 +10509,12 @@ export interface components {
             topped_up: "source" | "pure";
             /**
              * Disinfectant
-             * @default none
+             * @default unknown
              * @enum {string}
              */
-            disinfectant: "none" | "chlorine" | "chloramine";
-            /**
-             * Disinfectant Mg L
-             * @default 1
-             */
-            disinfectant_mg_l: number;
+            disinfectant: "unknown" | "none" | "chlorine" | "chloramine";
+            /** Disinfectant Mg L */
+            disinfectant_mg_l?: number | null;
             /**
              * Treatment
              * @default container
@@ -10467,11 +10557,8 @@ export interface components {
              * @default 2
              */
             chloramine_factor: number;
-            /**
-             * Dose Margin
-             * @default 1
-             */
-            dose_margin: number;
+            /** Dose Margin */
+            dose_margin?: number | null;
             /**
              * Dose Most
              * @default 5
@@ -10684,7 +10771,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "holds" | "tight" | "short" | "unknown";
+            state: "holds" | "tight" | "short" | "measure" | "unknown";
             /** Count */
             count: number;
             /** Against */

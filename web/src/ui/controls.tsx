@@ -10,18 +10,17 @@ const LOOKS = {
   word: "px-1.5 font-semibold text-edge-deep underline-offset-4 hover:underline",
 };
 
+const BUTTON = "min-h-9 rounded-sm text-sm whitespace-nowrap disabled:opacity-45 pointer-coarse:min-h-11";
+
+/** How a button looks, for a link that stands in the place of one. */
+export const buttonLook = (look: keyof typeof LOOKS): string =>
+  `inline-flex items-center ${BUTTON} ${LOOKS[look]}`;
+
 export const Button = forwardRef<HTMLButtonElement, ButtonProps>(function Button(
   { look = "plain", className = "", ...rest },
   ref,
 ) {
-  return (
-    <button
-      ref={ref}
-      type="button"
-      className={`min-h-9 rounded-sm text-sm whitespace-nowrap disabled:opacity-45 pointer-coarse:min-h-11 ${LOOKS[look]} ${className}`}
-      {...rest}
-    />
-  );
+  return <button ref={ref} type="button" className={`${BUTTON} ${LOOKS[look]} ${className}`} {...rest} />;
 });
 
 interface DialogProps {

@@ -31,11 +31,12 @@ from loquen.core.feeding.rota import WEEK, Fed, Rota, rota, week_of_foods
 from loquen.core.model.consistency import conflicts
 from loquen.core.model.documents import plain_data, rebuilt
 from loquen.core.model.feeding import Larder
+from loquen.core.model.phase import animals_in
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.routine.care.feeding import rota_duties
 from loquen.core.routine.consumables import Use, foods_of
-from loquen.core.routine.duty import Duty, animals_in
+from loquen.core.routine.duty import Duty
 from loquen.store import house, log, quarantine
 from loquen.store.systems import Current
 

@@ -12,6 +12,7 @@ from loquen.api.computing import computed
 from loquen.api.dependencies import FAULTS, Kept
 from loquen.api.round import view
 from loquen.api.round.cares import Cares
+from loquen.api.round.cycles import Cycles
 from loquen.api.round.schema import (
     AwaySheet,
     CareOfSystem,
@@ -47,8 +48,9 @@ EVERYBODY = "everybody"
 
 def house_of(request: Request, database: Kept, zone: str, today: date) -> House:
     cares: Cares = request.app.state.cares
+    cycles: Cycles = request.app.state.cycles
     with database.reading() as session:
-        return view.read_house(session, cares, zone_of(zone), today)
+        return view.read_house(session, cares, cycles, zone_of(zone), today)
 
 
 @router.get("/round", response_model=Round)

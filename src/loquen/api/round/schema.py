@@ -38,6 +38,7 @@ class RoundLine:
     cost: Sentence | None
     caution: str
     measure: str
+    page: str
     litres: float | None
     grams: float | None
     tick: str | None

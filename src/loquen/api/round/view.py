@@ -12,6 +12,7 @@ from sqlmodel import Session
 from loquen.api.feeding.view import Week, feeder
 from loquen.api.quarantine.view import TubCare, tub_cares
 from loquen.api.round.cares import Care, Cares
+from loquen.api.round.cycles import Cycles
 from loquen.api.round.schema import (
     AwaySheet,
     AwaySystem,
@@ -66,14 +67,17 @@ class House:
         return self.done.get(system_id, {}).get(duty.key, Done())
 
 
-def read_house(session: Session, cares: Cares, zone: ZoneInfo, today: date) -> House:
+def read_house(session: Session, cares: Cares, cycles: Cycles, zone: ZoneInfo, today: date) -> House:
     """The house as it is kept, in the order of the walk; days are those of a time zone."""
     walk = rounds.walk(session)
     known = sorted(systems.list_all(session), key=lambda row: (walk.get(row.id, len(walk) + row.id), row.id))
     tubs = tub_cares(session, known, today)
     week = feeder(session, today)
     # One system after the other, so that its sheet is made once.
-    found = [fed_by(as_tub(cares.of(system), tubs.get(system.id)), week(system)) for system in known]
+    found = [
+        fed_by(as_tub(cycles.of(session, system, cares.of(system), zone, today), tubs.get(system.id)), week(system))
+        for system in known
+    ]
     settings = {
         system_id: {key: rebuilt(Set, json.loads(text)) for key, text in rows.items()}
         for system_id, rows in rounds.settings(session).items()
@@ -205,6 +209,7 @@ def line_of(waiting: Due, costs: Sentence | None) -> RoundLine:
         cost=costs,
         caution=duty.caution,
         measure=duty.measure,
+        page=duty.page,
         litres=entry.litres if entry and entry.kind == "change" else None,
         grams=entry.amount if entry and entry.kind == "feed" else None,
         tick=None,

@@ -5,10 +5,12 @@ from typing import Any
 
 from loquen.api.sheet.drawing import FlowDrawn, SawTooth, Section
 from loquen.core.graph.nodes import Gauge, Remedy, State
+from loquen.core.model.phase import Phase
 from loquen.core.model.quantity import Sentence
 from loquen.core.system.animals.company import Finding
 from loquen.core.system.animals.schools import School
-from loquen.core.system.arrivals.bags import Batch
+from loquen.core.system.arrivals.tubs import Batch
+from loquen.core.system.assumed import Assumed
 from loquen.core.system.changes.regime import Regime
 from loquen.core.system.changes.side_by_side import RegimeRow
 from loquen.core.system.heat.failures import Failure, Settling
@@ -90,6 +92,7 @@ class More:
     regimes: tuple[RegimeRow, ...]
     salt_days: tuple[SaltDay, ...]
     saw_tooth: SawTooth | None
+    assumed: tuple[Assumed, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -123,6 +126,9 @@ class SheetAnswer:
     regimes: tuple[RegimeRow, ...]
     questions: list[Finding]
     disinfectant: str
+    tap_untold: bool
+    assumed: tuple[Assumed, ...]
+    phase: Phase
     card: tuple[Sentence, ...]
     salt_days: tuple[SaltDay, ...]
     bags: list[Sentence]

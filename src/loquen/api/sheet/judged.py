@@ -107,7 +107,7 @@ def glasses_of(sheet: Sheet, checks: list[Check], labels: Mapping[str, str]) -> 
 def level_of(check: Check) -> Sentence:
     """What a glass says: how high it stands and where its limit is; the check's headline where it has no gauge."""
     gauge = check.gauge
-    if gauge is None:
+    if gauge is None or check.state == "measure":
         return check.headline
     terms = {"value": Term(gauge.value, gauge.kind, bare=True)}
     if gauge.low is not None and gauge.high is not None:

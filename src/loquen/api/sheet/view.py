@@ -7,9 +7,11 @@ from loquen.api.sheet.drawing import Section, flow_of, saw_tooth_of, section_of
 from loquen.api.sheet.judged import Told, checks_of, figures_of, glasses_of, stages_of
 from loquen.core.graph import asking
 from loquen.core.graph.engine import Sheet
+from loquen.core.model.phase import phase
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.system.animals.company import Finding
+from loquen.core.system.assumed import assumed
 from loquen.core.system.book import GLASSES, STAGES, sheet_of
 from loquen.core.system.changes.regime import Regime
 from loquen.core.system.filter import oxygen
@@ -19,7 +21,7 @@ from loquen.core.system.told import rows_of, sentence_of, where_known
 
 RANGED = ("hot_dawn_oxygen_mg_l", "outage_h", "peak_nitrate_mg_l")
 """Figures whose range is shown without being asked for."""
-FOLLOW = ("outgrown", "settlings", "failures", "least_regime", "regimes", "salt_days", "saw_tooth")
+FOLLOW = ("outgrown", "settlings", "failures", "least_regime", "regimes", "salt_days", "saw_tooth", "assumed")
 """Lists that charts draw, and what looks ahead: they follow when the keys rest."""
 ORDER = {stage: place for place, stage in enumerate(STAGES)}
 
@@ -67,6 +69,7 @@ def more(sheet: Sheet[Plan]) -> More:
         regimes=rows_of(sheet, "regime_rows"),
         salt_days=rows_of(sheet, "salt_days"),
         saw_tooth=where_known(lambda: saw_tooth_of(sheet), None),
+        assumed=assumed(sheet),
     )
 
 
@@ -93,11 +96,14 @@ def at_once(sheet: Sheet[Plan], before: Told | None = None) -> SheetAnswer:
         regimes=(),
         questions=found_for_each(sheet, "sources", "src_questions"),
         disinfectant=sheet.value("present_disinfectant"),
+        tap_untold=sheet.value("tap_untold"),
         card=rows_of(sheet, "card"),
         salt_days=(),
         bags=[sentence_of(sheet, f"bags.{i}.bag_result") for i in range(len(plan.bags))],
         batches=rows_of(sheet, "arrivals_order"),
         saw_tooth=None,
+        assumed=(),
+        phase=phase(plan),
         section=section_of(sheet),
     )
 
@@ -115,12 +121,20 @@ def found_for_each(sheet: Sheet, rows: str, name: str) -> list[Finding]:
     return [found for i in range(len(getattr(sheet.root, rows))) for found in rows_of(sheet, f"{rows}.{i}.{name}")]
 
 
-def line(plan: Plan) -> tuple[Sentence, list[Glass], Section]:
-    """A system in the list: its size in words, glasses and section. Only what fills a glass is judged."""
+def measured_for(sheet: Sheet[Plan], keys: list[str]) -> int:
+    """How many things have to be measured or asked for some checks, each once."""
+    verdicts = [sheet.look(key) for key in keys]
+    return len({path for found in verdicts for path in getattr(found, "asks", ()) or (str(found),)})
+
+
+def line(plan: Plan) -> tuple[Sentence, int, list[Glass], Section]:
+    """A system in the list: its size in words, how much has to be measured or asked, glasses and section. Only what fills a
+    glass is judged."""
     sheet = sheet_of(plan)
     checks = list(checks_of(sheet, for_glasses=True))
     terms = {"litres": sheet.value("real_volume_l"), "count": sheet.value("animal_count")}
     kinds = {"litres": "volume", "count": "count"}
     text = "{litres} real water · {count} animals" if terms["count"] else "{litres} real water · no animals yet"
     summary = say(text, **{name: Term(value, kinds[name]) for name, value in terms.items()})
-    return summary, glasses_of(sheet, checks, GLASSES), section_of(sheet)
+    keys = [check.key for check in checks if check.state == "measure"]
+    return summary, measured_for(sheet, keys), glasses_of(sheet, checks, GLASSES), section_of(sheet)

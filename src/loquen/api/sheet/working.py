@@ -52,7 +52,7 @@ def working(sheet: Sheet, key: Key, target: float | None = None, paths: list[Key
     if target is None:
         target = limit_passed(sheet, key)
     movers = asking.movers(sheet, key)
-    tried = paths if paths is not None else [mover.path for mover in movers]
+    tried = paths if paths is not None else [m.path for m in movers if asking.may_move(sheet, m.path)]
     answers = asking.answers(sheet, key, target, tried) if target is not None else []
     spread = asking.spread(sheet, key)
     return Working(

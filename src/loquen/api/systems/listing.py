@@ -27,7 +27,13 @@ SHORT_WORD = 2
 MOST_LINES = 2000
 """Kept at once, of some four kilobytes each."""
 Order = Literal["started", "name", "row", "short", "size"]
-HEADINGS = {"short": "Falls short", "tight": "Tight", "holds": "Holds", "unknown": "Not known yet"}
+HEADINGS = {
+    "short": "Falls short",
+    "measure": "To measure or to ask",
+    "tight": "Tight",
+    "holds": "Holds",
+    "unknown": "Not known yet",
+}
 NO_ROW = "On their own"
 
 
@@ -95,6 +101,7 @@ class Listing:
             total=len(systems),
             found=found,
             short=sum(row.state == "short" for row in rows) if rows or not found else None,
+            to_measure=sum(row.line.to_measure > 0 for row in rows) if rows or not found else None,
             lines=[row.line for row in shown],
             headings=headings(order, rows[start - 1 : start], shown),
             next=start + count if start + count < found else None,
@@ -128,7 +135,7 @@ def line_of(system: Current) -> Listed:
     if found:
         return without_sheet(system, name, conflict_sentence(found[0]), readable=True)
     try:
-        summary, glasses, section = view.line(plan)
+        summary, to_measure, glasses, section = view.line(plan)
         litres = float(summary.terms["litres"].value)
     except Exception:
         log.exception("the line of system %s can not be made", system.id)
@@ -139,6 +146,7 @@ def line_of(system: Current) -> Listed:
         revision=system.revision,
         name=plan.name,
         summary=summary,
+        to_measure=to_measure,
         glasses=glasses,
         section=section,
         readable=True,
@@ -154,6 +162,7 @@ def without_sheet(system: Current, name: str, why: Sentence, readable: bool) -> 
         revision=system.revision,
         name=name,
         summary=why,
+        to_measure=0,
         glasses=[],
         section=None,
         readable=readable,

@@ -44,13 +44,15 @@ class SystemOut(KeptOut):
 
 @dataclass(frozen=True, slots=True)
 class SystemLine:
-    """A system in the list: its section, its glasses, its size in a sentence; or why there are none."""
+    """A system in the list: its section, its glasses, its size in a sentence, how much has to be measured or asked; or why
+    there are none."""
 
     id: int
     created: datetime
     revision: int
     name: str
     summary: Sentence
+    to_measure: int
     glasses: list[Glass]
     section: Section | None
     readable: bool
@@ -60,13 +62,15 @@ class SystemLine:
 class SystemsPart:
     """A part of the list: how many there are and were found, and from which one the next part starts.
 
-    `short` is how many of the found fall short, None while that is not known yet. Headings stand before the line of
+    `short` is how many of the found fall short, `to_measure` in how many something has to be measured or asked, None while
+    that is not known yet. Headings stand before the line of
     their place in `lines`.
     """
 
     total: int
     found: int
     short: int | None
+    to_measure: int | None
     lines: list[SystemLine]
     headings: dict[int, str]
     next: int | None

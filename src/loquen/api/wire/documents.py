@@ -15,7 +15,7 @@ from loquen.api.wire.plan import (
     water_to_core,
 )
 from loquen.api.wire.words import plan_path, problem_sentence
-from loquen.core.model.documents import ROOM_STEPS, Unreadable, parsed, upgraded
+from loquen.core.model.documents import ROOM_STEPS, Unreadable, parsed, upgraded, with_tap_asked
 from loquen.core.model.plan import Plan, Source
 from loquen.core.model.quantity import Sentence, say
 from loquen.core.model.room import ROOM_VERSION, Room
@@ -39,7 +39,7 @@ def read_venture(stored: str | None) -> Venture:
 
 def read_water(stored: str) -> Source:
     """A stored water; raise Unreadable."""
-    return water_to_core(checked(SourceSchema, parsed(stored), "sources.0."))
+    return water_to_core(checked(SourceSchema, with_tap_asked(parsed(stored)), "sources.0."))
 
 
 def checked(schema: Any, found: dict[str, Any], prefix: str) -> Any:

@@ -8,7 +8,7 @@ from dataclasses import MISSING, asdict, fields, is_dataclass
 from functools import cache
 from typing import Annotated, Any
 
-from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, create_model
+from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, create_model
 from pydantic_core import PydanticCustomError
 
 from loquen.core.model.documents import plain_data, plan_of, rebuilt
@@ -17,6 +17,7 @@ from loquen.core.model.log import Entry
 from loquen.core.model.plan import Plan, Source, Tank
 from loquen.core.model.quantity import Choice, Quantity
 from loquen.core.model.room import Room
+from loquen.core.model.told import is_row
 from loquen.core.model.typed import Ambiguous, NotANumber, read_number
 from loquen.core.model.venture import Venture
 
@@ -47,6 +48,13 @@ def as_number(value: Any) -> Any:
 
 
 READ_NUMBER = BeforeValidator(as_number)
+
+
+def told_row(row: str) -> str:
+    """An input that was told, and its day; raise for what names none."""
+    if not is_row(row):
+        raise PydanticCustomError("told_row", "names no input with a day")
+    return row
 
 
 @cache
@@ -85,6 +93,8 @@ def wire_type(hint: Any, entry: Any) -> Any:
         return Annotated[hint, READ_NUMBER, Field(ge=entry.low, le=entry.high)]
     if hint is str and isinstance(entry, Choice) and entry.table == "text":
         return Annotated[str, Field(max_length=MOST_NOTES)]
+    if hint is str and isinstance(entry, Choice) and entry.table == "told":
+        return Annotated[str, Field(max_length=80), AfterValidator(told_row)]
     if hint is str and isinstance(entry, Choice) and entry.table == "date":
         return Annotated[str, Field(pattern=A_DATE)]
     if hint is str:

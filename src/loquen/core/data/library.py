@@ -157,13 +157,15 @@ class Media:
 
 @dataclass(frozen=True, slots=True)
 class FilterKind:
-    """How a kind of filter moves water; `air_share` is the air it lets out for the water it is rated for, `spills`
-    that its water comes back over a lip, `rinse_weeks` how long its media go between rinses."""
+    """How a kind of filter moves water; `air_share` is the air it lets out for the water it is rated for, `air_driven`
+    that a pump outside the water drives it by air, `spills` that its water comes back over a lip, `rinse_weeks` how long
+    its media go between rinses."""
 
     key: str
     label: str
     flow_share: float
     air_share: float
+    air_driven: bool
     spills: bool
     rinse_weeks: float
     source: str

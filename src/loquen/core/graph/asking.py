@@ -20,6 +20,7 @@ STEPS = 40
 PROBES = 4
 BAND_PROBES = 12
 CLOSE = 1e-3
+MOVABLE = ("setting", "bought")
 
 
 @dataclass(frozen=True, slots=True)
@@ -233,6 +234,12 @@ def mended(key: Key) -> Callable[[Sheet], bool]:
     return good
 
 
+def may_move(sheet: Sheet, path: Key) -> bool:
+    """Whether an input is one that somebody decides or buys: no advice moves how things are, or what was read."""
+    entry = sheet.book.shape.entry_at(path)
+    return entry is not None and entry.given in MOVABLE
+
+
 def mend_paths(sheet: Sheet, node: Node) -> list[Key]:
     """The inputs that a check names as its remedies, one per row where it names rows; empty ones left out."""
     paths: list[Key] = []
@@ -247,7 +254,7 @@ def mend_paths(sheet: Sheet, node: Node) -> list[Key]:
             paths += sorted(numbers, key=lambda path: -sheet.known[path])[:1] or entered[:1]
         else:
             paths.append(pattern)
-    return paths
+    return [path for path in paths if may_move(sheet, path)]
 
 
 def remedies(sheet: Sheet, key: Key) -> list[Remedy]:

@@ -17,14 +17,19 @@ def never(_root: Any) -> bool:
     return False
 
 
+def always(_sheet: Any, _path: str) -> bool:
+    return True
+
+
 @dataclass(frozen=True)
 class Domain:
-    """How a row's input is called, in which order choices are tried, and what can not both be true.
+    """How a row's input is called, in which order choices are tried, what can not both be true, and what matters.
 
     Each is a function: (sheet, section, place from 0, label) to words; (option, present one) to a sort key; a root to
-    whether its parts contradict each other.
+    whether its parts contradict each other; (sheet, path) to whether an input that nobody told bears on anything.
     """
 
     row_label: Callable[[Any, str, int, str], str] = same_label
     option_order: Callable[[Any, Any], Any] = as_listed
     contradicts: Callable[[Any], bool] = never
+    matters: Callable[[Any, str], bool] = always

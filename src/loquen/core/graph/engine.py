@@ -17,8 +17,10 @@ from loquen.core.data.tables import Constant
 from loquen.core.errors import NamedCase, OutOfRange, UnknownKey
 from loquen.core.graph.domain import Domain
 from loquen.core.graph.giving_up import heed
-from loquen.core.graph.nodes import Node
+from loquen.core.graph.judging import asked_for
+from loquen.core.graph.nodes import Node, Verdict
 from loquen.core.model.fields import names
+from loquen.core.model.quantity import UNKNOWN, Untold
 from loquen.core.model.shape import Shape
 
 Key = str
@@ -99,6 +101,8 @@ class Move:
     read: Reader
     compute: Callable[..., Any]
     number: bool
+    asks: Mapping[Key, Untold]
+    """Of a check: inputs upstream of what it judges for which nothing usual stands in while they are not told."""
 
 
 @dataclass(frozen=True)
@@ -107,6 +111,7 @@ class Wiring:
 
     nodes: Mapping[Key, Node]
     arguments: Mapping[Key, tuple[Argument, ...]]
+    shape: Shape
 
     @cached_property
     def takes(self) -> dict[Key, tuple[Key, ...]]:
@@ -128,10 +133,20 @@ class Wiring:
                 node_reader(self.arguments[key]),
                 node.compute,
                 node.is_number,
+                self.asks_of(key) if node.check else {},
             )
             for key in TopologicalSorter(graph).static_order()
             for node in [self.nodes[key]]
         }
+
+    def asks_of(self, key: Key) -> dict[Key, Untold]:
+        """The inputs that a check's figure hangs on for which nothing usual stands in, nearest first."""
+        check = self.nodes[key].check
+        if check is None or not check.judges:
+            return {}
+        judged = check.judges if check.judges in self.nodes else key
+        found = {path: self.shape.entry_at(path) for path in self.upstream(judged) if path not in self.nodes}
+        return {path: entry.untold for path, entry in found.items() if entry is not None and entry.untold}
 
     def needs_and_spares(self, key: Key) -> tuple[tuple[Key, ...], tuple[Key, ...]]:
         """The keys that a node can not do without, and those in whose place it takes None."""
@@ -276,7 +291,7 @@ class Book:
                 key = prefix + node.name
                 found[key] = node
                 arguments[key] = tuple(self._argument(node, prefix, name, counts) for name in node.parameters)
-        return Wiring(found, arguments)
+        return Wiring(found, arguments, self.shape)
 
     def _argument(self, node: Node, prefix: str, name: str, counts: dict[str, int]) -> Argument:
         """What a parameter name stands for, seen from one node."""
@@ -374,7 +389,8 @@ class Sheet(Generic[Root]):
                 continue
             if key in before:
                 was = before[key]
-                if differs.isdisjoint(move.takes) or alike(was, value := self._made(move)):
+                same = differs.isdisjoint(move.takes) and differs.isdisjoint(move.asks)
+                if same or alike(was, value := self._made(move)):
                     value = was
                 else:
                     differs.add(key)
@@ -396,6 +412,8 @@ class Sheet(Generic[Root]):
             if move.spares and not lacking.isdisjoint(move.spares):
                 taken = tuple([spared(value) for value in taken])
             value = move.compute(*taken)
+            if move.asks and isinstance(value, Verdict):
+                value = asked_for(value, self.untold(move.asks))
             if move.number and not isfinite(value):
                 raise ArithmeticError(f"{move.key} comes to {value}")
         except NamedCase as case:
@@ -407,6 +425,13 @@ class Sheet(Generic[Root]):
             note_fault(move.key, self.root)
             return Missing(NamedCase("fault_inside"), move.key)
         return value
+
+    def untold(self, asks: Mapping[Key, Untold]) -> dict[Key, Untold]:
+        """Those of some inputs that nobody told, where they bear on anything in this root."""
+        known, matters = self.known, self.book.domain.matters
+        return {
+            path: untold for path, untold in asks.items() if known[path] in (None, UNKNOWN) and matters(self, path)
+        }
 
     def moved_to(self, root: Root) -> "Sheet[Root]":
         """The sheet of another root with as many rows: what does not hang on what differs is kept."""

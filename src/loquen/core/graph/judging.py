@@ -1,9 +1,10 @@
 """From a value and its limit to a verdict, the same way everywhere."""
 
+from collections.abc import Mapping
 from dataclasses import replace
 
 from loquen.core.graph.nodes import Gauge, State, Verdict
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.quantity import Sentence, Term, Untold, of, say
 
 TIGHT_FRAC = 0.1
 ROUNDING = 1e-9
@@ -54,16 +55,39 @@ def between(verdict: Verdict, near: bool) -> Verdict:
     return Verdict("tight", verdict.margin, verdict.headline, verdict.reason, verdict.gauge)
 
 
-def by_practice(verdict: Verdict, limit: float, leeway: float | None = None) -> Verdict:
-    """A rule of practice has a tolerance: tight, not short, within a tenth past its limit, or within a leeway."""
+def by_practice(verdict: Verdict, limit: float, leeway: float | None = None, borne: str = "borne") -> Verdict:
+    """A rule of practice has a tolerance: tight, not short, within a tenth past its limit, or within a leeway; and it is said
+    that the limit is passed, and how long that is borne."""
     if verdict.state != "short" or -verdict.margin > (TIGHT_FRAC * abs(limit) if leeway is None else leeway):
         return verdict
-    return Verdict("tight", verdict.margin, verdict.headline, verdict.reason, verdict.gauge)
+    return tight_past(verdict, borne)
+
+
+def tight_past(verdict: Verdict, borne: str) -> Verdict:
+    """Tight past its limit, in words that say so."""
+    headline = Sentence(f"{verdict.headline.text}, {borne}", verdict.headline.terms)
+    return replace(verdict, state="tight", headline=headline)
+
+
+def asked_for(verdict: Verdict, wanted: Mapping[str, Untold]) -> Verdict:
+    """A verdict that would stand on inputs nobody told: it neither holds nor falls short until they are."""
+    if not wanted or verdict.state not in ("holds", "tight"):
+        return verdict
+    hows = dict.fromkeys(untold.how for untold in wanted.values())
+    text = " ".join([verdict.reason.text, *hows])
+    headline = say(next(iter(wanted.values())).headline)
+    return replace(
+        verdict,
+        state="measure",
+        headline=headline,
+        reason=Sentence(text, verdict.reason.terms),
+        asks=tuple(wanted),
+    )
 
 
 def no_harm(verdict: Verdict) -> Verdict:
-    """Where nobody comes to harm, tight at worst."""
-    return replace(verdict, state="tight") if verdict.state == "short" else verdict
+    """Where nobody comes to harm, tight at worst, and said to be past its limit."""
+    return tight_past(verdict, "harms nobody") if verdict.state == "short" else verdict
 
 
 def within_band(value: float, low: float, high: float, kind: str, reason: Sentence) -> Verdict:

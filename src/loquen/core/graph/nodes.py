@@ -8,11 +8,12 @@ from typing import Any, Literal, TypeVar, get_args, get_origin
 
 from loquen.core.model.quantity import Sentence, kind_of_name
 
-State = Literal["holds", "tight", "short", "unknown"]
+State = Literal["holds", "tight", "short", "measure", "unknown"]
+"""`measure`: what decides was never measured or asked; neither green nor an alarm. `unknown`: no number yet."""
 RowOf = str
 """A list of the root's; empty for a node of the whole."""
 Function = TypeVar("Function", bound=Callable[..., Any])
-WORST_FIRST: tuple[State, ...] = ("short", "tight", "unknown", "holds")
+WORST_FIRST: tuple[State, ...] = ("short", "measure", "tight", "unknown", "holds")
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,13 +66,15 @@ class Gauge:
 
 @dataclass(frozen=True, slots=True)
 class Verdict:
-    """What a check says. `margin` is at least 0 where it holds; `headline` says by how much."""
+    """What a check says. `margin` is at least 0 where it holds; `headline` says by how much; `asks` are the inputs
+    that have to be measured or asked before it can hold."""
 
     state: State
     margin: float
     headline: Sentence
     reason: Sentence
     gauge: Gauge | None = None
+    asks: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

@@ -118,7 +118,7 @@ def ready_in_d(plan: Plan, inside: Mapping[int, int]) -> float | None:
     groups = tuple(
         with_number(group, inside[place]) for place, group in enumerate(plan.animals) if inside.get(place, 0) > 0
     )
-    run_in = replace(plan.run_in, stocked="now")
+    run_in = replace(plan.run_in, stands="set_up", stocked="now")
     sheet = sheet_of(replace(plan, animals=groups, run_in=run_in), 0.0)
     try:
         found: float = sheet.value("mature_in_d")

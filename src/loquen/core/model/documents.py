@@ -8,8 +8,8 @@ from functools import cache
 from typing import Any, cast, get_args, get_origin
 
 from loquen.core.model.fields import hints, inner_type
-from loquen.core.model.plan import PLAN_VERSION, Plan
-from loquen.core.model.quantity import Sentence, as_text, quoted, say
+from loquen.core.model.plan import PLAN_VERSION, Plan, Source, Water
+from loquen.core.model.quantity import UNKNOWN, Sentence, as_text, quoted, say
 
 MATURE_UNTIL_THEN_WEEKS = 52.0
 Step = Callable[[dict[str, Any]], dict[str, Any]]
@@ -60,6 +60,56 @@ def with_plants(found: dict[str, Any]) -> dict[str, Any]:
     return {**found, "tank": tank, "planting": rows}
 
 
+def with_tap_asked(water: dict[str, Any]) -> dict[str, Any]:
+    """A water that was written before anybody was asked, with a strength of 0: a tap that carried none is not known."""
+    if water.get("src_chlorine_mg_l", 0.0) is None:
+        return water
+    strength = water.get("src_chlorine_mg_l") or None
+    told = water.get("src_disinfectant", "none")
+    clean = told == "none" and water.get("src_kind", "tap") in ASKED_KINDS
+    return {**water, "src_disinfectant": UNKNOWN if clean else told, "src_chlorine_mg_l": strength}
+
+
+ASKED_KINDS = ("tap", "stored")
+WRITTEN_BASKING_C = 33.0
+"""What first plans wrote as measured where nobody had measured: it is asked for again."""
+READ_BEFORE = {
+    "water": ("tank_ph", "tank_gh_dgh", "source_kh_dkh", "source_nitrate_mg_l", "source_us_cm"),
+    "sources": ("src_gh_dgh", "src_kh_dkh", "src_us_cm", "src_nitrate_mg_l"),
+}
+"""What was entered as a number that could not be left out; where it differs from what stood there, a keeper told it."""
+
+
+def with_what_was_told(found: dict[str, Any]) -> dict[str, Any]:
+    """A plan that says what its keeper told, and that it is set up; dose and bag as they were meant."""
+    water = dict(found.get("water") or {})
+    sources = [dict(row) for row in found.get("sources") or []]
+    if water.get("disinfectant", "none") == "none" and not sources:
+        water["disinfectant"] = UNKNOWN
+    if water.get("disinfectant", UNKNOWN) in (UNKNOWN, "none") or not water.get("disinfectant_mg_l", 1.0):
+        water["disinfectant_mg_l"] = None
+    else:
+        water["disinfectant_mg_l"] = water.get("disinfectant_mg_l", 1.0)
+    if water.get("dose_margin", 1.0) == 1.0:
+        water["dose_margin"] = None
+    usual = {"water": Water(), "sources": Source()}
+    parts = [("water", "water.", water), *(("sources", f"sources.{i}.", row) for i, row in enumerate(sources))]
+    told = [
+        prefix + name
+        for section, prefix, part in parts
+        for name in READ_BEFORE[section]
+        if name in part and part[name] != getattr(usual[section], name)
+    ]
+    light = dict(found.get("light") or {})
+    if light.get("basking_c") == WRITTEN_BASKING_C:
+        light["basking_c"] = None
+    bags = [{"bag_us_cm": 400.0, **row} for row in found.get("bags") or []]
+    run_in = {**(found.get("run_in") or {}), "stands": "set_up"}
+    sources = [with_tap_asked(row) for row in sources]
+    parts_of = {"water": water, "sources": sources, "bags": bags, "run_in": run_in, "light": light}
+    return {**found, **parts_of, "told": {"told_on": told}}
+
+
 PLAN_STEPS: dict[int, Step] = {
     # Version 0: documents written before plans carried a version; nothing else differs.
     0: lambda found: {**found, "version": 1},
@@ -67,6 +117,8 @@ PLAN_STEPS: dict[int, Step] = {
     1: lambda found: {**found, "run_in": {"age_weeks": MATURE_UNTIL_THEN_WEEKS}, "version": 2},
     # Version 2: a lid was open, half or closed; one lamp, one ultraviolet-B lamp and one kind of plants stood in fields.
     2: lambda found: {**with_plants(with_lamps(with_named_lids(found))), "version": 3},
+    # Version 3: a tap that nobody was asked about carried none, every number counted as told, every system as set up.
+    3: lambda found: {**with_what_was_told(found), "version": 4},
 }
 
 

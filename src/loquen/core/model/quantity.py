@@ -4,7 +4,7 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
-from typing import Any
+from typing import Any, Literal
 
 from loquen.core.data.tables import Table, toml
 
@@ -32,24 +32,48 @@ class Kind:
     units: tuple[Unit, ...]
 
 
+Given = Literal["setting", "bought", "fact", "reading"]
+"""Where an input is from: what the keeper decides, what is bought, how things are, what was measured on a day.
+
+What designs or advises moves settings and what is bought: never a fact, never a reading.
+"""
+UNKNOWN = "unknown"
+"""The option of a choice that nobody has told yet."""
+
+
+@dataclass(frozen=True, slots=True)
+class Untold:
+    """An input for which nothing usual stands in: while it is not told, no check that hangs on it holds.
+
+    `headline` says what is wanted ("to measure", "to ask"), `how` what to do.
+    """
+
+    headline: str
+    how: str
+
+
 @dataclass(frozen=True, slots=True)
 class Quantity:
-    """A number that a person enters: its words, kind of unit and limits (in the core's unit)."""
+    """A number that a person enters: its words, kind of unit, limits (in the core's unit), and where it is from."""
 
     label: str
     kind: str
     low: float
     high: float
     whole: bool = False
+    given: Given = "setting"
+    untold: Untold | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class Choice:
-    """A keyed choice that a person makes: its words and the options' words by key."""
+    """A keyed choice that a person makes: its words, the options' words by key, and where it is from."""
 
     label: str
     options: Mapping[str, str] | None = None
     table: str | None = None
+    given: Given = "setting"
+    untold: Untold | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,6 +107,23 @@ class Sentence:
 def say(text: str, **terms: Term | str) -> Sentence:
     """A sentence with its values; a plain string is words."""
     return Sentence(text, {name: term if isinstance(term, Term) else Term(term) for name, term in terms.items()})
+
+
+NOTHING = "none"
+
+
+def joined(parts: list[Sentence], between: str = " and ") -> Sentence:
+    """Several sentences as one, their terms kept apart."""
+    if not parts:
+        return say(NOTHING)
+    terms, texts = {}, []
+    for i, part in enumerate(parts):
+        text = part.text
+        for name, term in part.terms.items():
+            text = text.replace("{" + name + "}", "{" + f"{name}{i}" + "}")
+            terms[f"{name}{i}"] = term
+        texts.append(text)
+    return say(between.join(texts), **terms)
 
 
 def of(value: float, name: str, kind: str = "") -> Term:

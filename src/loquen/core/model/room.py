@@ -3,7 +3,7 @@
 from dataclasses import dataclass, field
 from typing import Annotated, Literal
 
-from loquen.core.model.plan import Weekday
+from loquen.core.model.plan import DISINFECTANTS, TAP_UNTOLD, Disinfectant, Weekday
 from loquen.core.model.quantity import Choice, Most, Quantity
 from loquen.core.model.shape import Shape
 from loquen.core.physics.nitrogen import NITRATE_PER_N
@@ -19,20 +19,23 @@ NO_SYSTEM = 0
 class Supply:
     """The water that comes into the room, at its coldest and warmest."""
 
-    static_kpa: Annotated[float, Quantity("Pressure with nothing running", "pressure", 5, 1000)] = 350.0
-    tested_lph: Annotated[float, Quantity("With so much running", "flow", 10, 20_000)] = 1200.0
-    tested_kpa: Annotated[float, Quantity("it is", "pressure", 0, 1000)] = 150.0
-    tap_cm: Annotated[float, Quantity("Tap above the floor", "length", -300, 400)] = 100.0
-    house_lph: Annotated[float, Quantity("The house uses meanwhile", "flow", 0, 5000)] = 300.0
-    winter_c: Annotated[float, Quantity("Coldest of the year", "temperature", 1, 30)] = 7.0
-    summer_c: Annotated[float, Quantity("Warmest of the year", "temperature", 1, 35)] = 17.0
-    supply_nitrate_mg_l: Annotated[float, Quantity("Nitrate", "nitrate", 0, 50)] = 10 / NITRATE_PER_N
-    supply_kh_dkh: Annotated[float, Quantity("KH", "carbonate", 0, 40)] = 5.0
-    supply_us_cm: Annotated[float, Quantity("Conductivity", "conductivity", 1, 40_000)] = 450.0
+    static_kpa: Annotated[
+        float, Quantity("Pressure with nothing running", "pressure", 5, 1000, given="reading")
+    ] = 350.0
+    tested_lph: Annotated[float, Quantity("With so much running", "flow", 10, 20_000, given="reading")] = 1200.0
+    tested_kpa: Annotated[float, Quantity("it is", "pressure", 0, 1000, given="reading")] = 150.0
+    tap_cm: Annotated[float, Quantity("Tap above the floor", "length", -300, 400, given="fact")] = 100.0
+    house_lph: Annotated[float, Quantity("The house uses meanwhile", "flow", 0, 5000, given="fact")] = 300.0
+    winter_c: Annotated[float, Quantity("Coldest of the year", "temperature", 1, 30, given="reading")] = 7.0
+    summer_c: Annotated[float, Quantity("Warmest of the year", "temperature", 1, 35, given="reading")] = 17.0
+    supply_nitrate_mg_l: Annotated[float, Quantity("Nitrate", "nitrate", 0, 50, given="reading")] = (
+        10 / NITRATE_PER_N
+    )
+    supply_kh_dkh: Annotated[float, Quantity("KH", "carbonate", 0, 40, given="reading")] = 5.0
+    supply_us_cm: Annotated[float, Quantity("Conductivity", "conductivity", 1, 40_000, given="reading")] = 450.0
     supply_disinfectant: Annotated[
-        Literal["none", "chlorine", "chloramine"],
-        Choice("Disinfectant", {"none": "none", "chlorine": "chlorine", "chloramine": "chloramine"}),
-    ] = "chlorine"
+        Disinfectant, Choice("Disinfectant", DISINFECTANTS, given="reading", untold=TAP_UNTOLD)
+    ] = "unknown"
     air_gap: Annotated[bool, Choice("Fed through an air gap, or a backflow preventer that the code accepts")] = (
         False
     )

@@ -16,6 +16,7 @@ from loquen.core.quarantine.tubs import Asks
 from loquen.core.routine.care import feeding
 from loquen.core.routine.duty import Duty
 from loquen.core.routine.recurring import LONGEST_D, Rhythm
+from loquen.core.system.source.treating import with_treatment
 
 ONE_WAY = "Nets, hoses and hands go from the displays to the tub, never back; wash and dry them after it."
 VET = "The label and a vet decide; what may be sold and used is the law's."
@@ -44,10 +45,14 @@ def tub_duties(
             Duty(
                 key="change",
                 kind="change",
-                words=say(
-                    "Siphon the bottom and change {litres}, {share} of it.",
-                    litres=Term(asked.change_l, "volume"),
-                    share=Term(asked.told_frac, "share"),
+                words=with_treatment(
+                    sheet,
+                    say(
+                        "Siphon the bottom and change {litres}, {share} of it.",
+                        litres=Term(asked.change_l, "volume"),
+                        share=Term(asked.told_frac, "share"),
+                    ),
+                    asked.change_l,
                 ),
                 why=asked.words,
                 rhythm=Rhythm(every_d=1),

@@ -69,7 +69,7 @@ def new_tub(name: str, litres: float, sponge_l: float, like: Plan | None) -> Pla
     plan = Plan(
         name=name,
         animals=(),
-        run_in=RunIn(age_weeks=0.0),
+        run_in=RunIn("set_up", age_weeks=0.0),
         tank=Tank(
             tank_length_cm=round(length, 1),
             tank_width_cm=round(width, 1),
@@ -138,7 +138,7 @@ def asks(sheet: Sheet[Plan], filter_dead: bool = False) -> Asks:
         told_frac=told,
         peak_mg_l=peak,
         state=state,
-        words=words(litres, made, min(taken, made), limit, new, told, peak),
+        words=words(litres, made, min(taken, made), limit, new, told, peak, sheet.value("tap_untold")),
         against=against + warned,
         shock=shock(sheet, told),
         ways=tuple(ways_out(sheet, made, taken, limit, new, filter_dead)) if told and state != "holds" else (),
@@ -171,7 +171,9 @@ def told_share(share: float) -> float:
     return min(most, math.ceil(share / step - 1e-9) * step) if share < most else most
 
 
-def words(litres: float, made: float, taken: float, limit: float, new: float, told: float, peak: float) -> Sentence:
+def words(
+    litres: float, made: float, taken: float, limit: float, new: float, told: float, peak: float, untold: bool
+) -> Sentence:
     """What it asks, in a sentence."""
     terms: dict[str, Term | str] = {
         "made": Term(made, "nitrogen_load"),
@@ -191,7 +193,8 @@ def words(litres: float, made: float, taken: float, limit: float, new: float, to
         return say(begins + "{litres} a day, {share} of it, keep ammonia under {limit}.", **terms)
     text = begins + "Even {share} a day leaves ammonia at {peak}; they may live in {limit} for long."
     if new > NOTABLE * limit:
-        text += " The new water brings {new} of it along."
+        text += " The new water brings {new} of it along"
+        text += ", as far as it is reckoned: nobody has asked what the tap carries." if untold else "."
     return say(text, **terms)
 
 

@@ -11,8 +11,9 @@ from loquen.core.data.kits import measures
 from loquen.core.feeding.rota import Rota, week_of_foods
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
+from loquen.core.model.phase import animals_in
 from loquen.core.model.plan import Plan
-from loquen.core.routine.duty import Duty, animals_in
+from loquen.core.routine.duty import Duty
 from loquen.core.system.build.buying import parts
 
 DAYS_PER_WEEK = 7

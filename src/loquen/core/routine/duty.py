@@ -5,7 +5,6 @@ from datetime import date
 from typing import Literal
 
 from loquen.core.model.log import Entry
-from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence
 from loquen.core.routine.recurring import Rhythm
 
@@ -33,14 +32,10 @@ class Duty:
     """What is read, where the tick is a reading."""
     offset_d: int = 0
     caution: str = ""
+    page: str = ""
+    """The stage of the system's page on which it is done, where a tick alone does not do it."""
     until: date | None = None
     """After this day it is not seen coming, as those it is done for are gone."""
-
-
-def animals_in(plan: Plan) -> bool:
-    """Whether the plan's animals are in it: a filter that is still brought to life may wait for them."""
-    begun, stocked = plan.cycle.begun_by, plan.run_in.stocked
-    return begun == "animals" or (begun != "empty" and stocked == "now")
 
 
 @dataclass(frozen=True, slots=True)

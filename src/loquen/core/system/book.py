@@ -13,7 +13,7 @@ from loquen.core.graph.nodes import collected
 from loquen.core.model.consistency import conflicts
 from loquen.core.model.plan import PLAN, Plan
 from loquen.core.system.animals import company, food, schools
-from loquen.core.system.arrivals import bags
+from loquen.core.system.arrivals import bags, moving, tubs
 from loquen.core.system.changes import regime, reserve, shock, side_by_side
 from loquen.core.system.filter import clarifier, media, oxygen
 from loquen.core.system.flow import flooding, overflow, returns, sump
@@ -38,6 +38,7 @@ GLASSES = {
     "flow": "Flow",
     "heat": "Heat",
     "drain": "Drain-down",
+    "tap": "Tap",
     "buffer": "Buffer",
     "nitrate": "Nitrate",
 }
@@ -70,10 +71,12 @@ def system_book() -> Book:
             *(losses, heaters, weather, cooling, failures, energy, light),
             *(waters, recipe, disinfectant, osmosis, salt, settled),
             *(regime, reserve, shock, side_by_side),
-            bags,
+            *(bags, moving, tubs),
         ]
     )
-    return Book(nodes, PLAN, constants(), ASKED, Domain(row_label, pipe_order, lambda plan: bool(conflicts(plan))))
+    return Book(
+        nodes, PLAN, constants(), ASKED, Domain(row_label, pipe_order, lambda plan: bool(conflicts(plan)), matters)
+    )
 
 
 def sheet_of(
@@ -90,6 +93,17 @@ def row_label(sheet: Sheet[Plan], section: str, at: int, label: str) -> str:
         return f"{label}: {sheet.value(f'animals.{at}.animal').common}"
     several = len(getattr(sheet.root, section)) > 1
     return f"{label}, {ROW_NAMES[section]} {at + 1}" if several else label
+
+
+def matters(sheet: Sheet[Plan], path: str) -> bool:
+    """Whether an input that nobody told bears on anything: of waters, those that the change water is mixed from."""
+    section, *rest = path.split(".")
+    if path == "water.disinfectant":
+        return not sheet.root.sources
+    if section == "sources":
+        row = f"sources.{rest[0]}."
+        return waters.asked_about(sheet.known[row + "src_kind"], sheet.known[row + "src_parts"])
+    return True
 
 
 def pipe_order(option: Any, present: Any) -> tuple[bool, float]:

@@ -18,6 +18,15 @@ CASES: dict[str, tuple[State, str]] = {
         "unknown",
         "Loquen failed to work this out and has noted it in its log. Everything else stands.",
     ),
+    "not_set_up": ("unknown", "It is planned: once it stands filled, say that it is set up, and its cycle begins."),
+    "young_not_begun": (
+        "unknown",
+        "By its age this filter does not carry its animals yet: say how and when it was begun, and its cycle is forecast.",
+    ),
+    "bag_not_measured": (
+        "measure",
+        "Measure conductivity or salinity of the bag's water before it is opened: kinds for salt are often sold in fresh water.",
+    ),
     "not_begun": ("unknown", "The filter has long been running: there is no cycle to forecast."),
     "nothing_read": ("unknown", "Too little is read yet."),
     "no_animals": ("unknown", "No animals yet."),

@@ -21,8 +21,18 @@ def verdict_of(sheet: Sheet, key: Key) -> Verdict | None:
     if value.case.code in INAPPLICABLE:
         return None
     state, sentence = told_case(value.case)
-    headline = say({"short": "can not", "holds": "never"}.get(state, "not known yet"))
+    headline = say({"short": "can not", "holds": "never", "measure": "to measure"}.get(state, "not known yet"))
     return Verdict(state, -1.0 if state == "short" else 0.0, headline, sentence)
+
+
+def asks_of(sheet: Sheet) -> dict[Key, tuple[str, ...]]:
+    """The inputs that have to be measured or asked, each with the checks that wait for it."""
+    found: dict[Key, list[str]] = {}
+    for key, node in sheet.wiring.checks:
+        verdict = sheet.look(key)
+        for path in verdict.asks if isinstance(verdict, Verdict) else ():
+            found.setdefault(path, []).append(node.label)
+    return {path: tuple(labels) for path, labels in found.items()}
 
 
 def is_short(sheet: Sheet, key: Key) -> bool:

@@ -25,6 +25,7 @@ import { STAGES } from "./stages";
 import { ToSettle } from "@/ui/figures/ToSettle";
 import { Summary } from "./Summary";
 import { TopLine } from "@/ui/editing/TopLine";
+import { Assumed } from "./Assumed";
 import { BuildMenu } from "./BuildMenu";
 import { SettleDialog } from "./settle/SettleDialog";
 import { WorkingSlip } from "./WorkingSlip";
@@ -123,6 +124,7 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
                 />
                 <div className={`hidden lg:block ${problem ? "opacity-45" : ""}`}>
                   <ToSettle checks={sheet.checks} of="this plan" to={toStage} settle={settle} />
+                  <Assumed />
                 </div>
               </div>
             )}
@@ -199,6 +201,7 @@ const StageInWork = memo(function StageInWork({ stage }: { stage: (typeof STAGES
       </div>
       {problem && <Problem problem={problem} faults={Object.values(faults)} stage={stage} />}
       <stage.Stage />
+      <Assumed className="lg:hidden" />
     </>
   );
 });

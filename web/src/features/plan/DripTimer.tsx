@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
-import { Button } from "@/ui/controls";
+import { Link } from "@tanstack/react-router";
+import { Button, buttonLook } from "@/ui/controls";
 import { useUnits } from "@/ui/units";
 import { useFigure } from "./context";
 
@@ -21,7 +22,16 @@ export function DripTimer({ index }: { index: number }) {
   };
   const float = useFigure(`bags.${index}.floating_min`)?.value ?? 0;
   const drip = useFigure(`bags.${index}.dripped_for_min`)?.value ?? 0;
+  const inTub = useFigure(`bags.${index}.in_tub_d`)?.value ?? 0;
   const left = running ? Math.max(0, running.ends - now) : 0;
+  if (inTub > 0)
+    return (
+      <section aria-label={`Timer of arrival ${index + 1}`} className="mb-5">
+        <Link to="/register/quarantine" className={buttonLook("strong")}>
+          Start it in a tub, {units.text(inTub, "days")}
+        </Link>
+      </section>
+    );
   return (
     <section aria-label={`Timer of arrival ${index + 1}`} className="mb-5 flex flex-wrap items-center gap-3">
       <Button disabled={float <= 0} onClick={() => start("Float", float)}>

@@ -53,6 +53,7 @@ function server() {
         regimes: [],
         salt_days: [],
         saw_tooth: null,
+        assumed: [],
       };
     },
     async read() {

@@ -126,9 +126,9 @@ export class PlanSession extends ComputedSession<Plan, Sheet, SessionState> {
 /** The figures with the lists of before, until theirs are there: a chart does not blink at every key. */
 function withLists(
   sheet: Sheet,
-  { settlings, failures, least_regime, regimes, salt_days, saw_tooth, outgrown }: More,
+  { settlings, failures, least_regime, regimes, salt_days, saw_tooth, outgrown, assumed }: More,
 ): Sheet {
-  return { ...sheet, settlings, failures, least_regime, regimes, salt_days, saw_tooth, outgrown };
+  return { ...sheet, settlings, failures, least_regime, regimes, salt_days, saw_tooth, outgrown, assumed };
 }
 
 function withMore(sheet: Sheet, more: More): Sheet {

@@ -1,3 +1,4 @@
+import { Link } from "@tanstack/react-router";
 import { Check, RotateCcw } from "lucide-react";
 import { useState } from "react";
 import type { RoundLine } from "@/api/client";
@@ -15,6 +16,7 @@ const LEFT: [Left, string][] = [
 
 interface LineProps {
   line: RoundLine;
+  system: number;
   done: (how?: { left: Left }) => void;
   skip: () => void;
   back: () => void;
@@ -22,7 +24,7 @@ interface LineProps {
 }
 
 /** One thing to do: what with amount, what waiting costs, and its tick at the thumb's side. */
-export function DutyLine({ line, done, skip, back, openFigure }: LineProps) {
+export function DutyLine({ line, system, done, skip, back, openFigure }: LineProps) {
   const [open, setOpen] = useState(false);
   const text = useSentenceText();
   const units = useUnits();
@@ -69,6 +71,18 @@ export function DutyLine({ line, done, skip, back, openFigure }: LineProps) {
           >
             {line.steps.length > 0 ? "how, and why" : "why"}
           </button>
+          {line.page && (
+            <>
+              {" · "}
+              <Link
+                to="/systems/$id/$stage"
+                params={{ id: String(system), stage: line.page }}
+                className="font-semibold text-edge-deep underline-offset-4 hover:underline"
+              >
+                {line.kind === "read" ? "enter it" : "go there"}
+              </Link>
+            </>
+          )}
           {line.grams != null && (
             <span className="inline-flex flex-wrap items-center">
               {" · after five minutes"}

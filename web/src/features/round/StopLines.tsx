@@ -23,6 +23,7 @@ export function StopLines({ stop, done, skip, back }: StopProps) {
     void navigate({ to: "/systems/$id/$stage", params: { id: String(stop.system_id), stage: "care" } });
   const line = (row: RoundLine) => (
     <DutyLine
+      system={stop.system_id}
       key={`${row.key} ${row.due}`}
       line={row}
       done={(how) => done(row, how)}

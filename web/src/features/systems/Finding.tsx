@@ -39,11 +39,17 @@ export function Finding({ part, typed, type, order, turn }: FindingProps) {
 }
 
 /** The list in one sentence. */
-export function result({ total, found, short }: Pick<SystemsPart, "total" | "found" | "short">): string {
+export function result({
+  total,
+  found,
+  short,
+  to_measure,
+}: Pick<SystemsPart, "total" | "found" | "short" | "to_measure">): string {
   const systems = (count: number) => (count === 1 ? "1 system" : `${count} systems`);
   const which = found === total ? systems(total) : `${found} of ${systems(total)}`;
   if (found === 0) return `None of ${systems(total)} has all of these words.`;
-  if (short === null) return `${which}.`;
-  if (short === 0) return `${which}: none falls short.`;
-  return `${which}: ${short} ${short === 1 ? "falls" : "fall"} short.`;
+  if (short == null) return `${which}.`;
+  const measure = to_measure ? `; ${to_measure} to measure or ask` : "";
+  if (short === 0) return `${which}: none falls short${measure}.`;
+  return `${which}: ${short} ${short === 1 ? "falls" : "fall"} short${measure}.`;
 }

@@ -44,6 +44,7 @@ export const SystemRow = memo(
               <>
                 <p className="mb-2 text-sm text-quiet">
                   <Says sentence={line.summary} />
+                  {line.to_measure > 0 && ` · ${line.to_measure} to measure or ask`}
                 </p>
                 <div className="min-h-8">{inView && <SmallGlasses glasses={line.glasses} />}</div>
               </>

@@ -154,11 +154,19 @@ function Line({ row, edit, remove }: LineProps) {
                 {value == null ? "–" : <Measure value={value} kind={kind} />}
               </span>
             ))}
-            {water.src_disinfectant !== "none" && (
-              <span>
-                <span className="text-quiet">{water.src_disinfectant}</span>{" "}
-                <Measure value={water.src_chlorine_mg_l ?? 0} kind="chlorine" />
-              </span>
+            {water.src_disinfectant === "unknown" ? (
+              <span className="text-quiet">disinfectant to ask</span>
+            ) : (
+              water.src_disinfectant !== "none" && (
+                <span>
+                  <span className="text-quiet">{water.src_disinfectant}</span>{" "}
+                  {water.src_chlorine_mg_l == null ? (
+                    "strength not known"
+                  ) : (
+                    <Measure value={water.src_chlorine_mg_l} kind="chlorine" />
+                  )}
+                </span>
+              )
             )}
           </p>
           <p className="mt-1 flex flex-wrap gap-x-5 text-sm text-quiet">

@@ -6,6 +6,8 @@ import { sourceOf, typedOf } from "./model";
 const number = (kind: string, optional = false): Entry => ({
   label: kind,
   kind,
+  given: "reading",
+  untold: "",
   low: 0,
   high: 100,
   whole: false,

@@ -2,7 +2,9 @@ import { createContext, useContext, useSyncExternalStore } from "react";
 import type { Entry, FieldFault, Library } from "@/api/client";
 import type { DocumentState } from "@/lib/documentSession";
 import type { Draft } from "@/lib/drafts";
+import { isoDay } from "@/lib/days";
 import { entryPath, valueAt } from "@/lib/paths";
+import { dayTold, withTold } from "@/lib/told";
 
 /** The session of any document, as fields and top line need it. */
 export interface EditedSession {
@@ -40,16 +42,30 @@ export function useEdited<Part>(part: (state: DocumentState<object>) => Part): P
 interface Field {
   entry: Entry;
   value: unknown;
+  /** The day it was read on, "" where none is known; null where nobody told it. */
+  told: string | null;
   fault: FieldFault | undefined;
   change: (value: unknown) => void;
 }
+
+/** Where a document keeps what its keeper told. */
+const TOLD = "told.told_on";
+
+/** What a document's keeper told; null for one that does not keep it. */
+export const toldOf = (content: object): string[] | null =>
+  (content as { told?: { told_on?: string[] } }).told?.told_on ?? null;
 
 /** One enterable value: its words and limits, what it is now, what is wrong with it, how to change it. */
 export function useField(path: string): Field {
   const { session, library } = useEditing();
   const value = useEdited(({ content }) => valueAt(content, path));
   const fault = useEdited(({ faults }) => faults[path]);
+  const told = useEdited(({ content }) => dayTold(toldOf(content) ?? [], path));
   const entry = library.entries[entryPath(path)];
   if (!entry) throw new Error(`nothing can be entered at ${path}`);
-  return { entry, value, fault, change: (value) => session.edit({ [path]: value }) };
+  const change = (value: unknown) => {
+    const rows = entry.given === "setting" || entry.given === "bought" ? null : toldOf(session.state.content);
+    session.edit({ [path]: value, ...(rows && { [TOLD]: withTold(rows, path, isoDay(new Date())) }) });
+  };
+  return { entry, value, told, fault, change };
 }

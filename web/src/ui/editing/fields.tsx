@@ -1,5 +1,6 @@
 import { memo, useId, type ChangeEvent } from "react";
 import type { FieldFault } from "@/api/client";
+import { shortDay } from "@/lib/days";
 import { written } from "@/lib/paths";
 import { parsed } from "@/lib/quantity";
 import { Select, Switch } from "@/ui/controls";
@@ -20,7 +21,7 @@ interface NumberProps {
 
 /** A number of the plan, its fault said beside it. */
 export const NumberField = memo(function NumberField({ path, label, bare, placeholder }: NumberProps) {
-  const { entry, value, fault, change } = useField(path);
+  const { entry, value, told: read, fault, change } = useField(path);
   const units = useUnits();
   const id = useId();
   const shown = typeof value === "number" ? units.entry(value, entry.kind) : written(value);
@@ -53,11 +54,24 @@ export const NumberField = memo(function NumberField({ path, label, bare, placeh
     );
   }
   return (
-    <Row id={id} label={words} told={told}>
+    <Row
+      id={id}
+      label={words}
+      from={<From given={entry.given} read={read} left={value == null || value === ""} />}
+      told={told}
+    >
       {box}
     </Row>
   );
 });
+
+/** Where a reading is from: its day, or that it stands in for one that was never made. */
+function From({ given, read, left }: { given: string; read: string | null; left: boolean }) {
+  if (given !== "reading") return null;
+  if (left) return <>not measured</>;
+  if (read === null) return <>assumed</>;
+  return read ? <>read {shortDay(read)}</> : null;
+}
 
 /** A label and its longest option have no room in half a line when they have more letters together. */
 const HALF_A_LINE = 36;

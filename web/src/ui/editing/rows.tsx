@@ -1,6 +1,7 @@
 import { Trash2 } from "lucide-react";
 import type { ReactNode } from "react";
-import { useEdited, useEditing } from "./context";
+import { withListMoved } from "@/lib/told";
+import { toldOf, useEdited, useEditing } from "./context";
 import { FaultOf } from "./FaultSays";
 
 /** The rows of a list of a document. */
@@ -11,9 +12,11 @@ const rowsOf = (content: object, section: string) =>
 export function useRows(section: string) {
   const { session, library } = useEditing();
   const count = useEdited(({ content }) => rowsOf(content, section).length);
-  const put = (change: (rows: object[]) => object[]) => {
+  const put = (change: (rows: object[]) => object[], at: number, by: 1 | -1) => {
     const { content } = session.state;
-    session.replace({ ...content, [section]: change(rowsOf(content, section)) });
+    const rows = toldOf(content);
+    const told = rows && { told: { told_on: withListMoved(rows, section, at, by) } };
+    session.replace({ ...content, ...told, [section]: change(rowsOf(content, section)) });
   };
   const most = library.limits[section] ?? Infinity;
   return {
@@ -21,9 +24,9 @@ export function useRows(section: string) {
     /** Why no further row can be put in; null while one can. */
     full: count >= most ? `${most} are the most there can be here.` : null,
     add: (row: object = {}, at = count) => {
-      if (count < most) put((rows) => rows.toSpliced(at, 0, { ...library.new_rows[section], ...row }));
+      if (count < most) put((rows) => rows.toSpliced(at, 0, { ...library.new_rows[section], ...row }), at, 1);
     },
-    remove: (at: number) => put((rows) => rows.toSpliced(at, 1)),
+    remove: (at: number) => put((rows) => rows.toSpliced(at, 1), at, -1),
   };
 }
 

@@ -31,13 +31,15 @@ export const Glasses = memo(function Glasses({
             </span>
             <span className="min-w-0">
               <span className="block font-semibold">{glass.label}</span>
-              <span
-                className={`hidden text-sm leading-tight sm:block ${glass.state === "short" ? "text-short" : "text-quiet"}`}
-              >
-                <Says sentence={glass.headline} />
-              </span>
+              {glass.state !== "measure" && (
+                <span
+                  className={`hidden text-sm leading-tight sm:block ${glass.state === "short" ? "text-short" : "text-quiet"}`}
+                >
+                  <Says sentence={glass.headline} />
+                </span>
+              )}
               <span className={`block sm:text-sm ${glass.state === "short" ? "text-short" : "text-quiet"}`}>
-                {stateWord(glass.state)}
+                {glass.state === "measure" ? <Says sentence={glass.headline} /> : stateWord(glass.state)}
               </span>
             </span>
           </button>
@@ -61,6 +63,7 @@ export function SmallGlasses({ glasses }: { glasses: Glass[] }) {
               : {stateWord(glass.state)}, {text(glass.headline)}
             </span>
             {glass.state === "short" && <span aria-hidden="true"> short</span>}
+            {glass.state === "measure" && <span aria-hidden="true"> {text(glass.headline)}</span>}
           </span>
         </li>
       ))}

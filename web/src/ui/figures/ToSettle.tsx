@@ -18,6 +18,7 @@ interface ToSettleProps {
 export const ToSettle = memo(function ToSettle({ checks, of, to, settle }: ToSettleProps) {
   const open = [
     ...checks.filter(({ state }) => state === "short"),
+    ...checks.filter(({ state }) => state === "measure"),
     ...checks.filter(({ state }) => state === "tight"),
   ];
   if (checks.every(({ state }) => state === "unknown")) return null;

@@ -5,6 +5,7 @@ const WORDS: Record<State, string> = {
   holds: "holds",
   tight: "tight",
   short: "short",
+  measure: "to measure",
   unknown: "not known yet",
 };
 
@@ -21,6 +22,7 @@ const PLAIN: Record<State, Gauge> = {
   holds: { value: 0.45, top: 1, kind: "", low: null, high: 0.75 },
   tight: { value: 0.7, top: 1, kind: "", low: null, high: 0.75 },
   short: { value: 1, top: 1, kind: "", low: null, high: 0.75 },
+  measure: { value: 0, top: 1, kind: "", low: null, high: 0.75 },
   unknown: { value: 0, top: 1, kind: "", low: null, high: 0.75 },
 };
 
@@ -31,7 +33,9 @@ export const Tube = memo(function Tube({ gauge: given, state, height }: TubeProp
   const stroke = height > 40 ? 2 : 1.4;
   const inner = height - 2 * stroke - 2;
   const share =
-    gauge.top > 0 && state !== "unknown" ? Math.min(1, Math.max(0.02, gauge.value / gauge.top)) : 0;
+    gauge.top > 0 && state !== "unknown" && state !== "measure"
+      ? Math.min(1, Math.max(0.02, gauge.value / gauge.top))
+      : 0;
   const at = (value: number) => stroke + 1 + inner * (1 - Math.min(1, Math.max(0, value / (gauge.top || 1))));
   const marks = [gauge.low, gauge.high].filter((mark): mark is number => mark != null);
   const left = width * 0.5;
@@ -85,6 +89,7 @@ export const Tube = memo(function Tube({ gauge: given, state, height }: TubeProp
           d={`M${left - width * 0.24} ${at(mark)}H${left + width * 1.24}`}
           stroke="var(--color-ink)"
           strokeWidth={stroke * 0.85}
+          strokeDasharray={state === "measure" ? `${stroke} ${stroke}` : undefined}
         />
       ))}
     </svg>

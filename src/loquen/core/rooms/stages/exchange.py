@@ -257,6 +257,10 @@ def their_water(strangest: Strange, strange_frac: float, made_water_frac: float)
     return verdict
 
 
+SAID = {"unknown": "chloramine, as long as nobody has asked,"}
+"""How a disinfectant is called that nobody told: as what it is reckoned."""
+
+
 @figure("Contact in the carbon", formula="{carbon_l} ÷ {cartridges_lph} × 60", source="definition")
 def room_contact_min(carbon_l: float, cartridges_lph: float, supply_disinfectant: str) -> float:
     if supply_disinfectant == "none":
@@ -297,7 +301,7 @@ def room_carbon_enough(
         flow=of(cartridges_lph, "cartridges_lph"),
         time=of(room_contact_min, "room_contact_min"),
         carbon=Term(carbon_l, "volume"),
-        what=supply_disinfectant,
+        what=SAID.get(supply_disinfectant, supply_disinfectant),
         needed=of(needed_contact_min, "needed_contact_min"),
         bed=Term(needed_l, "volume"),
     )

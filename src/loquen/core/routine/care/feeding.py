@@ -7,9 +7,10 @@ from loquen.core.feeding.rota import Fed, Meal, Rota, days_with_food
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
 from loquen.core.model.log import Entry
+from loquen.core.model.phase import animals_in
 from loquen.core.model.plan import Group, Plan, Weekday
 from loquen.core.model.quantity import Sentence, Term, of, say
-from loquen.core.routine.duty import ROTA, Duty, animals_in
+from loquen.core.routine.duty import ROTA, Duty
 from loquen.core.routine.recurring import WEEK, Rhythm
 
 NEED_CALCIUM = ("turtle",)

@@ -8,9 +8,10 @@ from loquen.core.data.tables import constants
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
 from loquen.core.model.log import Entry
+from loquen.core.model.phase import animals_in
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Term, of, say
-from loquen.core.routine.duty import Duty, animals_in
+from loquen.core.routine.duty import Duty
 from loquen.core.routine.recurring import Rhythm
 
 DAYS_PER_MONTH = 365.25 / 12

@@ -6,10 +6,12 @@ from loquen.core.data.tables import constants
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
 from loquen.core.model.log import Entry
+from loquen.core.model.phase import animals_in, phase
 from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import Term, of, say
-from loquen.core.routine.duty import Duty, animals_in
+from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.routine.duty import Duty
 from loquen.core.routine.recurring import WEEK, Rhythm
+from loquen.core.system.source.treating import with_treatment
 from loquen.core.system.told import rows_of
 
 TOPPED_UP_D, LEAST_TOP_UP_L = 7, 0.5
@@ -17,9 +19,6 @@ BY_ITSELF = ("pulses", "drip")
 
 
 def duties(sheet: Sheet[Plan]) -> Iterator[Duty]:
-    if not begun(sheet.root):
-        yield beginning()
-        return
     yield from readings(sheet)
     if animals_in(sheet.root):
         yield from changes(sheet)
@@ -27,24 +26,6 @@ def duties(sheet: Sheet[Plan]) -> Iterator[Duty]:
         yield cycling()
     yield from top_up(sheet)
     yield from cartridges(sheet)
-
-
-def begun(plan: Plan) -> bool:
-    """Whether there is anything to look after: animals that are in it, or a filter that is being brought to life."""
-    return animals_in(plan) or plan.cycle.begun_by != "running"
-
-
-def beginning() -> Duty:
-    """A plan whose animals wait for a cycle that nobody began."""
-    return Duty(
-        key="begin",
-        kind="change",
-        words=say("Begin its cycle on the Cycle page; or say under Filter that its animals are in it."),
-        why=say("The plan puts its animals in once the filter carries them."),
-        rhythm=Rhythm(every_d=7),
-        minutes=constants("routine.toml")["feeding_min"].value,
-        entry=Entry("note", note="looked at: not begun yet"),
-    )
 
 
 def cycling() -> Duty:
@@ -107,15 +88,23 @@ def top_up(sheet: Sheet[Plan]) -> Iterator[Duty]:
     if gone * days < LEAST_TOP_UP_L:
         return
     level = "the return chamber's mark" if sheet.root.flow.way != "none" else "the water line"
+    text = "Top up to {level}, about {litres}."
     yield Duty(
         key="top_up",
         kind="change",
-        words=say("Top up to {level}, about {litres}.", level=level, litres=Term(gone * days, "volume")),
+        words=topped_up(sheet, say(text, level=level, litres=Term(gone * days, "volume")), gone * days),
         why=say("{gone} evaporate; what was dissolved stays behind.", gone=of(gone, "evaporation_l_d")),
         rhythm=Rhythm(every_d=days),
         minutes=constants("routine.toml")["feeding_min"].value,
         entry=Entry("note", note="topped up"),
     )
+
+
+def topped_up(sheet: Sheet[Plan], words: Sentence, litres: float) -> Sentence:
+    """A top-up by what it is made with: pure water as it is, change water treated as every litre that comes in."""
+    if sheet.root.water.topped_up == "pure":
+        return Sentence(f"{words.text.rstrip('.')} of pure water.", words.terms)
+    return with_treatment(sheet, words, litres)
 
 
 def readings(sheet: Sheet[Plan]) -> Iterator[Duty]:
@@ -124,7 +113,7 @@ def readings(sheet: Sheet[Plan]) -> Iterator[Duty]:
     minutes = table["reading_min"].value
     mature = number(sheet, "system_mature_frac")
     needed = number(sheet, "needed_mature_frac")
-    young = plan.cycle.begun_by != "running" or (mature is not None and (needed is None or mature < needed))
+    young = phase(plan) == "cycling" or (mature is not None and (needed is None or mature < needed))
     if young:
         for measure, name in (("ammonia", "ammonia"), ("nitrite", "nitrite")):
             yield Duty(

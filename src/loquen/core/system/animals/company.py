@@ -10,7 +10,7 @@ from loquen.core.data import library
 from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import State, Verdict, check, step, worst
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.quantity import Sentence, Term, joined, say
 from loquen.core.system.animals.food import length_in, require_animals
 
 CURRENTS = ("still", "gentle", "moderate", "strong")
@@ -383,18 +383,36 @@ def salted_hard(animal: Species, salinity_ppt: float, gh_dgh: float) -> bool:
     return salted and gh_dgh < animal.gh_low_dgh <= gh_dgh + SEA_SALT_DGH_PER_PPT * salinity_ppt
 
 
+DEADLY = ("mouth", "temper")
+"""What kills at once, in this order."""
+MOST_TOLD = 6
+
+
+def dies_first(finding: Finding) -> tuple[bool, int]:
+    """Who dies first comes first; what is only near comes last."""
+    return finding.near, DEADLY.index(finding.what) if finding.what in DEADLY else len(DEADLY)
+
+
+def told(finding: Finding) -> Sentence:
+    """A finding as one sentence: who, in what, and how."""
+    text = "{who}, {what}: " + finding.sentence.text + "."
+    terms = {"who": Term(" and ".join(finding.who)), "what": Term(finding.what)}
+    return Sentence(text, {**finding.sentence.terms, **terms})
+
+
 def verdict_over(findings: list[Finding], fine: str) -> Verdict:
-    """One verdict over many findings: the worst decides, and is the one that is told; what is only near comes last."""
+    """One verdict over many findings: the worst decide, and all of these are told, who dies first on top."""
     state = worst([finding.state for finding in findings] or ["holds"])
     bad = [finding for finding in findings if finding.state in ("short", "tight")]
     short = sum(finding.state == "short" for finding in bad)
     if not bad:
         return Verdict("holds", 0.0, say("all agree"), say(fine))
-    first = min((finding for finding in bad if finding.state == state), key=lambda finding: finding.near)
-    reason = say("{who}, {what}: " + first.sentence.text + ".", who=" and ".join(first.who), what=first.what)
-    reason = Sentence(reason.text, {**reason.terms, **first.sentence.terms})
+    worst_ones = sorted((finding for finding in bad if finding.state == state), key=dies_first)
+    said = [told(finding) for finding in worst_ones[:MOST_TOLD]]
+    if len(worst_ones) > MOST_TOLD:
+        said.append(say("And {more} more.", more=Term(len(worst_ones) - MOST_TOLD, "count")))
     headline = say("{count} to settle", count=Term(len(bad), "count"))
-    return Verdict(state, -float(short) if short else 0.0, headline, reason)
+    return Verdict(state, -float(short) if short else 0.0, headline, joined(said, " "))
 
 
 @check("Each kind in fit company", stage="animals", mends=("animals.*.number",))
@@ -416,11 +434,8 @@ def pairs_agree(pairs: tuple[Finding, ...], animal: tuple[Species, ...]) -> Verd
     stage="animals",
     mends=(
         "heat.target_c",
-        "water.tank_ph",
-        "water.tank_gh_dgh",
         "sources.*.src_parts",
         "recipe.target_gh_dgh",
-        "water.source_kh_dkh",
         "water.salinity_ppt",
     ),
 )

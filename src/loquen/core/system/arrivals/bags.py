@@ -1,17 +1,10 @@
 """Arrivals: from the bag into the tank, and the weeks in a tub before."""
 
-import math
-from dataclasses import dataclass
-
-from loquen.core.data import library
-from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_most
-from loquen.core.graph.nodes import Verdict, check, figure, step
-from loquen.core.model.quantity import Sentence, Term, of, say
-from loquen.core.physics import animals as biology
-from loquen.core.physics import chemistry, dilution, nitrogen
-from loquen.core.system.filter.media import Nitrifiers
+from loquen.core.graph.nodes import Verdict, check, figure
+from loquen.core.model.quantity import Term, of, say
+from loquen.core.physics import chemistry, dilution
 
 ROUNDING = 1e-9
 """A whole number of days is not made one more by a machine's rounding."""
@@ -109,90 +102,45 @@ def wanted_drops(drops_per_s: float, wanted_min: float, drip_min: float) -> floa
 
 
 @figure(
+    "Conductivity of its water",
+    formula="{bag_us_cm} as measured; else a shop's usual {usual_bag_us_cm}, with the salt of {bag_salinity_ppt} where that was read; "
+    "into water over {salted_ppt} ({tank_salinity_ppt}) one of the two has to be measured",
+    source="practice",
+    row="bags",
+)
+def bag_water_us_cm(
+    bag_us_cm: float | None,
+    bag_salinity_ppt: float | None,
+    usual_bag_us_cm: float,
+    tank_salinity_ppt: float,
+    salted_ppt: float,
+) -> float:
+    if bag_us_cm is not None:
+        return bag_us_cm
+    if bag_salinity_ppt is None and tank_salinity_ppt > salted_ppt:
+        raise NamedCase("bag_not_measured")
+    return usual_bag_us_cm + chemistry.salt_conductivity_us_cm(bag_salinity_ppt or 0.0)
+
+
+@figure(
     "Gap in dissolved solids",
-    formula="|{settled_us_cm} − {bag_us_cm}| ÷ {bag_us_cm}",
+    formula="|{settled_us_cm} − {bag_water_us_cm}| ÷ {bag_water_us_cm}",
     source="definition",
     row="bags",
 )
-def bag_gap_frac(settled_us_cm: float, bag_us_cm: float) -> float:
-    return abs(settled_us_cm - bag_us_cm) / bag_us_cm
+def bag_gap_frac(settled_us_cm: float, bag_water_us_cm: float) -> float:
+    return abs(settled_us_cm - bag_water_us_cm) / bag_water_us_cm
 
 
 @figure(
     "Dissolved solids move by the hour at this drip",
-    formula="|{settled_us_cm} − {bag_us_cm}| × {dripped_frac} ÷ ({drip_min} ÷ 60)",
+    formula="|{settled_us_cm} − {bag_water_us_cm}| × {dripped_frac} ÷ ({drip_min} ÷ 60)",
     source="balance",
     row="bags",
     kind="conductivity",
 )
-def drip_rate(settled_us_cm: float, bag_us_cm: float, dripped_frac: float, drip_min: float) -> float:
-    return abs(settled_us_cm - bag_us_cm) * dripped_frac / (drip_min / 60)
-
-
-@figure(
-    "Days to move over in a tub",
-    formula="ln({settled_us_cm} ÷ {bag_us_cm}) ÷ ln(1 + the daily step that {shock_classes} bear upwards), or downwards "
-    "÷ ln(1 − that step), rounded up",
-    source="practice",
-    row="bags",
-)
-def tub_move_d(settled_us_cm: float, bag_us_cm: float, shock_classes: tuple[library.ShockClass, ...]) -> float:
-    if settled_us_cm >= bag_us_cm:
-        a_day = math.log1p(min(row.conductivity_frac for row in shock_classes))
-    else:
-        a_day = math.log1p(-min(row.down_frac for row in shock_classes))
-    return float(math.ceil(math.log(settled_us_cm / bag_us_cm) / a_day - ROUNDING))
-
-
-@figure(
-    "Dripped for",
-    formula="{drip_min}; 0 where {bag_gap_frac} is under {drip_needed_frac}, or {opened_unionised_mg_l} passes "
-    "{unionised_harm_mg_l}",
-    source="practice",
-    row="bags",
-)
-def dripped_for_min(
-    drip_min: float,
-    bag_gap_frac: float,
-    drip_needed_frac: float,
-    opened_unionised_mg_l: float,
-    unionised_harm_mg_l: float,
-) -> float:
-    needless = bag_gap_frac < drip_needed_frac or opened_unionised_mg_l > unionised_harm_mg_l
-    return 0.0 if needless else drip_min
-
-
-@step("bags")
-def bag_result(
-    bag_name: str,
-    opened_unionised_mg_l: float,
-    unionised_harm_mg_l: float,
-    floating_min: float,
-    wanted_drops: float,
-    dripped_for_min: float,
-    drip_frac: float,
-) -> Sentence:
-    """How one arrival is brought across."""
-    warmth = "float the closed bag for {minutes}" if floating_min > 0 else "as warm as the tank, no floating"
-    if opened_unionised_mg_l > unionised_harm_mg_l:
-        then = "open it, and net them across at once."
-    elif dripped_for_min == 0:
-        then = "its water is as the tank's: open it, and net them across."
-    elif wanted_drops > MOST_DROPS:
-        then = "then pour tank water into their bucket by the cup over {drip} until {share} is tank water; net them across."
-    else:
-        then = "then drip {drops} drops a second into a bucket for {drip} until {share} is tank water; net them across."
-    return say(
-        f"{{name}}: {warmth}, {then}",
-        name=bag_name,
-        minutes=Term(floating_min, "minutes"),
-        drops=Term(wanted_drops, "ratio"),
-        drip=Term(dripped_for_min, "minutes"),
-        share=Term(drip_frac, "share"),
-    )
-
-
-# Over all arrivals ------------------------------------------------------------------------------
+def drip_rate(settled_us_cm: float, bag_water_us_cm: float, dripped_frac: float, drip_min: float) -> float:
+    return abs(settled_us_cm - bag_water_us_cm) * dripped_frac / (drip_min / 60)
 
 
 @figure("Un-ionised in the worst opened bag", formula="largest of {opened_unionised_mg_l}", source="definition")
@@ -209,7 +157,6 @@ def widest_gap_frac(bag_gap_frac: tuple[float, ...]) -> float:
     "Opening the bag",
     stage="arrivals",
     judges="worst_opened_mg_l",
-    mends=("bags.*.bag_h", "bags.*.bagged_l"),
     caution="The bag's water never goes into the tank.",
 )
 def bag_opens(
@@ -240,167 +187,3 @@ def bag_opens(
             "There is time to drip."
         )
     return at_most(worst_opened_mg_l, unionised_harm_mg_l, "unionised", say(text, **terms))
-
-
-@check("The step into this water", stage="arrivals", judges="widest_gap_frac", mends=("bags.*.bag_us_cm",))
-def bag_step(
-    widest_gap_frac: float,
-    bag_name: tuple[str, ...],
-    bag_gap_frac: tuple[float, ...],
-    dripped_frac: tuple[float, ...],
-    wanted_min: tuple[float, ...],
-    rude_step_frac: float,
-) -> Verdict:
-    widest = bag_gap_frac.index(widest_gap_frac)
-    key = f"bags.{widest}."
-    reason = say(
-        "{name}: dissolved solids lie {gap} apart. This drip mixes in {share}; the share you want takes {minutes}. "
-        "Over {most} a tub of their own water, changed over days, is the way.",
-        name=bag_name[widest],
-        gap=of(widest_gap_frac, key + "bag_gap_frac"),
-        share=of(dripped_frac[widest], key + "dripped_frac"),
-        minutes=of(wanted_min[widest], key + "wanted_min"),
-        most=Term(rude_step_frac, "share"),
-    )
-    return at_most(widest_gap_frac, rude_step_frac, "share", reason)
-
-
-# Quarantine -------------------------------------------------------------------------------------
-
-
-@figure(
-    "Waste in one tub",
-    formula="food for {bag_number} of {bag_mass_g} together at {water_c} (× {feed_q10} over ten kelvin, × {feed_scale}) "
-    "× {bag_protein_frac} × 0.16 × (1 − {kept_grown}) × 1000",
-    source="timmons",
-    row="bags",
-)
-def tub_mg_d(
-    bag_mass_g: float,
-    bag_number: int,
-    bag_protein_frac: float,
-    water_c: float,
-    kept_grown: float,
-    feed_scale: float,
-    feed_q10: float,
-) -> float:
-    one = float(biology.feed_g_d(bag_mass_g / bag_number, water_c, "light", warmth_10k=feed_q10))
-    feed = feed_scale * bag_number * one
-    return float(nitrogen.ammonia_from_feed_mg_d(feed, bag_protein_frac, kept_grown, 0.0))
-
-
-@figure(
-    "Seeded media take of it",
-    formula="what {tub_media_m2} take at {allowed_ammonia_mg_l}, {water_c}: {nitrifiers}",
-    source="monod",
-)
-def tub_taken_mg_d(
-    tub_media_m2: float, water_c: float, allowed_ammonia_mg_l: float, nitrifiers: Nitrifiers
-) -> float:
-    return nitrifiers.taken_mg_d(allowed_ammonia_mg_l, tub_media_m2, water_c)
-
-
-@figure(
-    "Hours to the ammonia limit, nothing done",
-    formula="{allowed_ammonia_mg_l} × {tub_l} ÷ ({tub_mg_d} − {tub_taken_mg_d}) × 24",
-    source="balance",
-    row="bags",
-)
-def tub_h(allowed_ammonia_mg_l: float, tub_l: float, tub_mg_d: float, tub_taken_mg_d: float) -> float:
-    left = tub_mg_d - tub_taken_mg_d
-    if left <= 0:
-        raise NamedCase("media_take_all")
-    return allowed_ammonia_mg_l * tub_l / left * 24
-
-
-@figure(
-    "Change each day that keeps under it",
-    formula="({tub_mg_d} − {tub_taken_mg_d}) ÷ {tub_l} ÷ {allowed_ammonia_mg_l}",
-    source="balance",
-    row="bags",
-)
-def tub_change_frac(tub_mg_d: float, tub_taken_mg_d: float, tub_l: float, allowed_ammonia_mg_l: float) -> float:
-    return max(0.0, tub_mg_d - tub_taken_mg_d) / tub_l / allowed_ammonia_mg_l
-
-
-@figure("Change a day in the fullest tub", formula="largest of {tub_change_frac}", source="definition")
-def fullest_tub_frac(tub_change_frac: tuple[float, ...]) -> float:
-    return worst_of(tub_change_frac)
-
-
-@figure(
-    "All through quarantine in",
-    formula="rounded up (arrivals {bag_name} ÷ {tub_count}) × {wait_weeks}",
-    source="definition",
-)
-def through_weeks(bag_name: tuple[str, ...], tub_count: int, wait_weeks: float) -> float:
-    return -(-len(bag_name) // tub_count) * wait_weeks
-
-
-@check(
-    "The tub stays clean enough",
-    stage="arrivals",
-    judges="fullest_tub_frac",
-    mends=("quarantine.tub_l", "quarantine.tub_media_m2"),
-    caution="Nets, hoses and hands go from the display to the tub, never back. Medicines: a vet and local law.",
-)
-def tub_holds(
-    fullest_tub_frac: float,
-    bag_name: tuple[str, ...],
-    tub_change_frac: tuple[float, ...],
-    tub_mg_d: tuple[float, ...],
-    allowed_ammonia_mg_l: float,
-) -> Verdict:
-    fullest = tub_change_frac.index(fullest_tub_frac)
-    key = f"bags.{fullest}."
-    reason = say(
-        "{name}: they make {made}; kept under {limit} it takes a change of {share} every day, "
-        "or media from a healthy tank.",
-        name=bag_name[fullest],
-        made=of(tub_mg_d[fullest], key + "tub_mg_d"),
-        limit=of(allowed_ammonia_mg_l, "allowed_ammonia_mg_l"),
-        share=of(fullest_tub_frac, key + "tub_change_frac"),
-    )
-    return at_most(fullest_tub_frac, 1.0, "share", reason)
-
-
-@check("Nobody aboard whom copper kills", stage="arrivals")
-def copper_borne(copper_used: bool, animal: tuple[Species, ...]) -> Verdict:
-    if not copper_used:
-        raise NamedCase("not_needed")
-    who = ", ".join(dict.fromkeys(kind.common for kind in animal if kind.copper_sensitive))
-    if not who:
-        return Verdict(
-            "tight",
-            0.0,
-            say("tub only"),
-            say("Keep copper in the tub: it lingers in silicone and rock, and kills invertebrates."),
-        )
-    reason = say("{who} do not survive copper; equipment that met it never goes into this tank.", who=who)
-    return Verdict("short", -1.0, say("deadly to some"), reason)
-
-
-@dataclass(frozen=True, slots=True)
-class Batch:
-    """One arrival in quarantine: its tub, and the weeks it enters and leaves."""
-
-    name: str
-    tub: int
-    enters: float
-    leaves: float
-
-
-@step()
-def arrivals_order(bag_name: tuple[str, ...], tub_count: int, wait_weeks: float) -> tuple[Batch, ...]:
-    """Every arrival, in the order in which tubs come free."""
-    return tuple(
-        Batch(name, n % tub_count + 1, n // tub_count * wait_weeks, (n // tub_count + 1) * wait_weeks)
-        for n, name in enumerate(bag_name)
-    )
-
-
-@step()
-def arrivals_result(bag_result: tuple[Sentence, ...], opened_unionised_mg_l: tuple[float, ...]) -> Sentence:
-    if not bag_result:
-        return say("Nobody is on the way.")
-    return bag_result[opened_unionised_mg_l.index(max(opened_unionised_mg_l))]

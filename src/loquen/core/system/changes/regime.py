@@ -398,7 +398,7 @@ def teeth(
     stage="changes",
     glass="nitrate",
     judges="peak_nitrate_mg_l",
-    mends=("changes.change_frac", "animals.*.number", "water.source_nitrate_mg_l"),
+    mends=("changes.change_frac", "animals.*.number"),
     caution="A large change of unmatched water can shock animals: match temperature and hardness, and treat it first.",
 )
 def nitrate_held(

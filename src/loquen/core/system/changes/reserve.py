@@ -266,7 +266,7 @@ def soil_lasts_d(soil_holds_dkh: float, soil_spends_dkh_d: float) -> float:
     stage="changes",
     glass="buffer",
     judges="settled_kh_dkh",
-    mends=("water.source_kh_dkh", "changes.change_frac", "tank.lime_kg"),
+    mends=("changes.change_frac", "tank.lime_kg"),
     caution="When it is used up pH falls and the filter stops; a correction then sets poisonous ammonia free. "
     "Raise it slowly, by water changes.",
 )

@@ -5,7 +5,8 @@ from dataclasses import dataclass
 
 from loquen.core.data import library
 from loquen.core.data.library import Species
-from loquen.core.graph.judging import at_most
+from loquen.core.errors import NamedCase
+from loquen.core.graph.judging import at_least, at_most, between
 from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Term, of, say
 from loquen.core.system.animals.food import require_animals
@@ -129,7 +130,7 @@ def shock_frac(
     "No change shocks them",
     stage="changes",
     judges="shock_frac",
-    mends=("changes.change_frac", "water.source_c", "water.source_us_cm"),
+    mends=("changes.change_frac", "water.source_c"),
 )
 def no_shock(
     shock_frac: float,
@@ -154,3 +155,63 @@ def no_shock(
         kind=delicate.label,
     )
     return at_most(shock_frac, 1.0, "share", reason)
+
+
+DRAINED = ("weekdays", "every", "trigger")
+"""Regimes that drain before they fill."""
+
+
+@figure(
+    "Water left over the bed at a change",
+    formula="({water_height_cm} − {bed_depth_cm}) × (1 − {passed_frac}), where it is drained first ({regime})",
+    source="balance",
+)
+def left_cm(water_height_cm: float, bed_depth_cm: float, passed_frac: float, regime: str) -> float:
+    if regime not in DRAINED:
+        raise NamedCase("not_needed")
+    return max(0.0, water_height_cm - bed_depth_cm) * (1 - passed_frac)
+
+
+@figure(
+    "Height of the tallest aboard",
+    formula="largest of {length_then_cm} × its body's depth: {animal}; those that breathe air left out",
+    source="practice",
+)
+def tallest_cm(animal: tuple[Species, ...], length_then_cm: tuple[float, ...]) -> float:
+    shapes = library.body_shapes()
+    rows = [
+        length * shapes[kind.shape].depth_frac
+        for kind, length in zip(animal, length_then_cm, strict=True)
+        if kind.shape in shapes and not kind.breathes_air
+    ]
+    if not rows:
+        raise NamedCase("not_needed")
+    return max(rows)
+
+
+@check("A change leaves them under water", stage="changes", judges="left_cm", mends=("changes.change_frac",))
+def stays_covered(
+    left_cm: float,
+    tallest_cm: float,
+    bed_depth_cm: float,
+    draws_at_cm: tuple[float, ...],
+    passed_frac: float,
+    heated: bool,
+) -> Verdict:
+    terms = {
+        "share": Term(passed_frac, "share"),
+        "left": of(left_cm, "left_cm"),
+        "tall": of(tallest_cm, "tallest_cm"),
+    }
+    text = "A change of {share} leaves {left} over the bed; the tallest aboard stands {tall}."
+    bare = any(left_cm + bed_depth_cm <= intake for intake in draws_at_cm)
+    if bare:
+        text += " It falls under an intake: switch filters off before, and on again after."
+    if heated and passed_frac > HEATER_OUT_FRAC:
+        text += " Switch heaters off before they stand dry, and on when they are covered."
+    verdict = at_least(left_cm, tallest_cm, "length", say(text, **terms))
+    return between(verdict, bare)
+
+
+HEATER_OUT_FRAC = 0.25
+"""A change of so much may lay a heater dry."""

@@ -29,6 +29,7 @@ class Line:
     words: Sentence
     amount: float | None = None
     share: float | None = None
+    litres: float | None = None
 
 
 def calendar(
@@ -77,7 +78,12 @@ def calendar(
                 else "Change {share} in two parts, hours apart: {litres} in all."
             )
             words = say(text, share=Term(share, "share"), litres=Term(share * begun.litres, "volume"))
-            lines.append(Line(when, "change", words, share=share))
+            if begun.dose_ml_l is not None:
+                conditioner = Term(begun.dose_ml_l * share * begun.litres, "dose")
+                words = say(
+                    words.text.rstrip(".") + ", with {dose} of conditioner.", **words.terms, dose=conditioner
+                )
+            lines.append(Line(when, "change", words, share=share, litres=share * begun.litres))
     return tuple(lines) + milestones(begun, done_days, day, nitrate)
 
 
@@ -93,8 +99,12 @@ def milestones(begun: Begun, done_days: tuple[float, ...], day: int, nitrate: fl
         return tuple(found)
     done = max(day, math.ceil(done_days[1]))
     if begun.fishless:
-        text = "About now it is done. Change most of the water, nitrate stands near {nitrate}; conditioner for all of it, none in the tank before."
-        found.append(Line(done, "milestone", say(text, nitrate=Term(nitrate, "nitrate"))))
+        text = "About now it is done. Change most of the water, nitrate stands near {nitrate}"
+        terms = {"nitrate": Term(nitrate, "nitrate")}
+        if begun.dose_ml_l is not None:
+            text += "; {dose} of conditioner are for all of it"
+            terms["dose"] = Term(begun.dose_ml_l * begun.litres, "dose")
+        found.append(Line(done, "milestone", say(text + ".", **terms)))
         amount, unit = dose_amount(begun, begun.asked.full_dose_mg_l_n * rates.table().idle_dose_frac)
         text = (
             "Until animals are in: half a dose, {amount} "

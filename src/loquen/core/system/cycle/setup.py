@@ -9,9 +9,11 @@ from loquen.core.data.library import species
 from loquen.core.data.tables import constants
 from loquen.core.errors import NamedCase
 from loquen.core.graph.engine import Missing, Sheet
+from loquen.core.model.phase import Phase, phase
 from loquen.core.model.plan import Cycle, Plan
 from loquen.core.physics.nitrogen import AMMONIA_PER_N, NITRATE_PER_N
 from loquen.core.system.source.disinfectant import CONDITIONED
+from loquen.core.system.source.treating import conditioner_ml
 from loquen.core.system.told import is_short
 from loquen.core.timeline import rates
 from loquen.core.timeline.course import ChangeRule, Keeper, Limits
@@ -43,6 +45,8 @@ class Begun:
     start: datetime
     untreated: bool = False
     """Whether the change water still carries chlorine or chloramine into the tank."""
+    dose_ml_l: float | None = None
+    """Conditioner for a litre of change water, mL; None where none is dosed."""
 
     @property
     def cycle(self) -> Cycle:
@@ -75,8 +79,9 @@ def begun(sheet: Sheet[Plan], zone: tzinfo, today: date) -> Begun:
     """The cycle of a plan; raise NamedCase "not_begun" for a filter that has long been running."""
     plan = sheet.root
     cycle = plan.cycle
-    if cycle.begun_by == "running":
-        raise NamedCase("not_begun")
+    stands = phase(plan)
+    if stands != "cycling":
+        raise why_none(sheet, stands)
     litres = float(sheet.value("real_volume_l"))
     beds = sheet.look("beds")
     area_m2 = 0.0 if isinstance(beds, Missing) else beds.driven_m2
@@ -126,8 +131,17 @@ def begun(sheet: Sheet[Plan], zone: tzinfo, today: date) -> Begun:
         most_proved_mg_l=most_proved,
         shock_of_all=number(sheet, "shock_frac", 0.0) / max(number(sheet, "swapped_frac", 1.0), 0.01),
         untreated=is_short(sheet, "treated"),
+        dose_ml_l=conditioner_ml(sheet, 1.0),
         start=datetime.combine(date.fromisoformat(cycle.begun_on) if cycle.begun_on else today, time(), zone),
     )
+
+
+def why_none(sheet: Sheet[Plan], stands: Phase) -> NamedCase:
+    """The case that there is no cycle: the same story as the filter's own page tells."""
+    if stands == "planned":
+        return NamedCase("not_set_up")
+    young = isinstance(sheet.look("mature_in_d"), float)
+    return NamedCase("young_not_begun") if young else NamedCase("not_begun")
 
 
 def limits_of(chloride_mg_l: float) -> Limits:

@@ -9,11 +9,14 @@ from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_most, by_practice, within_band
 from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.told import read_on
 from loquen.core.physics import chemistry, nitrogen
 from loquen.core.system.animals.food import require_animals
 from loquen.core.system.roots import root
 
 MOST_AMMONIA_MG_L = 50.0
+PH_APART = 0.2
+"""What a drop kit can not tell apart is not told."""
 
 
 @step("filters")
@@ -26,22 +29,31 @@ def media_row(media: str) -> library.Media:
     return library.media()[media]
 
 
+@step("filters")
+def stands_dry(
+    filter_type: library.FilterKind,
+    hang_on_reach_cm: float,
+    inside_height_cm: float,
+    water_height_cm: float,
+    draws_at_cm: float,
+) -> str:
+    """What of a filter stands above the water, so that it draws air: its lip, its intake, or nothing."""
+    if filter_type.key == "hang_on" and inside_height_cm - water_height_cm > hang_on_reach_cm:
+        return "lip"
+    return "intake" if draws_at_cm >= water_height_cm else ""
+
+
 @figure(
     "Real flow",
-    formula="{rated_lph} × share for {filter_type}, or {measured_lph} as measured; nothing from a hang-on whose lip stands "
-    "more than {hang_on_reach_cm} above the water ({inside_height_cm} − {water_height_cm})",
+    formula="{rated_lph} × share for {filter_type}, or {measured_lph} as measured; nothing where its lip or intake stands above "
+    "the water ({stands_dry})",
     source="practice",
     row="filters",
 )
 def real_flow_lph(
-    rated_lph: float,
-    filter_type: library.FilterKind,
-    measured_lph: float | None,
-    hang_on_reach_cm: float,
-    inside_height_cm: float,
-    water_height_cm: float,
+    rated_lph: float, filter_type: library.FilterKind, measured_lph: float | None, stands_dry: str
 ) -> float:
-    if filter_type.key == "hang_on" and inside_height_cm - water_height_cm > hang_on_reach_cm:
+    if stands_dry:
         return 0.0
     return rated_lph * filter_type.flow_share if measured_lph is None else measured_lph
 
@@ -424,13 +436,23 @@ def mature_in_d(
 
 
 @figure(
-    "Highest pH to reckon with",
+    "Highest pH it could come to",
     formula="the higher of {tank_ph} and the aerated pH of {highest_kh_dkh} at {water_c}, air at {room_co2_ppm}",
     source="plummer1982",
     kind="ph",
 )
-def reckoned_ph(tank_ph: float, highest_kh_dkh: float, water_c: float, room_co2_ppm: float) -> float:
+def highest_ph(tank_ph: float, highest_kh_dkh: float, water_c: float, room_co2_ppm: float) -> float:
     return max(tank_ph, chemistry.aerated_ph(max(highest_kh_dkh, 0.02), water_c, room_co2_ppm))
+
+
+@figure(
+    "pH that ammonia is judged at",
+    formula="{tank_ph} where it was read on a day ({told_on}), else {highest_ph}",
+    source="balance",
+    kind="ph",
+)
+def reckoned_ph(tank_ph: float, highest_ph: float, told_on: tuple[str, ...]) -> float:
+    return tank_ph if read_on("water.tank_ph", told_on) else highest_ph
 
 
 @figure(
@@ -471,6 +493,43 @@ def media_allow_mg_d(ends: tuple[End, End], nitrifiers: Nitrifiers, beds: Beds, 
         return nitrifiers.removed_mg_d(end.allowed_mg_l, beds.at(1.0), end.water_c) / part
 
     return min(map(taken, ends))
+
+
+DRY_TEXTS = {
+    "lip": "{kind}: the water stands {gap} under the rim, and it reaches {reach}: it moves nothing, and its media take up nothing.",
+    "intake": "{kind}: its intake stands {intake} above the bottom, the water {water}: it draws air, moves nothing, and its media "
+    "take up nothing.",
+}
+
+
+@check(
+    "Every filter stands in the water",
+    stage="filter",
+    glass="flow",
+    mends=("tank.freeboard_cm", "tank.part_fill_cm"),
+)
+def filters_draw(
+    stands_dry: tuple[str, ...],
+    filter_type: tuple[library.FilterKind, ...],
+    draws_at_cm: tuple[float, ...],
+    water_height_cm: float,
+    inside_height_cm: float,
+    hang_on_reach_cm: float,
+) -> Verdict:
+    if not stands_dry:
+        raise NamedCase("not_needed")
+    dry = next((i for i, what in enumerate(stands_dry) if what), None)
+    if dry is None:
+        return Verdict("holds", 1.0, say("all under water"), say("Every intake and lip is where the water is."))
+    reason = say(
+        DRY_TEXTS[stands_dry[dry]],
+        kind=filter_type[dry].label,
+        gap=Term(inside_height_cm - water_height_cm, "length"),
+        reach=Term(hang_on_reach_cm, "length"),
+        intake=Term(draws_at_cm[dry], "length"),
+        water=of(water_height_cm, "water_height_cm"),
+    )
+    return Verdict("short", -1.0, say("stands dry"), reason)
 
 
 @check(
@@ -533,6 +592,8 @@ def media_carry(
     allowed_ammonia_mg_l: float,
     unionised_frac: float,
     reckoned_ph: float,
+    highest_ph: float,
+    tank_salinity_ppt: float,
     judged_c: float,
     judged_load_mg_d: float,
     capacity_mg_d: float,
@@ -540,6 +601,7 @@ def media_carry(
     mature_in_d: float | None,
     stocked: str,
     begun_by: str,
+    stands: str,
     animal_count: float,
 ) -> Verdict:
     if animal_count == 0:
@@ -556,14 +618,24 @@ def media_carry(
             allowed_ammonia_mg_l,
             system_mature_frac,
             mature_in_d,
-            stocked,
-            forecast=begun_by != "running",
+            "planned" if stands == "planned" else stocked,
+            forecast=begun_by != "running" and stands != "planned",
         )
     if settled_ammonia_mg_l is None:
         raise NamedCase("media_can_not_carry", load=judged_load_mg_d, most=capacity_mg_d)
-    reason = say(
+    text = (
         "At full load ammonia settles at {level}, {free} of it free at pH {ph} and {temp}, the worse end of the year. "
-        "They may live in {limit}.",
+        "They may live in {limit}."
+    )
+    if highest_ph > reckoned_ph + PH_APART:
+        could = settled_ammonia_mg_l * float(chemistry.ammonia_fraction(highest_ph, judged_c, tank_salinity_ppt))
+        text += (
+            " That is at the pH you read. It could become {highest}, with {could} free, when carbon dioxide leaves: "
+            "after a large change, with more air, plants by day."
+        )
+        terms |= {"highest": of(highest_ph, "highest_ph", "ph"), "could": Term(could, "unionised")}
+    reason = say(
+        text,
         level=of(settled_ammonia_mg_l, "settled_ammonia_mg_l"),
         free=of(settled_ammonia_mg_l * unionised_frac, "settled_unionised_mg_l"),
         **terms,
@@ -594,6 +666,9 @@ def maturing(
     if mature_mg_l is not None:
         later, terms["later"] = ", once mature at {later}", of(mature_mg_l, "mature_ammonia_mg_l")
     text = "Its surfaces are {mature} mature today: " + now + later + ". They may live in {limit}. "
+    if stocked == "planned":
+        text += "It is planned: once it is set up its cycle begins, about {days}; then they go in."
+        return Verdict("tight", 0.0, say("holds once cycled"), say(text, **terms))
     if stocked == "cycled":
         text += (
             "Cycle says when; then they go in." if forecast else "Cycle it first, about {days}; then they go in."

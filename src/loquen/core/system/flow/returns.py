@@ -295,7 +295,7 @@ def most_lift_head_m(lift_head_m: float, rim_head_m: float) -> float:
     "The pump reaches the display",
     stage="flow",
     judges="most_lift_head_m",
-    mends=("flow.shutoff_head_m", "sump.stand_cm"),
+    mends=("flow.shutoff_head_m",),
 )
 def pump_reaches(
     lift_head_m: float,

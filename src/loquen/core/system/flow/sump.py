@@ -215,7 +215,7 @@ def over_sump_cm(stand_room_cm: float, sump_height_cm: float, sumped: bool) -> f
     "Parts come out under the stand",
     stage="flow",
     judges="over_sump_cm",
-    mends=("sump.stand_room_cm", "sump.sump_height_cm"),
+    mends=("sump.sump_height_cm",),
 )
 def parts_come_out(over_sump_cm: float, tallest_part_cm: float) -> Verdict:
     reason = say(

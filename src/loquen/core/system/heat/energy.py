@@ -98,7 +98,6 @@ def circuit_most_w(mains_v: float, circuit_a: float, circuit_share: float) -> fl
     "The circuit carries it",
     stage="heat",
     judges="circuit_w",
-    mends=("heat.circuit_other_w",),
 )
 def circuit_carries(circuit_w: float, circuit_most_w: float, mains_v: float) -> Verdict:
     reason = say(

@@ -160,14 +160,18 @@ def dead_heater_held(
 
 
 def temperature_at_least(value_c: float, low_c: float, reason: Sentence, leeway_k: float) -> Verdict:
-    verdict = by_practice(at_least(value_c, low_c, "temperature_difference", reason, scale=5), low_c, leeway_k)
+    verdict = by_practice(
+        at_least(value_c, low_c, "temperature_difference", reason, scale=5), low_c, leeway_k, "borne for a night"
+    )
     return Verdict(
         verdict.state, verdict.margin, verdict.headline, reason, Gauge(value_c, 40, "temperature", low=low_c)
     )
 
 
 def temperature_at_most(value_c: float, high_c: float, reason: Sentence, leeway_k: float) -> Verdict:
-    verdict = by_practice(at_most(value_c, high_c, "temperature_difference", reason, scale=5), high_c, leeway_k)
+    verdict = by_practice(
+        at_most(value_c, high_c, "temperature_difference", reason, scale=5), high_c, leeway_k, "borne for a day"
+    )
     return Verdict(
         verdict.state,
         verdict.margin,

@@ -12,6 +12,8 @@ from loquen.core.model.quantity import Term, of, say
 LEAST_FALL, MOST_FALL = 0.1, 10.0
 """An index that falls less or more than this with distance is no lamp's: two points of a maker's sheet mistyped."""
 DARKNESS = ("turtle", "frog", "salamander")
+WARMING = ("basking", "dark_heat")
+"""Lamps that warm a dry place."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -104,11 +106,17 @@ def night_dark(dark_h: float, dark_least_h: float, dark_wanted_h: float, animal:
 @check(
     "A place to bask",
     stage="heat",
-    mends=("light.basking_c",),
+    glass="heat",
+    judges="basking_c",
+    mends=("lamps.*.lamp_w",),
     caution="Fix every lamp so that it can not fall into the water, and guard it against touch.",
 )
 def basks(
-    baskers: tuple[str, ...], basking_c: float | None, basking_low_c: float, basking_high_c: float
+    baskers: tuple[str, ...],
+    basking_c: float | None,
+    basking_low_c: float,
+    basking_high_c: float,
+    lamps_lit: Lamps,
 ) -> Verdict:
     if not baskers:
         raise NamedCase("not_needed")
@@ -118,11 +126,10 @@ def basks(
         "high": Term(basking_high_c, "temperature"),
     }
     if basking_c is None:
-        reason = say(
-            "{who}: a dry place that all can climb, {low} to {high} at its surface by a probe; a warm canopy is none.",
-            **terms,
-        )
-        return Verdict("unknown", 0.0, say("not measured"), reason)
+        text = "{who}: a dry place that all can climb, {low} to {high} at its surface; a warm canopy is none."
+        if not any(kind in WARMING and watts > 0 and hours > 0 for kind, watts, hours in lamps_lit.rows):
+            return Verdict("short", -1.0, say("no lamp warms it"), say(text + " No lamp warms one here.", **terms))
+        return Verdict("holds", 0.0, say("a lamp warms it"), say(text, **terms))
     reason = say(
         "{who}: the dry place measures {now}; {low} to {high} are wanted.",
         now=Term(basking_c, "temperature"),
@@ -222,10 +229,12 @@ def uvb_due_months(lamp_life_months: float, lamp_age_months: float, lamp_kind: s
 
 @figure(
     "Index on the animal's back",
-    formula="Σ {lamp_uvi} of the ultraviolet-B lamps, {lamp_kind}",
+    formula="{measured_uvi} as measured, else Σ {lamp_uvi} of the ultraviolet-B lamps, {lamp_kind}",
     source="inverse_square",
 )
-def given_uvi(lamp_uvi: tuple[float | None, ...], lamp_kind: tuple[str, ...]) -> float:
+def given_uvi(lamp_uvi: tuple[float | None, ...], lamp_kind: tuple[str, ...], measured_uvi: float | None) -> float:
+    if measured_uvi is not None:
+        return measured_uvi
     fitted = [uvi for uvi, kind in zip(lamp_uvi, lamp_kind, strict=True) if kind == "uvb"]
     known = [uvi for uvi in fitted if uvi is not None]
     if len(known) < len(fitted):
@@ -236,8 +245,9 @@ def given_uvi(lamp_uvi: tuple[float | None, ...], lamp_kind: tuple[str, ...]) ->
 @check(
     "Ultraviolet-B reaches them",
     stage="heat",
+    glass="heat",
     judges="given_uvi",
-    mends=("lamps.*.lamp_cm", "lamps.*.lamp_age_months"),
+    mends=("lamps.*.lamp_cm",),
     caution="Never look into the lamp. Glass and most plastics stop ultraviolet-B; a meter decides, and a reptile vet.",
 )
 def uvb_reaches(

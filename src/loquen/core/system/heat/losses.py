@@ -252,9 +252,18 @@ def pumps_w(filter_w: tuple[float, ...], return_w: float) -> float:
     return sum(filter_w) + return_w
 
 
-@figure("Pumps give by night", formula="{pumps_w} × {pump_heat_share}", source="practice")
-def equipment_low_w(pumps_w: float, pump_heat_share: float) -> float:
-    return pumps_w * pump_heat_share
+@figure(
+    "Of it in air pumps, outside the water",
+    formula="Σ {filter_w} of {filter_type} that are driven by air alone",
+    source="definition",
+)
+def air_driven_w(filter_w: tuple[float, ...], filter_type: tuple[library.FilterKind, ...]) -> float:
+    return sum((watts for watts, kind in zip(filter_w, filter_type, strict=True) if kind.air_driven), 0.0)
+
+
+@figure("Pumps give by night", formula="({pumps_w} − {air_driven_w}) × {pump_heat_share}", source="practice")
+def equipment_low_w(pumps_w: float, air_driven_w: float, pump_heat_share: float) -> float:
+    return (pumps_w - air_driven_w) * pump_heat_share
 
 
 @figure(

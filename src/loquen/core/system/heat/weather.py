@@ -170,9 +170,7 @@ def hot_day_k(animal: tuple[Species, ...], hot_day_leeway_k: float, hot_day_deli
     return hot_day_delicate_k if any(kind.shock_class == "sensitive" for kind in animal) else hot_day_leeway_k
 
 
-@check(
-    "The hottest day", stage="heat", glass="heat", judges="summer_c", mends=("heat.chiller_w", "heat.room_warm_c")
-)
+@check("The hottest day", stage="heat", glass="heat", judges="summer_c", mends=("heat.chiller_w",))
 def summer_borne(
     summer_c: float,
     animals_high_c: float,
@@ -218,7 +216,10 @@ def summer_borne(
         text += " The fan is held where neither it nor its cable can fall into the water, and the room gets damper."
     verdict = temperature_at_most(summer_c, animals_high_c, say(text, **terms), hot_day_k)
     by_hand = shut_c is not None and shut_c > borne_c
-    return replace(verdict, state="tight") if (too_sticky or by_hand) and verdict.state == "holds" else verdict
+    if by_hand and shut_c is not None and verdict.state in ("holds", "tight"):
+        said = say("by hand: {shut} with nobody there", shut=of(shut_c, "shut_c"))
+        return replace(verdict, state="tight", headline=said)
+    return replace(verdict, state="tight") if too_sticky and verdict.state == "holds" else verdict
 
 
 @check(
@@ -226,7 +227,7 @@ def summer_borne(
     stage="heat",
     glass="heat",
     judges="winter_c",
-    mends=("heat.room_cold_c",),
+    mends=("heat.heated",),
 )
 def winter_borne(
     heated: bool, winter_c: float, animals_low_c: float, room_cold_c: float, temp_leeway_k: float

@@ -14,7 +14,7 @@ from loquen.core.system.planner.standing import Standing
 from loquen.core.system.planner.steps.changing import delicate, regimes_to_propose
 from loquen.core.system.planner.steps.filters import NEAR_USUAL, sold_filters, storms, surface
 from loquen.core.system.planner.steps.glass import sold_tank
-from loquen.core.system.planner.steps.warmth import BASKING_C, BASKING_LAMPS, fan, hot_lid
+from loquen.core.system.planner.steps.warmth import BASKING_LAMPS, fan, hot_lid
 from loquen.core.system.planner.steps.water import hardness_borne
 from loquen.core.system.told import is_short, verdict_of
 
@@ -287,13 +287,12 @@ def suited_to(plan: Plan) -> Plan:
     usual = plan.changes.target_nitrate_mg_l
     limit = min(usual, DELICATE_NITRATE_MG_L) if delicate(plan) else usual
     basks = any(k.uvi_high > 0 for k in kinds)
-    light = Light(basking_c=BASKING_C) if basks else Light()
     lamps = (Lamp(), *BASKING_LAMPS) if basks else (Lamp(),)
     return replace(
         plan,
         heat=in_room.heat,
         water=water,
-        light=light,
+        light=Light(),
         lamps=lamps,
         recipe=Recipe(),
         changes=replace(plan.changes, target_nitrate_mg_l=limit),

@@ -15,21 +15,8 @@ from loquen.core.system.planner.steps.warmth import chiller, cut_out, fan, foam,
 from loquen.core.system.planner.steps.water import hardness, minerals, mix, salt, topped_up, warmed
 
 Steps = Callable[[Standing, Key], Iterator[Plan]]
-FACTS = (
-    "heat.room_",
-    "heat.circuit_other_w",
-    "water.source_kh_dkh",
-    "water.source_nitrate_mg_l",
-    "water.source_us_cm",
-    "sources.",
-    "bags.",
-    "sump.stand_",
-    "light.basking_c",
-    "lamps.",
-    "air.outlet_cm",
-    "animals.",
-)
-"""Inputs that say how things are: no planner turns them."""
+ROWS = ("animals.", "lamps.", "sources.", "bags.", "sump.stand_", "air.outlet_cm")
+"""Inputs of rows that levers of their own move, or none does."""
 SOLD = ("tank.tank_", "tank.pane_mm", "filters.", "heat.fitted_", "heat.chiller_w", "heat.fan_", "air.stones_lph")
 """What is sold in sizes: its own lever picks from them, and no value between is solved for."""
 
@@ -94,9 +81,7 @@ LEVERS = (
     Lever("hardness", "Carbonate hardness added", ("recipe.target_kh_dkh",), 2, hardness),
     Lever("topped_up", "Topped up with pure water", ("water.topped_up",), 2.6, topped_up),
     Lever("salt", "Salinity", ("water.salinity_ppt", "water.salinity_by"), 2.8, salt, only=("water_suits",)),
-    Lever(
-        "sun", "Lamps to bask by", ("lamps", "light.basking_c", "heat.lid"), 3.2, sun, only=("uvb_reaches", "basks")
-    ),
+    Lever("sun", "Lamps to bask by", ("lamps", "heat.lid"), 3.2, sun, only=("uvb_reaches", "basks")),
     Lever("minerals", "Hardness added", ("recipe.target_gh_dgh", "recipe.target_kh_dkh"), 2.5, minerals),
     Lever("warmth", "Warmth", ("heat.target_c", "heat.heated"), 3, warmth, only=WARMTH),
     Lever("share", "Share changed", ("changes.change_frac",), 3, share),
@@ -141,10 +126,10 @@ def single(path: Key, label: str, value: object) -> Lever:
 
 
 def singles(now: Standing, check: Key) -> list[Lever]:
-    """What a check itself names as mends, solved, one input each; facts are left as they are."""
+    """What a check itself names as mends, solved, one input each."""
     found = []
     for remedy in asking.remedies(now.sheet, check):
         (path, value), *more = remedy.changes.items()
-        if not more and not path.startswith(FACTS + SOLD):
+        if not more and not path.startswith(ROWS + SOLD):
             found.append(single(path, asking.label_of(now.sheet, path), value))
     return found

@@ -18,7 +18,8 @@ from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Key
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence
-from loquen.core.system.planner.levers import FACTS, GIVEN_AWAY, LEVERS, Lever, singles, touches
+from loquen.core.system.planner.lawful import SOFTENED, lawful
+from loquen.core.system.planner.levers import GIVEN_AWAY, LEVERS, Lever, singles, touches
 from loquen.core.system.planner.standing import Changes, Standing, Takes, applied, difference, sensible
 from loquen.core.system.planner.steps.changing import MOST_DAYS
 from loquen.core.system.planner.steps.filters import brings_usual
@@ -52,12 +53,13 @@ class Move:
 
 @dataclass(frozen=True, slots=True)
 class Left:
-    """A check that still falls short: why, and the pins without which something would mend it."""
+    """A check that still falls short: why, the pins without which something would mend it, and whether animals die of it."""
 
     check: Key
     label: str
     reason: Sentence
     pins: tuple[Key, ...]
+    kills: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,6 +71,8 @@ class Settled:
     left: tuple[Left, ...]
     before: Takes
     after: Takes
+    asks: tuple[Sentence, ...] = ()
+    """What has to be measured or asked after this, before all of it holds."""
 
 
 @dataclass
@@ -98,8 +102,8 @@ def settle(
     start = Standing(plan, months_ahead)
     end, groups = brought(start, pins, levers)
     moves = tuple(move_of(start, end, lever, changes, groups) for lever, changes in groups)
-    left = tuple(left_of(end, key, levers, pins) for key in ordered(end))
-    return Settled(end.plan, moves, left, start.takes(), end.takes())
+    left = tuple(left_of(end, key, levers, pins) for key in told_first(end))
+    return Settled(end.plan, moves, left, start.takes(), end.takes(), end.asks())
 
 
 def brought(
@@ -107,12 +111,18 @@ def brought(
 ) -> tuple[Standing, "Groups"]:
     """A plan brought as far as levers reach, and the changes that it takes, by lever."""
     free = tuple(lever for lever in levers if lever.held_by(pins) is None)
+    softened = next((key for key in SOFTENED if key in start.short), "")
     found = []
     for order in (by_price, by_reach):
-        found.append(pruned(start, searched(start, free, pins, order)))
-        # One change that mends all, and is no glass, can not be bettered.
-        if not found[-1][0].short and len(found[-1][1]) <= 1 and effort(start, *found[-1]) <= ONE_STEP:
-            break
+        # A step that breaks a rule may be taken back by what comes after it, so it is the end that is looked at.
+        end, groups = pruned(start, searched(start, free, pins, order, strict=False))
+        if lawful(start, end, softened):
+            found.append((end, groups))
+            # One change that mends all, and is no glass, can not be bettered.
+            if not end.short and len(groups) <= 1 and effort(start, end, groups) <= ONE_STEP:
+                break
+    if not found:
+        found.append(pruned(start, searched(start, free, pins, by_reach, strict=True)))
     end, groups = min(found, key=lambda one: rank(start, *one))
     return with_usual_flow(start, end, groups)
 
@@ -137,6 +147,32 @@ def ordered(now: Standing) -> list[Key]:
     return [key for key, _ in now.sheet.wiring.checks if key in now.short]
 
 
+KILLING = (
+    "pairs_agree",
+    "treated",
+    "dawn_breathes",
+    "none_leaves",
+    "water_suits",
+    "summer_borne",
+    "winter_borne",
+    "dead_heater_held",
+    "stuck_heater_borne",
+    "media_carry",
+    "stays_covered",
+    "copper_borne",
+    "bag_opens",
+    "uvb_reaches",
+    "basks",
+)
+"""Checks of which animals die, those that die first on top."""
+
+
+def told_first(end: Standing) -> list[Key]:
+    """What is left, as it is told: what kills first, then the rest in the order of the book."""
+    left = ordered(end)
+    return sorted(left, key=lambda key: KILLING.index(key) if key in KILLING else len(KILLING))
+
+
 Order = Callable[[Standing, Standing, Lever], tuple[float, ...]]
 
 
@@ -154,11 +190,11 @@ Chain = tuple[tuple[Lever, Standing], ...]
 """Levers one after the other, and where the plan stands after each."""
 
 
-def searched(start: Standing, levers: tuple[Lever, ...], pins: frozenset[Key], order: Order) -> Trail:
+def searched(start: Standing, levers: tuple[Lever, ...], pins: frozenset[Key], order: Order, strict: bool) -> Trail:
     trail = Trail(start, {})
     seen = {start.short}
     for _ in range(MOST_MOVES):
-        chain = next_steps(trail.now, levers, pins, order, seen)
+        chain = next_steps(trail.now, levers, pins, order, seen, strict)
         for lever, then in chain:
             for path in difference(trail.now.plan, then.plan):
                 trail.owners[path] = lever
@@ -170,20 +206,25 @@ def searched(start: Standing, levers: tuple[Lever, ...], pins: frozenset[Key], o
 
 
 def next_steps(
-    now: Standing, levers: tuple[Lever, ...], pins: frozenset[Key], order: Order, seen: set[frozenset[Key]]
+    now: Standing,
+    levers: tuple[Lever, ...],
+    pins: frozenset[Key],
+    order: Order,
+    seen: set[frozenset[Key]],
+    strict: bool,
 ) -> Chain:
     """What mends the first check that anything mends: one lever, else two at once, and only then fewer animals."""
     kept = tuple(lever for lever in levers if lever.price < GIVEN_AWAY)
     away = tuple(lever for lever in levers if lever.price >= GIVEN_AWAY)
     short = ordered(now)
     for target in short:
-        if found := best_step(now, target, kept, pins, order, seen):
+        if found := best_step(now, target, kept, pins, order, seen, strict):
             return (found,)
     for target in short if order is by_reach else ():
-        if found_two := pair(now, target, kept, pins):
+        if found_two := pair(now, target, kept, pins, strict):
             return found_two
     for target in short:
-        if found := best_step(now, target, away, pins, order, seen):
+        if found := best_step(now, target, away, pins, order, seen, strict):
             return (found,)
     return ()
 
@@ -195,6 +236,7 @@ def best_step(
     pins: frozenset[Key],
     order: Order,
     seen: set[frozenset[Key]],
+    strict: bool,
 ) -> tuple[Lever, Standing] | None:
     """The lever and its least step that brings a check up, by an order; None where none does and leaves less amiss."""
     found: list[tuple[tuple[float, ...], int, Lever, Standing]] = []
@@ -204,11 +246,13 @@ def best_step(
             break
         for plan in lever.steps(now, target):
             then = now.other(plan)
-            if not then.holds(target) or not sensible(plan):
+            if not then.holds(target):
                 continue
             # Where all is tried, one check may take another's place: a filter's warmth asks for a chiller.
             fewer = 1 if order is by_price else 0
             if then.short in seen or len(then.short) > len(now.short) - fewer:
+                continue
+            if not (lawful(now, then, target) if strict else sensible(plan)):
                 continue
             found.append((order(now, then, lever), len(found), lever, then))
             if not then.short - now.short and (order is by_price or not then.short):
@@ -219,7 +263,7 @@ def best_step(
     return lever, then
 
 
-def pair(now: Standing, target: Key, levers: tuple[Lever, ...], pins: frozenset[Key]) -> Chain:
+def pair(now: Standing, target: Key, levers: tuple[Lever, ...], pins: frozenset[Key], strict: bool) -> Chain:
     """Two cheap levers that bring a check up together and nothing new down, one after the other; none where none do."""
     cheap = [lever for lever in candidates(now, target, levers, pins) if lever.price <= PAIRED]
     for one, other in combinations(cheap, 2):
@@ -229,7 +273,12 @@ def pair(now: Standing, target: Key, levers: tuple[Lever, ...], pins: frozenset[
                 continue
             for whole in islice(other.steps(half, target), MOST_STEPS):
                 then = half.other(whole) if sensible(whole) else None
-                if then is not None and then.short < now.short and target not in then.short:
+                if (
+                    then is not None
+                    and then.short < now.short
+                    and target not in then.short
+                    and (not strict or lawful(now, then, target))
+                ):
                     return ((one, half), (other, then))
     return ()
 
@@ -304,10 +353,11 @@ def left_of(end: Standing, key: Key, levers: tuple[Lever, ...], pins: frozenset[
     verdict = verdict_of(end.sheet, key)
     assert verdict is not None
     held = set()
-    for lever in (*levers, *(one for one in singles(end, key) if not one.key.startswith(FACTS))):
+    for lever in (*levers, *singles(end, key)):
         pin = lever.held_by(pins)
         if pin is None or pin in held or not lever.bears_on(end, key):
             continue
         if any(end.other(plan).holds(key) for plan in lever.steps(end, key) if sensible(plan)):
             held.add(pin)
-    return Left(key, end.sheet.wiring.nodes[key].label, verdict.reason, tuple(sorted(held)))
+    label = end.sheet.wiring.nodes[key].label
+    return Left(key, label, verdict.reason, tuple(sorted(held)), key in KILLING)

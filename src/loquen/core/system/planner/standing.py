@@ -9,9 +9,10 @@ from loquen.core.graph.engine import Key, Sheet
 from loquen.core.graph.nodes import Verdict
 from loquen.core.model.consistency import conflicts
 from loquen.core.model.plan import PLAN, Plan
+from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.system.book import sheet_of
 from loquen.core.system.heat.energy import running_kwh
-from loquen.core.system.told import verdict_of
+from loquen.core.system.told import asks_of, verdict_of
 
 Changes = dict[Key, Any]
 """New values by path; under the name of a list, all of its rows."""
@@ -58,11 +59,23 @@ class Standing:
         verdict = verdict_of(self.sheet, key)
         return verdict.margin if verdict is not None else 0.0
 
-    def tight(self) -> tuple[str, ...]:
-        """What only just holds."""
+    def tight(self) -> tuple[Sentence, ...]:
+        """What is tight, each in the words of its glass and list."""
         nodes = self.sheet.wiring.nodes
         found = ((key, verdict_of(self.sheet, key)) for key in check_keys(self.sheet))
-        return tuple(nodes[key].label for key, verdict in found if verdict and verdict.state == "tight")
+        return tuple(
+            Sentence(
+                "{check}: " + verdict.headline.text, {**verdict.headline.terms, "check": Term(nodes[key].label)}
+            )
+            for key, verdict in found
+            if verdict and verdict.state == "tight"
+        )
+
+    def asks(self) -> tuple[Sentence, ...]:
+        """What has to be measured or asked before all of it holds, each thing once."""
+        entries = [self.sheet.book.shape.entry_at(path) for path in asks_of(self.sheet)]
+        hows = dict.fromkeys(entry.untold.how for entry in entries if entry is not None and entry.untold)
+        return tuple(say(how) for how in hows)
 
     def takes(self) -> Takes:
         def known(key: Key) -> float:

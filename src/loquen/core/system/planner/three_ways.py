@@ -16,8 +16,8 @@ from loquen.core.data import library
 from loquen.core.graph.engine import Key
 from loquen.core.model.plan import Group, Plan, Source, Tank
 from loquen.core.model.quantity import Sentence, Term, say
-from loquen.core.system.animals.company import RANGES, Leeways
-from loquen.core.system.book import system_book
+from loquen.core.system.animals.company import DEADLY, RANGES, Leeways, dies_first, told
+from loquen.core.system.book import sheet_of, system_book
 from loquen.core.system.planner.first_plan import (
     fitted,
     in_sold_tanks,
@@ -31,13 +31,14 @@ from loquen.core.system.planner.first_plan import (
 )
 from loquen.core.system.planner.levers import LEVERS, Lever, touches
 from loquen.core.system.planner.notes import notes
-from loquen.core.system.planner.settle import Groups, Left, Move, brought, left_of, move_of, ordered
+from loquen.core.system.planner.settle import Groups, Left, Move, brought, left_of, move_of, told_first
 from loquen.core.system.planner.standing import Standing, Takes, difference, sensible
 from loquen.core.system.planner.steps.changing import HARD, roughness
 from loquen.core.system.planner.steps.filters import brings_usual, filter_of
 from loquen.core.system.planner.steps.glass import plants, sold_tank
 from loquen.core.system.planner.steps.warmth import FOAM_MM, FOAMED_FRAC
 from loquen.core.system.planner.steps.water import PURE, hardness_borne, with_purified
+from loquen.core.system.told import rows_of
 
 Want = Literal["room", "work", "power"]
 WANTS: tuple[Want, ...] = ("room", "work", "power")
@@ -57,6 +58,7 @@ KH_WITHIN = 0.75
 KEPT = frozenset({"animals"})
 SIZE_KEPT = frozenset({"tank.tank_length_cm"})
 """Each size that is sold is fitted out for itself: a filter that was bought for a smaller one is none for a larger."""
+BY_HAND = frozenset({"heat.hot_day_lid"})
 REST = Lever("rest", "And", (), 9.0, lambda now, _: iter(()))
 
 
@@ -71,23 +73,25 @@ class RoomGiven:
 
 @dataclass(frozen=True, slots=True)
 class Proposal:
-    """A whole plan: what it is the least of, what it takes, why each of its parts is as it is, what is out of reach and what is tight."""
+    """A whole plan: what it is the least of, what it takes, why each of its parts is as it is, what is out of reach, what is
+    tight, and what has to be measured or asked once it stands."""
 
     least: tuple[Want, ...]
     plan: Plan
     takes: Takes
     moves: tuple[Move, ...]
     left: tuple[Left, ...]
-    tight: tuple[str, ...]
+    tight: tuple[Sentence, ...]
     notes: tuple[Sentence, ...]
+    asks: tuple[Sentence, ...]
 
 
 @dataclass(frozen=True, slots=True)
 class FirstPlans:
-    """Up to three plans, what is wanted least of first; or why there can be none."""
+    """Up to three plans, what is wanted least of first; or why there can be none, all of it."""
 
     proposals: tuple[Proposal, ...]
-    why: Sentence | None
+    why: tuple[Sentence, ...] = ()
 
 
 def first_plans(
@@ -111,41 +115,56 @@ def first_plans(
     Returns: FirstPlans; `why` where no one water suits all of them.
     Source: balance
     """
-    unsuited = no_one_water(animals)
-    if unsuited is not None:
-        return FirstPlans((), unsuited)
+    unsuited = tuple(no_one_water(animals))
+    if unsuited:
+        return FirstPlans((), (*unsuited, *deadly_pairs(animals)))
     base = with_water(with_room(suited_to(Plan(name=name, animals=animals)), room), water)
     field = list(candidates(base, tank))
     chosen: list[tuple[Standing, list[Want]]] = []
     for want in (least, *(other for other in WANTS if other != least)):
         best = min(field, key=lambda standing: measure(standing, want))
+        if want != "power":
+            best = with_hands(best)
         alike = next((wants for standing, wants in chosen if as_good(standing, best, want)), None)
         if alike is not None:
             alike.append(want)
         else:
             chosen.append((best, [want]))
     pins = KEPT if tank is None else KEPT | {"tank"}
-    return FirstPlans(tuple(proposal(base, standing, tuple(wants), pins) for standing, wants in chosen), None)
+    return FirstPlans(tuple(proposal(base, standing, tuple(wants), pins) for standing, wants in chosen))
+
+
+def with_hands(standing: Standing) -> Standing:
+    """The same with somebody at home on hot days, where that does them good."""
+    plan = with_hot_lid(standing.plan)
+    return standing if plan is standing.plan else Standing(plan)
 
 
 def as_good(one: Standing, best: Standing, want: Want) -> bool:
     """Whether a plan is as good as the best in what is wanted, but for a few hundredths."""
-    (short, rough, value, *_), (least_short, least_rough, least, *_) = measure(one, want), measure(best, want)
-    return (short, rough) == (least_short, least_rough) and value <= NEAR * least
+    (amiss, (value, *_)), (least_amiss, (least, *_)) = measure(one, want), measure(best, want)
+    return amiss == least_amiss and value <= NEAR * least
 
 
-def no_one_water(animals: tuple[Group, ...]) -> Sentence | None:
-    """The two kinds that no one water suits, and by which range; None where one does."""
+def deadly_pairs(animals: tuple[Group, ...]) -> Iterator[Sentence]:
+    """Those of a company who do not live together whatever the water: who swallows or hunts whom."""
+    found = rows_of(sheet_of(Plan(name="x", animals=animals)), "pairs")
+    for row in sorted((row for row in found if row.what in DEADLY and row.state == "short"), key=dies_first):
+        yield told(row)
+
+
+def no_one_water(animals: tuple[Group, ...]) -> Iterator[Sentence]:
+    """Every two kinds that no one water suits, and by which range."""
     constants = system_book().constants
     leeways = Leeways(
         constants["temp_leeway_k"].value, constants["ph_leeway"].value, constants["hardness_leeway_deg"].value
     )
-    kinds = [library.species()[group.species] for group in animals]
+    kinds = list(dict.fromkeys(library.species()[group.species] for group in animals))
     for one, other in combinations(kinds, 2):
         for what, kind, low, high in RANGES:
             cool, warm = sorted((one, other), key=lambda k: getattr(k, low))
             if getattr(warm, low) - getattr(cool, high) > 2 * leeways.of(what, one, other):
-                return say(
+                yield say(
                     "No one water suits {one} and {other}: in {what}, {one} want {a} to {b}, {other} {c} to {d}.",
                     one=cool.common,
                     other=warm.common,
@@ -155,7 +174,6 @@ def no_one_water(animals: tuple[Group, ...]) -> Sentence | None:
                     c=Term(getattr(warm, low), kind, bare=True),
                     d=Term(getattr(warm, high), kind),
                 )
-    return None
 
 
 def with_room(plan: Plan, room: RoomGiven | None) -> Plan:
@@ -215,12 +233,18 @@ def candidates(base: Plan, tank: Tank | None) -> Iterator[Standing]:
             return
 
 
-def settled(plan: Plan, glass_stays: bool, beyond: set[Key]) -> Standing:
-    """The plan with what still falls short mended, where levers reach; its animals stay."""
+def settled(plan: Plan, glass_stays: bool, beyond: set[Key], unattended: bool = False) -> Standing:
+    """The plan with what still falls short mended, where levers reach; its animals stay. Unattended, no hand is counted on
+    on a hot day."""
+    pins = KEPT | ({"tank"} if glass_stays else SIZE_KEPT)
+    if unattended:
+        pins |= BY_HAND
+        plan = replace(plan, heat=replace(plan.heat, hot_day_lid="same"))
     now = Standing(plan)
     if not now.short <= beyond:
-        now, _ = brought(now, KEPT | ({"tank"} if glass_stays else SIZE_KEPT))
-    done = with_hot_lid(with_aired_change(now.plan))
+        now, _ = brought(now, pins)
+    aired = with_aired_change(now.plan)
+    done = aired if unattended else with_hot_lid(aired)
     return now if done is now.plan else Standing(done)
 
 
@@ -246,14 +270,17 @@ def in_larger(base: Plan) -> Iterator[Plan]:
 
 
 def variants(now: Standing, glass_stays: bool, beyond: set[Key]) -> Iterator[Standing]:
-    """The same planted, thrifty, and both; only what leaves nothing more short, and buys no cooling for what it closed."""
+    """The same planted, thrifty, and both; only what leaves nothing more short, and buys no cooling for what it closed. What
+    is thrifty counts on no hand on a hot day."""
     planted = next(plants(now, ""), None)
-    tried = [thrifty(now.plan)] if planted is None else [planted, thrifty(now.plan), thrifty(planted)]
-    for plan in tried:
+    tried = [(thrifty(now.plan), True)]
+    if planted is not None:
+        tried = [(planted, False), *tried, (thrifty(planted), True)]
+    for plan, unattended in tried:
         other = with_care(with_least_work(plan))
         if sensible(other):
             # What could not be mended as it is, is not searched for again in each of its variants.
-            then = settled(other, glass_stays, beyond | now.short)
+            then = settled(other, glass_stays, beyond | now.short, unattended)
             if then.short <= now.short and cooling_of(then.plan) <= cooling_of(now.plan):
                 yield then
 
@@ -305,15 +332,22 @@ def with_thrifty_filter(plan: Plan) -> Plan:
     return plan
 
 
-def measure(standing: Standing, want: Want) -> tuple[float, ...]:
-    """What a plan is ranked by: least amiss, then changes that are hard, then least of what is wanted least of."""
+def measure(standing: Standing, want: Want) -> tuple[tuple[float, ...], tuple[float, ...]]:
+    """What a plan is ranked by: least amiss, then least of what is wanted least of. A plan of least power is amiss where it
+    counts on somebody at home."""
     takes = standing.takes()
     by: dict[Want, tuple[float, ...]] = {
         "room": (takes.footprint_m2, takes.litres, takes.work_min),
         "work": (takes.work_min, takes.litres),
         "power": (takes.year_kwh, takes.litres),
     }
-    return (*amiss_of(standing), *by[want])
+    amiss = amiss_of(standing)
+    return (*amiss, by_hand(standing.plan)) if want == "power" else amiss, by[want]
+
+
+def by_hand(plan: Plan) -> bool:
+    """Whether a hot day asks for somebody at home: a plan of least power does not count on it."""
+    return plan.heat.hot_day_lid != "same"
 
 
 def amiss_of(standing: Standing) -> tuple[float, ...]:
@@ -328,8 +362,9 @@ def proposal(base: Plan, chosen: Standing, least: tuple[Want, ...], pins: frozen
     groups = by_lever(start.plan, chosen.plan)
     moves = [move_of(start, chosen, lever, changes, groups) for lever, changes in groups]
     needed = sorted((move for move in moves if move.mends), key=lambda move: -len(move.mends))
-    left = tuple(left_of(chosen, key, LEVERS, pins) for key in ordered(chosen))
-    return Proposal(least, chosen.plan, chosen.takes(), tuple(needed), left, chosen.tight(), tuple(notes(chosen)))
+    left = tuple(left_of(chosen, key, LEVERS, pins) for key in told_first(chosen))
+    told = (left, chosen.tight(), tuple(notes(chosen)), chosen.asks())
+    return Proposal(least, chosen.plan, chosen.takes(), tuple(needed), *told)
 
 
 def smallest() -> str:

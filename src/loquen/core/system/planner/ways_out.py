@@ -4,10 +4,11 @@ from loquen.core.graph import asking
 from loquen.core.graph.engine import Key, Sheet
 from loquen.core.graph.nodes import Remedy
 from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import say
+from loquen.core.model.quantity import joined, say
+from loquen.core.system.planner.lawful import lawful
 from loquen.core.system.planner.levers import LEVERS
-from loquen.core.system.planner.standing import Standing, applied, difference, sensible
-from loquen.core.system.planner.words import joined, moved
+from loquen.core.system.planner.standing import Standing, applied, difference
+from loquen.core.system.planner.words import moved
 
 QUICK = (
     *("hot_lid", "regime", "hard_regime", "returns", "warmed", "hardness", "minerals", "salt", "topped_up", "mix"),
@@ -42,12 +43,12 @@ class WaysOut:
         return found + [one for one in single if self.mends(applied(self.now.plan, one.changes), check)]
 
     def mends(self, plan: Plan, check: Key) -> bool:
-        """Whether a plan has the check up, and nothing down that stood."""
+        """Whether a plan has the check up, nothing down that stood, and breaks no rule that a check does not see."""
         then = next((then for known, then in self.tried if known == plan), None)
         if then is None:
             then = self.now.other(plan)
             self.tried.append((plan, then))
-        return then.holds(check) and sensible(plan) and bool(then.short < self.now.short)
+        return then.holds(check) and bool(then.short < self.now.short) and lawful(self.now, then, check)
 
 
 def ways_out(sheet: Sheet[Plan], check: Key) -> list[Remedy]:

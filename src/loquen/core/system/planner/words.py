@@ -9,10 +9,8 @@ from loquen.core.graph.asking import label_of
 from loquen.core.graph.engine import Key, Sheet
 from loquen.core.model.options import options_of
 from loquen.core.model.plan import PLAN, Filter, Group, Plan, Planting, Source
-from loquen.core.model.quantity import Choice, Quantity, Sentence, Term, say
+from loquen.core.model.quantity import NOTHING, Choice, Quantity, Sentence, Term, joined, say
 from loquen.core.system.planner.standing import applied
-
-NOTHING = "none"
 
 
 def filter_words(row: Filter) -> Sentence:
@@ -47,20 +45,6 @@ ROWS: dict[str, Callable[[Any], Sentence]] = {
 PLACES = {"tank": "Tank", "sump": "Sump", "flow": "Flow", "recipe": "Recipe"}
 """Sections whose labels are read with the section's name."""
 LISTS = {"filters": "Filters", "animals": "Animals", "planting": "Plants", "sources": "Waters"}
-
-
-def joined(parts: list[Sentence], between: str = " and ") -> Sentence:
-    """Several sentences as one, their terms kept apart."""
-    if not parts:
-        return say(NOTHING)
-    terms, texts = {}, []
-    for i, part in enumerate(parts):
-        text = part.text
-        for name, term in part.terms.items():
-            text = text.replace("{" + name + "}", "{" + f"{name}{i}" + "}")
-            terms[f"{name}{i}"] = term
-        texts.append(text)
-    return say(between.join(texts), **terms)
 
 
 def rows_words(section: str, rows: tuple[Any, ...]) -> Sentence:

@@ -3,12 +3,14 @@
 import math
 
 from loquen.core.errors import NamedCase
-from loquen.core.graph.judging import at_least, at_most
+from loquen.core.graph.judging import at_least, at_most, tight_past
 from loquen.core.graph.nodes import State, Verdict, check, figure
 from loquen.core.model.quantity import Term, of, say
 from loquen.core.physics import chemistry
 
 CONDITIONED = ("container", "tank")
+ROUNDING = 1e-9
+"""A dose is not made a tenth more by a machine's rounding."""
 
 
 @figure(
@@ -109,16 +111,46 @@ def dose_ml(dosed_l: float, label_ml: float) -> float:
 
 
 @figure(
+    "Disinfectant that the dose meets",
+    formula="{present_chlorine_mg_l} in a container; × {swapped_frac} in the tank, which is dosed whole ({treatment})",
+    source="balance",
+)
+def met_chlorine_mg_l(present_chlorine_mg_l: float, swapped_frac: float, treatment: str) -> float:
+    return present_chlorine_mg_l * (swapped_frac if treatment == "tank" else 1.0)
+
+
+@figure(
+    "Times the label's dose",
+    formula="{dose_margin} where it is set; else {met_chlorine_mg_l} ÷ {label_takes_chlorine_mg_l}, up to the next tenth, at least 1",
+    source="practice",
+    kind="ratio",
+)
+def dose_times(dose_margin: float | None, met_chlorine_mg_l: float, label_takes_chlorine_mg_l: float) -> float:
+    if dose_margin is not None:
+        return dose_margin
+    return max(1.0, math.ceil(10 * met_chlorine_mg_l / label_takes_chlorine_mg_l - ROUNDING) / 10)
+
+
+@figure(
+    "Disinfectant that this dose takes out",
+    formula="{dose_times} × {label_takes_chlorine_mg_l}",
+    source="practice",
+)
+def dose_takes_chlorine_mg_l(dose_times: float, label_takes_chlorine_mg_l: float) -> float:
+    return dose_times * label_takes_chlorine_mg_l
+
+
+@figure(
     "Conditioner for 100 L of this water",
-    formula="{conditioner_ml} × {dose_margin}, × {chloramine_factor} for chloramine ({present_disinfectant})",
+    formula="{conditioner_ml} × {dose_times}, × {chloramine_factor} for chloramine ({present_disinfectant})",
     source="practice",
 )
 def label_ml(
-    conditioner_ml: float, dose_margin: float, chloramine_factor: float, present_disinfectant: str
+    conditioner_ml: float, dose_times: float, chloramine_factor: float, present_disinfectant: str
 ) -> float:
     if present_disinfectant == "none":
         raise NamedCase("no_disinfectant")
-    return conditioner_ml * dose_margin * (chloramine_factor if present_disinfectant == "chloramine" else 1.0)
+    return conditioner_ml * dose_times * (chloramine_factor if present_disinfectant == "chloramine" else 1.0)
 
 
 @figure(
@@ -157,16 +189,19 @@ def topup_dose_ml(evaporation_l_d: float, label_ml: float, topped_up: str) -> fl
 
 
 @check("No more conditioner than its label allows", stage="source", judges="label_ml", mends=("water.dose_margin",))
-def dose_allowed(label_ml: float, conditioner_ml: float, dose_most: float, treatment: str) -> Verdict:
-    if treatment not in CONDITIONED:
+def dose_allowed(
+    label_ml: float, conditioner_ml: float, dose_most: float, treatment: str, tap_untold: bool
+) -> Verdict:
+    if treatment not in CONDITIONED or (tap_untold and label_ml <= conditioner_ml * dose_most):
         raise NamedCase("not_needed")
     reason = say(
-        "{dose} for 100 L, where the label says {label} and at most {most}. Too much takes oxygen.",
+        "{dose} for 100 L, where the label says {label} and at most {most}. More takes oxygen, and some bind trace metals.",
         dose=of(label_ml, "label_ml"),
         label=Term(conditioner_ml, "dose"),
         most=Term(conditioner_ml * dose_most, "dose"),
     )
-    return at_most(label_ml, conditioner_ml * dose_most, "dose", reason)
+    verdict = at_most(label_ml, conditioner_ml * dose_most, "dose", reason)
+    return tight_past(verdict, "give air") if verdict.state == "short" else verdict
 
 
 @figure(
@@ -184,7 +219,7 @@ def thiosulfate_g(
 
 @figure(
     "Part of the disinfectant that is left",
-    formula="{treatment}: 1 untreated, 0 conditioned; aged {aged_h}: 2^(−t ÷ {half_life_aerated_h} aerated ({aerated}), else "
+    formula="{treatment}: 1 untreated; conditioned 1 − {dose_takes_chlorine_mg_l} ÷ {met_chlorine_mg_l}, not below 0; aged {aged_h}: 2^(−t ÷ {half_life_aerated_h} aerated ({aerated}), else "
     "{half_life_still_h}), chloramine stays ({present_disinfectant}); carbon: 1 − {carbon_min} ÷ {carbon_needed_min}",
     source="practice",
 )
@@ -197,9 +232,11 @@ def left_frac(
     half_life_still_h: float,
     carbon_min: float,
     carbon_needed_min: float | None,
+    dose_takes_chlorine_mg_l: float,
+    met_chlorine_mg_l: float,
 ) -> float:
     if treatment in CONDITIONED:
-        return 0.0
+        return max(0.0, 1 - dose_takes_chlorine_mg_l / met_chlorine_mg_l) if met_chlorine_mg_l > 0 else 0.0
     if treatment == "aged" and present_disinfectant == "chlorine":
         return float(
             chemistry.chlorine_after_mg_l(1.0, aged_h, half_life_aerated_h if aerated else half_life_still_h)
@@ -235,8 +272,9 @@ def freed_ammonia_mg_l(
 @check(
     "The change water is treated",
     stage="source",
+    glass="tap",
     judges="left_chlorine_mg_l",
-    mends=("water.treatment",),
+    mends=("water.treatment", "water.dose_margin"),
     caution="Test total chlorine with a kit that reads low enough; the figure is a plan, the test is the safety.",
 )
 def treated(
@@ -250,6 +288,10 @@ def treated(
     unionised_harm_mg_l: float,
     aged_h: float,
     ageing_h: float | None,
+    dose_times: float,
+    dose_takes_chlorine_mg_l: float,
+    met_chlorine_mg_l: float,
+    tap_untold: bool,
 ) -> Verdict:
     if present_disinfectant == "none":
         raise NamedCase("not_needed")
@@ -261,9 +303,20 @@ def treated(
         "free": Term(free, "unionised"),
         "harm": Term(unionised_harm_mg_l, "unionised"),
         "bears": Term(unionised_limit_mg_l, "unionised"),
+        "times": of(dose_times, "dose_times", "ratio"),
+        "takes": of(dose_takes_chlorine_mg_l, "dose_takes_chlorine_mg_l"),
+        "met": of(met_chlorine_mg_l, "met_chlorine_mg_l"),
     }
+    if treatment in CONDITIONED and dose_times < 1:
+        text = "{times} times the label's dose: no label promises anything for less than its dose. Too little conditioner is worse than too much."
+        return Verdict("short", dose_times - 1, say("under its label"), say(text, **terms))
     if treatment == "aged" and present_disinfectant == "chloramine":
         reason = say("Chloramine does not leave by standing: {left} reach the tank, {limit} is the most.", **terms)
+    elif treatment in CONDITIONED and left_chlorine_mg_l > chlorine_limit_mg_l:
+        reason = say(
+            "{times} times the label's dose takes out {takes} of the {met} that it meets: {left} reach the tank, {limit} is the most.",
+            **terms,
+        )
     elif left_chlorine_mg_l > chlorine_limit_mg_l:
         reason = say(
             "So treated, a change leaves {left} in the tank; {limit} is the most. Dilution is not treatment.",
@@ -289,10 +342,15 @@ def treated(
             text += "{harm} harms, {bears} is borne for long: a smaller change, or softer water."
         reason = say(text, **terms)
         if free > unionised_limit_mg_l:
-            state: State = "short" if free > unionised_harm_mg_l else "tight"
+            # What a tap would free that nobody asked about is a reason to ask, and no alarm.
+            state: State = "short" if free > unionised_harm_mg_l and not tap_untold else "tight"
             return Verdict(
                 state, unionised_limit_mg_l - free, say("{free} free ammonia", free=terms["free"]), reason
             )
     else:
-        reason = say("Treated, no chlorine reaches the animals.")
+        reason = (
+            say("Treated, no chlorine reaches the animals: the dose takes out {takes}, and meets {met}.", **terms)
+            if treatment in CONDITIONED
+            else say("Treated, no chlorine reaches the animals.")
+        )
     return at_most(left_chlorine_mg_l, chlorine_limit_mg_l, "chlorine", reason)

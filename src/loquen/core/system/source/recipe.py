@@ -376,6 +376,43 @@ def hot_sodium(hot_removed_dgh: float) -> float:
 
 
 @step()
+def treating(
+    treatment: str,
+    present_disinfectant: str,
+    present_chlorine_mg_l: float,
+    tap_untold: bool,
+    dose_ml: float | None,
+    carbon_lph: float,
+    aged_h: float,
+    container_dose_ml: float | None,
+    containers: float | None,
+    topup_dose_ml: float | None,
+) -> tuple[Sentence, ...]:
+    """What is done to one change's water against its disinfectant."""
+    lines: list[Sentence] = []
+    if tap_untold:
+        text = "reckoned as chloramine of {strength}: nobody has asked yet what this tap carries"
+        lines.append(say(text, strength=of(present_chlorine_mg_l, "present_chlorine_mg_l")))
+    if present_disinfectant != "none":
+        how = {
+            "carbon": say("run it through the carbon at {flow} or slower", flow=Term(carbon_lph, "flow")),
+            "aged": say("let it stand for {hours}, then test", hours=Term(aged_h, "hours")),
+        }
+        if treatment in how:
+            lines.append(how[treatment])
+        elif dose_ml is not None:
+            where = "into the barrel, and stir" if treatment == "container" else "into the tank, before refilling"
+            lines.append(say("{dose} of conditioner {where}", dose=of(dose_ml, "dose_ml"), where=where))
+            if container_dose_ml is not None and containers is not None:
+                terms = {"each": of(container_dose_ml, "container_dose_ml"), "count": Term(containers, "count")}
+                lines.append(say("that is {each} in each of {count} containers", **terms))
+            if topup_dose_ml is not None:
+                text = "evaporation is topped up with the same water: {dose} a week for it"
+                lines.append(say(text, dose=of(topup_dose_ml, "topup_dose_ml")))
+    return tuple(lines)
+
+
+@step()
 def card(
     change_l: float,
     src_name: tuple[str, ...],
@@ -396,16 +433,9 @@ def card(
     warming_h: float,
     barrel_heater_w: float,
     new_c: float,
-    treatment: str,
-    present_disinfectant: str,
-    dose_ml: float | None,
-    carbon_lph: float,
-    aged_h: float,
     flush_l: float,
-    container_dose_ml: float | None,
-    containers: float | None,
-    topup_dose_ml: float | None,
     aired: bool,
+    treating: tuple[Sentence, ...],
 ) -> tuple[Sentence, ...]:
     """One change's recipe, line by line in the order of the work."""
     salts = library.mineral_salts()
@@ -419,22 +449,7 @@ def card(
             for name, parts in zip(src_name, src_parts, strict=True)
             if parts > 0
         ]
-    if present_disinfectant != "none":
-        how = {
-            "carbon": say("run it through the carbon at {flow} or slower", flow=Term(carbon_lph, "flow")),
-            "aged": say("let it stand for {hours}, then test", hours=Term(aged_h, "hours")),
-        }
-        if treatment in how:
-            lines.append(how[treatment])
-        elif dose_ml is not None:
-            where = "into the barrel, and stir" if treatment == "container" else "into the tank, before refilling"
-            lines.append(say("{dose} of conditioner {where}", dose=of(dose_ml, "dose_ml"), where=where))
-            if container_dose_ml is not None and containers is not None:
-                terms = {"each": of(container_dose_ml, "container_dose_ml"), "count": Term(containers, "count")}
-                lines.append(say("that is {each} in each of {count} containers", **terms))
-            if topup_dose_ml is not None:
-                text = "evaporation is topped up with the same water: {dose} a week for it"
-                lines.append(say(text, dose=of(topup_dose_ml, "topup_dose_ml")))
+    lines += list(treating)
     weighed = [(calcium_g, calcium_salt), (magnesium_g, magnesium_salt), (carbonate_g, carbonate_salt)]
     if product_g is not None:
         grams = added_dgh * product_g * change_l / 100

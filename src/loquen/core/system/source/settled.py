@@ -5,7 +5,7 @@ import math
 from loquen.core.errors import NamedCase
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
-from loquen.core.graph.judging import no_harm, within_band
+from loquen.core.graph.judging import tight_past, within_band
 from loquen.core.graph.nodes import Verdict, check, figure
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Term, of, say
@@ -130,7 +130,7 @@ def aired_ph(
     return chemistry.aerated_ph(settled_kh_dkh, water_c, room_co2_ppm)
 
 
-@check("pH and KH fit together", stage="source", judges="least_ph", mends=("water.tank_ph",))
+@check("pH and KH fit together", stage="source", judges="least_ph")
 def ph_fits_kh(
     tank_ph: float,
     settled_kh_dkh: float,
@@ -158,7 +158,8 @@ def ph_fits_kh(
             "{ph} is more than air leaves at {kh}, {aired}: plants by day, lime, or one of the two is misread. "
             "Test both early in the morning."
         )
-    return no_harm(within_band(tank_ph, least_ph, aired_ph + ph_leeway, "ph", say(text, **terms)))
+    verdict = within_band(tank_ph, least_ph, aired_ph + ph_leeway, "ph", say(text, **terms))
+    return tight_past(verdict, "test both") if verdict.state == "short" else verdict
 
 
 def hardness_dgh(sheet: Sheet[Plan]) -> float:

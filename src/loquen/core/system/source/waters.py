@@ -4,7 +4,7 @@ from loquen.core.data import library
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_most
 from loquen.core.graph.nodes import Verdict, check, figure, step
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.quantity import UNKNOWN, Sentence, Term, of, say
 from loquen.core.physics import chemistry
 from loquen.core.system.animals.company import Finding, verdict_over
 
@@ -98,7 +98,7 @@ def src_questions(
         text = "the ions entered would read {ions}, more than the {meter} measured: is one of them too high?"
         terms = {"ions": Term(src_ions_us_cm, "conductivity"), "meter": Term(src_us_cm, "conductivity")}
         found.append(Finding(who, "conductivity", "tight", say(text, **terms)))
-    if src_kind in ("rain", "osmosis") and src_disinfectant != "none":
+    if src_kind in ("rain", "osmosis") and src_disinfectant not in ("none", UNKNOWN):
         found.append(
             Finding(who, "disinfectant", "tight", say("disinfectant in rain or osmosis water: is the kind right?"))
         )
@@ -165,24 +165,83 @@ def new_c(source_c: float) -> float:
     return source_c
 
 
+CLEAN_KINDS = ("well", "rain", "osmosis")
+"""Waters that carry no disinfectant unless it is said."""
+UNTOLD_AS = "chloramine"
+"""What water is reckoned to carry that nobody asked about: the one that is harder to be rid of."""
+
+
+def carried(told: str, clean: bool = False) -> str:
+    """The disinfectant that water is reckoned to carry: what was not told is the harder one, but in clean water none."""
+    if told != UNKNOWN:
+        return told
+    return "none" if clean else UNTOLD_AS
+
+
+def strength_mg_l(carries: str, told_mg_l: float | None, usual_mg_l: float) -> float:
+    """How strong it is reckoned; where a kind was told and no strength, the usual most stands in."""
+    if carries == "none":
+        return 0.0
+    return told_mg_l or usual_mg_l
+
+
+def asked_about(src_kind: str, src_parts: float) -> bool:
+    """Whether a water's disinfectant has to be asked about: of what is in the mix, and does not come clean."""
+    return src_parts > 0 and src_kind not in CLEAN_KINDS
+
+
 @step()
-def present_disinfectant(src_parts: tuple[float, ...], src_disinfectant: tuple[str, ...], disinfectant: str) -> str:
-    """The disinfectant in the mix: the harder one to be rid of where waters differ; else as entered."""
+def tap_untold(
+    src_parts: tuple[float, ...], src_kind: tuple[str, ...], src_disinfectant: tuple[str, ...], disinfectant: str
+) -> bool:
+    """Whether nobody told what the change water carries."""
     if not src_parts:
-        return disinfectant
-    found = {kind for kind, parts in zip(src_disinfectant, src_parts, strict=True) if parts > 0}
+        return disinfectant == UNKNOWN
+    rows = zip(src_parts, src_kind, src_disinfectant, strict=True)
+    return any(told == UNKNOWN and asked_about(kind, parts) for parts, kind, told in rows)
+
+
+@step("sources")
+def src_carries(src_disinfectant: str, src_kind: str) -> str:
+    return carried(src_disinfectant, src_kind in CLEAN_KINDS)
+
+
+@figure(
+    "Disinfectant reckoned in it",
+    formula="{src_chlorine_mg_l} as told, else {untold_chlorine_mg_l}; none in {src_carries}",
+    source="practice",
+    row="sources",
+)
+def src_reckoned_chlorine_mg_l(
+    src_carries: str, src_chlorine_mg_l: float | None, untold_chlorine_mg_l: float
+) -> float:
+    return strength_mg_l(src_carries, src_chlorine_mg_l, untold_chlorine_mg_l)
+
+
+@step()
+def present_disinfectant(src_parts: tuple[float, ...], src_carries: tuple[str, ...], disinfectant: str) -> str:
+    """The disinfectant reckoned in the change water: the harder one to be rid of where waters differ."""
+    if not src_parts:
+        return carried(disinfectant)
+    found = {kind for kind, parts in zip(src_carries, src_parts, strict=True) if parts > 0}
     return next((kind for kind in ("chloramine", "chlorine") if kind in found), "none")
 
 
 @figure(
-    "Disinfectant in the mix",
-    formula="Σ {src_parts} × {src_chlorine_mg_l} ÷ Σ {src_parts}, else {disinfectant_mg_l}",
+    "Disinfectant in the change water",
+    formula="Σ {src_parts} × {src_reckoned_chlorine_mg_l} ÷ Σ {src_parts}, else {disinfectant_mg_l} as told or "
+    "{untold_chlorine_mg_l} ({present_disinfectant})",
     source="balance",
 )
 def present_chlorine_mg_l(
-    src_parts: tuple[float, ...], src_chlorine_mg_l: tuple[float, ...], disinfectant_mg_l: float
+    src_parts: tuple[float, ...],
+    src_reckoned_chlorine_mg_l: tuple[float, ...],
+    disinfectant_mg_l: float | None,
+    untold_chlorine_mg_l: float,
+    present_disinfectant: str,
 ) -> float:
-    return mixed(src_parts, src_chlorine_mg_l, disinfectant_mg_l)
+    alone = strength_mg_l(present_disinfectant, disinfectant_mg_l, untold_chlorine_mg_l)
+    return mixed(src_parts, src_reckoned_chlorine_mg_l, alone)
 
 
 @figure(
@@ -197,7 +256,7 @@ def mix_summer_c(
     return mixed(src_parts, warm, source_c)
 
 
-@check("Its nitrate leaves room", stage="source", judges="new_nitrate_mg_l", mends=("sources.*.src_nitrate_mg_l",))
+@check("Its nitrate leaves room", stage="source", judges="new_nitrate_mg_l", mends=("sources.*.src_parts",))
 def nitrate_leaves_room(new_nitrate_mg_l: float, target_nitrate_mg_l: float) -> Verdict:
     reason = say(
         "The change water brings {floor}: no change takes nitrate below that. Your limit is {limit}.",

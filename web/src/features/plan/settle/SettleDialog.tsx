@@ -81,6 +81,15 @@ function Settling({ close }: { close: () => void }) {
             ))}
           </ul>
           <LeftOver left={found.left} />
+          {found.asks.length > 0 && (
+            <ul aria-label="After this" className="mt-3">
+              {found.asks.map((sentence, i) => (
+                <li key={i} className="border-l-3 border-dashed border-mark pl-2 text-sm">
+                  After this: <Says sentence={sentence} />
+                </li>
+              ))}
+            </ul>
+          )}
           {moves.length > 0 && (
             <>
               <Outcome

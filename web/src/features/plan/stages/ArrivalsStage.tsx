@@ -21,7 +21,10 @@ const CARD = [
   "wanted_drops",
   "bag_gap_frac",
   "drip_rate",
+  "bag_water_us_cm",
+  "bag_ppt",
   "tub_move_d",
+  "in_tub_d",
   "tub_mg_d",
   "tub_h",
   "tub_change_frac",
@@ -87,6 +90,7 @@ function Card({ index, remove }: { index: number; remove: () => void }) {
         <NumberField path={path("bag_kh_dkh")} />
         <NumberField path={path("bag_ph")} />
         <NumberField path={path("bag_us_cm")} />
+        <NumberField path={path("bag_salinity_ppt")} />
       </Fields>
       <Fields legend="The drip">
         <NumberField path={path("drops_per_s")} />

@@ -1,5 +1,6 @@
 import { Select } from "@/ui/controls";
 import { Checks } from "../Checks";
+import { SetUp } from "../SetUp";
 import { usePlan, usePlanInUse } from "../context";
 import { Fields } from "@/ui/fields/Row";
 import { ChoiceField, NumberField } from "@/ui/editing/fields";
@@ -11,6 +12,7 @@ export function FilterStage() {
   const sumped = usePlan((plan) => plan.flow?.way !== "none");
   return (
     <>
+      <SetUp />
       {Array.from({ length: count }, (_, i) => (
         <div key={i} className="relative">
           <Fields legend={`Filter ${i + 1}`}>
@@ -18,10 +20,11 @@ export function FilterStage() {
             <ChoiceField path={`filters.${i}.media`} label="Media kind" />
             <NumberField path={`filters.${i}.rated_lph`} />
             <NumberField path={`filters.${i}.media_l`} />
-            <NumberField path={`filters.${i}.measured_lph`} placeholder="none" />
+            <NumberField path={`filters.${i}.measured_lph`} />
             <NumberField path={`filters.${i}.maturity_frac`} placeholder="as it runs" />
             <NumberField path={`filters.${i}.holds_l`} />
             <NumberField path={`filters.${i}.filter_w`} />
+            <NumberField path={`filters.${i}.draws_at_cm`} />
             <NumberField path={`filters.${i}.zeolite_g`} />
             <ChoiceField path={`filters.${i}.outlet`} />
           </Fields>
@@ -62,6 +65,7 @@ export function FilterStage() {
           "settled_unionised_mg_l",
           "allowed_ammonia_mg_l",
           "reckoned_ph",
+          "highest_ph",
           "acid_left_frac",
           "media_allow_mg_d",
           "capacity_mg_d",

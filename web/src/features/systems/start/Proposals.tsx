@@ -45,7 +45,7 @@ export function Proposals({ proposals, busy, start }: ProposalsProps) {
             </ul>
           </details>
           <Button
-            look="strong"
+            look={proposal.left.some(({ kills }) => kills) ? "plain" : "strong"}
             className="mt-auto"
             disabled={busy}
             onClick={() =>
@@ -55,7 +55,7 @@ export function Proposals({ proposals, busy, start }: ProposalsProps) {
               )
             }
           >
-            Start with this
+            {proposal.left.some(({ kills }) => kills) ? "Start with it all the same" : "Start with this"}
           </Button>
         </li>
       ))}
@@ -67,16 +67,34 @@ export function nameOf({ least }: Proposal): string {
   return least.map((want) => LEAST[want]).join(", ");
 }
 
-function Outcome({ proposal: { left, tight, notes } }: { proposal: Proposal }) {
+function Outcome({ proposal: { left, tight, notes, asks } }: { proposal: Proposal }) {
   return (
     <div className="mt-2 text-sm">
       {left.length === 0 && <p>Nothing falls short.</p>}
       {left.map((row) => (
         <p key={row.check} className="mb-1 text-short">
-          <b>{row.label}</b>, out of reach: <Says sentence={row.reason} />
+          <b>{row.label}</b>, {row.kills ? "animals die of it" : "out of reach"}:{" "}
+          <Says sentence={row.reason} />
         </p>
       ))}
-      {tight.length > 0 && <p className="mb-1 text-quiet">Only just: {tight.join(", ")}.</p>}
+      {tight.length > 0 && (
+        <ul aria-label="Tight" className="mb-1 text-quiet">
+          {tight.map((sentence, i) => (
+            <li key={i}>
+              Tight: <Says sentence={sentence} />
+            </li>
+          ))}
+        </ul>
+      )}
+      {asks.length > 0 && (
+        <ul aria-label="After this" className="mb-1">
+          {asks.map((sentence, i) => (
+            <li key={i} className="border-l-3 border-dashed border-mark pl-2">
+              After this: <Says sentence={sentence} />
+            </li>
+          ))}
+        </ul>
+      )}
       {notes.map((note, i) => (
         <p key={i} className="mb-1 border-l-3 border-brass pl-2">
           <Says sentence={note} />

@@ -20,7 +20,7 @@ import { Says } from "@/ui/figures/Says";
 import { SpeciesPicker } from "@/ui/fields/SpeciesPicker";
 import { useUnits } from "@/ui/units";
 import { nameOf, Proposals } from "./Proposals";
-import { asWanted, NOWHERE, type Where, WhereFields } from "./WhereFields";
+import { asWanted, NOWHERE, TapFields, type Where, WhereFields } from "./WhereFields";
 
 interface Wanted {
   species: Species;
@@ -158,11 +158,20 @@ export function StartDialog({
           </li>
         ))}
       </ul>
-      {wanted.length > 0 && <WhereFields where={where} setWhere={setWhere} />}
-      {found?.why && (
-        <p role="alert" className="mt-4 text-short">
-          <Says sentence={found.why} />
-        </p>
+      {wanted.length > 0 && (
+        <>
+          <TapFields where={where} setWhere={setWhere} />
+          <WhereFields where={where} setWhere={setWhere} />
+        </>
+      )}
+      {found && found.why.length > 0 && (
+        <ul role="alert" className="mt-4 grid gap-1 text-short">
+          {found.why.map((why, i) => (
+            <li key={i}>
+              <Says sentence={why} />
+            </li>
+          ))}
+        </ul>
       )}
       <Problem error={start.error ?? first.error} />
       <div className="mt-6 flex items-center justify-end gap-4">

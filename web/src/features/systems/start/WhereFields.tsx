@@ -12,10 +12,27 @@ export interface Where {
   warm: string;
   mean: string;
   water: string;
+  tap: Tap;
+  strength: string;
   least: NonNullable<FirstWanted["least"]>;
 }
 
-export const NOWHERE: Where = { cold: "", warm: "", mean: "", water: "0", least: "room" };
+export const NOWHERE: Where = {
+  cold: "",
+  warm: "",
+  mean: "",
+  water: "0",
+  tap: "unknown",
+  strength: "",
+  least: "room",
+};
+type Tap = NonNullable<FirstWanted["tap"]>["disinfectant"];
+const TAPS: [NonNullable<Tap>, string][] = [
+  ["unknown", "I do not know"],
+  ["none", "none: a well, or rain"],
+  ["chlorine", "chlorine"],
+  ["chloramine", "chloramine"],
+];
 const USUAL_C = { cold: 16, warm: 27, mean: 20 };
 const LEAST: [Where["least"], string][] = [
   ["room", "room"],
@@ -24,7 +41,7 @@ const LEAST: [Where["least"], string][] = [
 ];
 
 /** What is typed as it is asked for: a room when any of it is typed, the rest of it usual. */
-export function asWanted(where: Where, units: Units): Pick<FirstWanted, "room" | "water" | "least"> {
+export function asWanted(where: Where, units: Units): Pick<FirstWanted, "room" | "water" | "tap" | "least"> {
   const typed = (["cold", "warm", "mean"] as const).some((key) => where[key].trim());
   const celsius = (key: keyof typeof USUAL_C) => {
     const value = parsed(where[key]);
@@ -35,8 +52,46 @@ export function asWanted(where: Where, units: Units): Pick<FirstWanted, "room" |
   return {
     room: typed ? room : null,
     water: Number(where.water) || null,
+    tap: {
+      disinfectant: where.tap,
+      chlorine_mg_l: where.strength.trim() ? ((parsed(where.strength) ?? where.strength) as number) : null,
+    },
     least: where.least,
   };
+}
+
+/** The one question of every start: what the tap carries. A water of the house says it itself. */
+export function TapFields({ where, setWhere }: { where: Where; setWhere: (where: Where) => void }) {
+  const strong = where.tap === "chlorine" || where.tap === "chloramine";
+  if (where.water !== "0") return null;
+  return (
+    <fieldset className="mt-4 text-sm">
+      <legend className="mb-1 font-semibold">What does your tap carry?</legend>
+      <div className="flex flex-wrap items-center justify-between gap-3">
+        <Select
+          label="Disinfectant in the tap"
+          value={where.tap ?? "unknown"}
+          options={TAPS}
+          onChange={(tap) => setWhere({ ...where, tap: tap as Tap })}
+        />
+        {strong && (
+          <NumberBox
+            narrow
+            label="Its strength, mg/L as Cl₂"
+            shown={where.strength}
+            placeholder="not known"
+            type={(strength) => setWhere({ ...where, strength })}
+            unit="mg/L Cl₂"
+          />
+        )}
+      </div>
+      {where.tap === "unknown" && (
+        <p className="mt-1 text-quiet">
+          Then it is reckoned as chloraminated at the usual most, until you have asked the water company.
+        </p>
+      )}
+    </fieldset>
+  );
 }
 
 export function WhereFields({ where, setWhere }: { where: Where; setWhere: (where: Where) => void }) {

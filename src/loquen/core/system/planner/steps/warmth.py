@@ -14,7 +14,6 @@ CHILLER_GRAIN_W = 10.0
 OPEN_COVER = 0.5
 """Of the surface, what a lid may cover under a fan."""
 MOST_HEATERS = 3
-BASKING_C = 33.0
 BASKING_LAMPS = (
     Lamp(lamp_kind="basking", lamp_w=50.0, lamp_h=8.0),
     Lamp(lamp_kind="uvb", lamp_w=24.0, lamp_h=8.0, lamp_cm=25.0),
@@ -59,8 +58,7 @@ def sun(now: Standing, _: Key) -> Iterator[Plan]:
     new = tuple(lamp for lamp in BASKING_LAMPS if lamp.lamp_kind not in have)
     lid = plan.heat.lid if library.lids()[plan.heat.lid].uvb_passes > 0 else "mesh"
     if (new or lid != plan.heat.lid) and len(plan.lamps) + len(new) <= PLAN.limits["lamps"]:
-        light = replace(plan.light, basking_c=plan.light.basking_c or BASKING_C)
-        yield replace(plan, lamps=(*plan.lamps, *new), light=light, heat=replace(plan.heat, lid=lid))
+        yield replace(plan, lamps=(*plan.lamps, *new), heat=replace(plan.heat, lid=lid))
 
 
 def chiller(now: Standing, _: Key) -> Iterator[Plan]:

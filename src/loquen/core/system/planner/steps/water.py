@@ -18,6 +18,7 @@ PURE = Source(
     src_nitrate_mg_l=0.2,
     src_sodium_mg_l=1.0,
     src_chloride_mg_l=1.0,
+    src_disinfectant="none",
 )
 SOFT_KINDS = ("osmosis", "rain")
 """Waters that another is softened with."""

@@ -8,7 +8,8 @@ import { EntryDialog } from "@/ui/log/EntryDialog";
 import { logQuery } from "@/ui/log/log";
 import { ReadingDialog } from "@/ui/log/ReadingDialog";
 import { useShortcuts } from "@/ui/shortcuts";
-import { usePlan, useSession } from "../../context";
+import { usePlan, useSession, useSheet } from "../../context";
+import { SetUp } from "../../SetUp";
 import { useForecast } from "../../forecast";
 import { ChoiceField, DateField, NumberField } from "@/ui/editing/fields";
 import { Calendar } from "./Calendar";
@@ -19,22 +20,25 @@ import { CycleCharts } from "./CycleCharts";
 /** How a filter is brought to life: forecast, what was read, what to do today, and whether it is done. */
 export function CycleStage() {
   const id = useSession((state) => state.id);
-  const begun = usePlan((plan) => plan.cycle?.begun_by ?? "running");
+  const phase = useSheet((sheet) => sheet.phase);
+  const young = useSheet((sheet) => sheet.figures.mature_in_d?.value != null);
   const log = useQuery(logQuery(id)).data ?? [];
   const [open, setOpen] = useState<"reading" | "entry" | null>(null);
-  const forecast = useForecast("cycle", begun !== "running");
+  const cycling = phase === "cycling";
+  const forecast = useForecast("cycle", cycling);
   useShortcuts({ r: () => setOpen("reading") });
   return (
     <>
-      {begun === "running" ? (
+      <SetUp />
+      {phase === "running" && (
         <p className="mb-4 text-lg">
-          The filter has long been running. For a new one, say how it is started and when: with fish in it
-          already too.
+          {young
+            ? "By its age this filter does not carry its animals yet. Say how it was started and when, and its cycle is forecast."
+            : "The filter has long been running. For a new one, say how it is started and when: with fish in it already too."}
         </p>
-      ) : (
-        <Told forecast={forecast.data} error={forecast.error} waits={forecast.isFetching} />
       )}
-      {begun !== "running" && (
+      {cycling && <Told forecast={forecast.data} error={forecast.error} waits={forecast.isFetching} />}
+      {cycling && (
         <p className="mb-4 flex flex-wrap gap-2">
           <Button look="strong" onClick={() => setOpen("reading")}>
             Enter readings
@@ -42,8 +46,8 @@ export function CycleStage() {
           <Button onClick={() => setOpen("entry")}>Something was done</Button>
         </p>
       )}
-      {forecast.data && begun !== "running" && <Page forecast={forecast.data} />}
-      <Begun />
+      {forecast.data && cycling && <Page forecast={forecast.data} />}
+      {phase !== "planned" && <Begun />}
       {open === "reading" && <ReadingDialog id={id} log={log} close={() => setOpen(null)} />}
       {open === "entry" && <EntryDialog id={id} close={() => setOpen(null)} />}
     </>

@@ -34,7 +34,8 @@ export function LightFields() {
       <Fields legend="Day and night">
         <NumberField path="light.ramp_min" />
         <NumberField path="light.siesta_h" />
-        <NumberField path="light.basking_c" placeholder="none" />
+        <NumberField path="light.basking_c" />
+        <NumberField path="light.measured_uvi" />
         {uvb && <NumberField path="light.uvb_wanted_uvi" placeholder="middle" />}
       </Fields>
       {uvb && <Figures keys={["given_uvi"]} />}

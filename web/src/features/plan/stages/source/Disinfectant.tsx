@@ -6,9 +6,9 @@ import { Figures, FigureValue } from "../../Figures";
 /** Chlorine or chloramine in the change water, and how it is taken out. */
 export function Disinfectant() {
   const mixed = usePlan((plan) => (plan.sources ?? []).length > 0);
-  const entered = usePlan((plan) => plan.water.disinfectant);
-  const inMix = useSheet((sheet) => sheet.disinfectant);
-  const kind = mixed ? inMix : entered;
+  const kind = useSheet((sheet) => sheet.disinfectant);
+  const untold = useSheet((sheet) => sheet.tap_untold);
+  const told = usePlan((plan) => plan.water.disinfectant);
   const treated = kind !== "none";
   return (
     <>
@@ -22,15 +22,24 @@ export function Disinfectant() {
         )}
         {treated && (
           <>
-            {!mixed && <NumberField path="water.disinfectant_mg_l" />}
+            {!mixed && told !== "unknown" && <NumberField path="water.disinfectant_mg_l" placeholder="–" />}
             <ChoiceField path="water.treatment" />
             <Ways chloramine={kind === "chloramine"} />
           </>
         )}
       </Fields>
+      {untold && (
+        <p className="-mt-3 mb-4 border-l-3 border-dashed border-mark pl-3 text-sm">
+          Nobody has told what this tap carries: it is treated as chloraminated at the usual most. Ask the
+          water company, or test total chlorine at the tap{mixed && "; tell it beside its water in the mix"}.
+        </p>
+      )}
       {treated && (
         <Figures
           keys={[
+            "present_chlorine_mg_l",
+            "dose_times",
+            "dose_takes_chlorine_mg_l",
             "dosed_l",
             "dose_ml",
             "container_dose_ml",
@@ -70,7 +79,7 @@ function Ways({ chloramine }: { chloramine: boolean }) {
   return (
     <>
       <NumberField path="water.conditioner_ml" />
-      <NumberField path="water.dose_margin" />
+      <NumberField path="water.dose_margin" placeholder="enough" />
       <NumberField path="water.dose_most" />
       {water.treatment === "container" && <NumberField path="water.container_l" placeholder="one" />}
       {chloramine && <NumberField path="water.chloramine_factor" />}

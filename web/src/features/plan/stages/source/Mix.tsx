@@ -4,7 +4,7 @@ import { Select } from "@/ui/controls";
 import { Fields } from "@/ui/fields/Row";
 import { Says } from "@/ui/figures/Says";
 import { usePlan, useSheet } from "../../context";
-import { NumberField } from "@/ui/editing/fields";
+import { ChoiceField, NumberField } from "@/ui/editing/fields";
 import { Adding, Remove, useRows } from "@/ui/editing/rows";
 
 /** The waters of the mix, taken from the shared list, each with its part. */
@@ -44,6 +44,22 @@ export function Mix() {
               <NumberField bare path={`sources.${i}.src_kh_dkh`} label={`KH of ${row.src_name}`} />
             </span>
             <Remove label={`Take out ${row.src_name}`} run={() => remove(i)} />
+            <span className="flex basis-full items-center gap-1.5">
+              <span className="text-quiet">Disinfectant in it</span>
+              <ChoiceField
+                bare
+                path={`sources.${i}.src_disinfectant`}
+                label={`Disinfectant of ${row.src_name}`}
+              />
+              {(row.src_disinfectant === "chlorine" || row.src_disinfectant === "chloramine") && (
+                <NumberField
+                  bare
+                  path={`sources.${i}.src_chlorine_mg_l`}
+                  label={`Strength in ${row.src_name}`}
+                  placeholder="–"
+                />
+              )}
+            </span>
           </li>
         ))}
       </ul>

@@ -39,7 +39,7 @@ export function SourceStage() {
       <Fields legend="The tank’s own water">
         <NumberField path="water.tank_ph" />
         <NumberField path="water.tank_gh_dgh" />
-        <NumberField path="water.tank_us_cm" placeholder="none" />
+        <NumberField path="water.tank_us_cm" />
         <ChoiceField path="water.topped_up" />
       </Fields>
       <Figures

@@ -1,0 +1,98 @@
+"""What the calendar of a cycle asks today, as duties with its own amounts: kept by system, revision, day and log."""
+
+import logging
+from collections import OrderedDict
+from dataclasses import replace
+from datetime import date, datetime, time
+from threading import Lock
+from zoneinfo import ZoneInfo
+
+from sqlmodel import Session
+
+from loquen.api.log.routes import logged
+from loquen.api.round.cares import Care
+from loquen.api.sheet.todays import todays_sheet
+from loquen.api.wire.documents import read_document
+from loquen.core.data import own
+from loquen.core.data.tables import constants
+from loquen.core.errors import NamedCase
+from loquen.core.model.log import Entry, Logged
+from loquen.core.model.phase import phase
+from loquen.core.model.quantity import say
+from loquen.core.routine.duty import Duty
+from loquen.core.routine.recurring import Rhythm
+from loquen.core.system.cycle.calendar import Line
+from loquen.core.system.cycle.forecast import forecast
+from loquen.store import log
+from loquen.store.systems import Current
+
+CYCLE = "cycle"
+"""The key of the duty that stands in for a calendar, and how the keys of its lines begin."""
+MOST_KEPT = 200
+faults = logging.getLogger("loquen")
+Key = tuple[int, int, float, date, str]
+
+
+class Cycles:
+    """Calendars of today that were made, the last asked for kept."""
+
+    def __init__(self) -> None:
+        self.made: OrderedDict[Key, tuple[Duty, ...] | None] = OrderedDict()
+        self.lock = Lock()
+
+    def of(self, session: Session, system: Current, care: Care, zone: ZoneInfo, today: date) -> Care:
+        """A system's care with what its cycle's calendar asks today in the place of a word that there is one.
+
+        The calendar is the morning's: what is done today is ticked, and does not move it.
+        """
+        if not any(duty.key == CYCLE or duty.measure == "nitrite" for duty in care.duties):
+            return care
+        morning = datetime.combine(today, time(), zone)
+        rows = [row for row in log.list_of(session, system.id) if row.at < morning]
+        stamp = f"{len(rows)}.{max((row.id for row in rows), default=0)}"
+        key = (system.id, system.revision, own.kept_as["time"], today, stamp)
+        with self.lock:
+            known = key in self.made
+            duties = self.made.get(key)
+        if not known:
+            duties = duties_of(system, [logged(row) for row in rows], morning)
+            with self.lock:
+                self.made[key] = duties
+                while len(self.made) > MOST_KEPT:
+                    self.made.popitem(last=False)
+        if duties is None:
+            return care
+        covered = {CYCLE, *(("change",) if any(duty.key == f"{CYCLE}.change" for duty in duties) else ())}
+        return replace(care, duties=(*duties, *(duty for duty in care.duties if duty.key not in covered)))
+
+
+def duties_of(system: Current, rows: list[Logged], morning: datetime) -> tuple[Duty, ...] | None:
+    """The doses and changes that a calendar has for a day; None where there is no calendar."""
+    try:
+        plan = read_document(system.document)
+        if phase(plan) != "cycling":
+            return None
+        found = forecast(todays_sheet(plan), rows, morning)
+    except NamedCase:
+        return None
+    except Exception:
+        faults.exception("the cycle of system %s can not be reckoned for the round", system.id)
+        return None
+    today = int(found.today)
+    return tuple(duty_of(line) for line in found.calendar if line.kind in ("dose", "change") and line.day == today)
+
+
+def duty_of(line: Line) -> Duty:
+    """A line of the calendar as a duty: its tick writes the dose or the change itself."""
+    dosed = Entry("dose", what="ammonia", amount=line.amount) if line.kind == "dose" else None
+    changed = Entry("change", litres=round(line.litres, 1) if line.litres is not None else None)
+    return Duty(
+        key=f"{CYCLE}.{line.kind}",
+        kind="change",
+        words=line.words,
+        why=say("The calendar of its cycle has it for today, by what was read until this morning."),
+        rhythm=Rhythm(every_d=1),
+        minutes=constants("routine.toml")["care_min"].value,
+        entry=dosed or changed,
+        page=CYCLE,
+    )
