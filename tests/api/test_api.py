@@ -37,7 +37,10 @@ def test_the_list_shows_sections_and_glasses(client):
     for line in lines:
         labels = [glass["label"] for glass in line["glasses"]]
         usual = ["Space", "Waste", "Oxygen", "Flow", "Heat", "Buffer", "Nitrate"]
-        assert [label for label in labels if label != "Drain-down"] == usual
+        assert [label for label in labels if label not in ("Drain-down", "Tap")] == usual
+        # Purified water alone carries no disinfectant.
+        if not line["name"].startswith("Tub"):
+            assert ("Tap" in labels) == (not line["name"].startswith("Bottle Shelf"))
         assert ("Drain-down" in labels) == (line["name"] in ("Long Hall", "Old Copper"))
         assert line["section"]["length_cm"] > 0
     short = {line["name"]: [g["key"] for g in line["glasses"] if g["state"] == "short"] for line in lines}

@@ -11,7 +11,7 @@ from loquen.core.model.plan import Plan
 from loquen.core.system.book import sheet_of
 from loquen.demo.sluice_street import long_hall
 
-FOLLOWS = ("outgrown", "settlings", "failures", "least_regime", "regimes", "salt_days", "saw_tooth")
+FOLLOWS = ("outgrown", "settlings", "failures", "least_regime", "regimes", "salt_days", "saw_tooth", "assumed")
 
 
 def patched(old, patch):

@@ -71,7 +71,7 @@ def test_those_whom_no_water_suits_get_a_sentence(client):
     animals = [{"species": "white_cloud", "number": 8}, {"species": "discus", "number": 6}]
     answer = first(client, animals=animals).json()
     assert answer["proposals"] == []
-    assert answer["why"]["text"].startswith("No one water suits")
+    assert answer["why"][0]["text"].startswith("No one water suits")
 
 
 def test_settling_keeps_pins_and_says_what_they_stand_against(client):

@@ -424,6 +424,20 @@ def test_one_tank_against_another_whatever_is_changed_in_them():
         against(same, (fed, []), NOW)
 
 
+def test_a_log_that_shows_a_fifth_of_what_the_plan_reckons_is_told_with_both_and_judged():
+    """1.108 mg/L of the ion a day by the feed; readings that rise by a fifth of it."""
+    found = fed_page(*weekly(made=0.22))
+    said = words(found.asks[0])
+    assert "the plan reckons 1.11 mg/L NO₃ a day" in said
+    assert "This page goes by your readings" in said
+    # Half of it each week: it settles at the source and twice a week's rise.
+    assert found.settled_peak == pytest.approx(1 + 0.22 / 4.4266 * 14, rel=0.25)
+    assert "it could become" in said
+    assert not [row for row in fed_page(*weekly(made=1.0)).asks if "goes by your readings" in row.text]
+    taken = plan(animals=FED, changes=replace(plan().changes, logged_rise_nitrate_mg_l_d=0.05))
+    assert not page(sheet_of(taken), weekly(made=0.22), NOW).asks
+
+
 def test_an_impossible_reading_is_asked_about_with_its_day():
     rows = weekly(weeks=10)
     wrong = replace(rows[8], entry=replace(rows[8].entry, value="110"))

@@ -272,6 +272,23 @@ def test_what_a_plan_assumes_is_what_could_turn_it_and_no_more_than_a_few():
     assert not {row.path for row in rows} & {row.path for row in assumed(sheet_of(confirmed))}
 
 
+BARE = ("short by {by}", "{by} over", "{by} over the band", "{left} to spare", "{left} below the limit")
+
+
+@pytest.mark.parametrize("seed", range(0, 300, 3))
+def test_tight_past_a_limit_says_so_and_why_it_is_borne(seed):
+    sheet = sheet_of(random_plan(seed))
+    for key, _ in sheet.wiring.checks:
+        verdict = verdict_of(sheet, key)
+        gauge = verdict.gauge if verdict and verdict.state == "tight" else None
+        if gauge is None:
+            continue
+        over = gauge.high is not None and gauge.value > gauge.high * (1 + 1e-9)
+        under = gauge.low is not None and gauge.value < gauge.low * (1 - 1e-9)
+        if over or under:
+            assert verdict.headline.text not in BARE, key
+
+
 # What is advised --------------------------------------------------------------------------------------------------
 
 

@@ -38,7 +38,7 @@ def number(page):
 
 
 def test_an_unknown_tap_carries_its_millilitres_to_card_and_round(page, own, serious):
-    begin(page, own, "Guppy")
+    begin(page, own, "Neon tetra", "Panda corydoras")
     expect(page.get_by_text("until you have asked the water company")).to_be_visible()
     expect(proposed(page)).to_contain_text("After this: Ask the water company")
     started(page)
@@ -58,7 +58,7 @@ def test_an_unknown_tap_carries_its_millilitres_to_card_and_round(page, own, ser
     set_up(page, "its animals are in it from today")
     expect(page.get_by_text("It is planned: nothing wants care")).to_have_count(0)
     page.goto(f"{own.url}/round")
-    here = page.get_by_role("list", name="Guppy", exact=True)
+    here = page.get_by_role("list", name="Neon tetra", exact=True)
     top_up = here.get_by_role("listitem").filter(has_text="Top up to the water line")
     expect(top_up).to_contain_text(re.compile(r"mL of conditioner in it first"))
     asks = here.get_by_role("listitem").filter(has_text="Ask the water company")
@@ -66,10 +66,9 @@ def test_an_unknown_tap_carries_its_millilitres_to_card_and_round(page, own, ser
     # Told at its water in the mix, the question is gone: from the glass, and from the round.
     choose(page, "Disinfectant of Tap", "none: a well, rain, or it was asked")
     expect(page.get_by_role("list", name="Sight glasses").get_by_role("button", name="Tap")).to_have_count(0)
-    with page.expect_response(lambda answer: answer.request.method == "PUT"):
-        pass
+    expect(page.get_by_text(re.compile("revision 3, saved"))).to_be_visible()
     page.goto(f"{own.url}/round")
-    expect(page.get_by_role("list", name="Guppy", exact=True)).to_be_visible()
+    expect(page.get_by_role("list", name="Neon tetra", exact=True)).to_be_visible()
     expect(page.get_by_text("Ask the water company")).to_have_count(0)
 
 
@@ -152,10 +151,10 @@ def test_a_shops_fish_moves_up_over_days_and_the_button_starts_that(page, opened
     card = page.get_by_role("region", name=re.compile("^Arrival ")).last
     expect(page.locator("#check-bag_step")).to_contain_text("to measure")
     card.get_by_label("Conductivity of its water").fill("400")
-    expect(card).to_contain_text(re.compile(r"not into the tank today\. Into a tub of .* then \d+ d in it"))
+    expect(card).to_contain_text(re.compile(r"not into the tank today\. Into a tub of .* then \d+ days in it"))
     expect(page.locator("#check-bag_step")).to_contain_text("in a tub")
     expect(card.get_by_role("button", name=re.compile("Start dripping"))).to_have_count(0)
-    days = re.search(r"then (\d+) d in it", card.inner_text())[1]
+    days = re.search(r"then (\d+) days in it", card.inner_text())[1]
     link = card.get_by_role("link", name=re.compile("Start it in a tub"))
     expect(link).to_contain_text(days)
     link.click()

@@ -34,7 +34,7 @@ def test_a_saturday_round_on_a_phone_outlives_the_server(page, own, serious):
     choose(page, "Done by", "Noor")
     hall = stop(page, "Long Hall")
     hall.get_by_role("button", name="how, and why").nth(1).click()
-    expect(hall.get_by_text("92.6 mL of conditioner")).to_be_visible()
+    expect(hall.get_by_text("102 mL of conditioner")).to_be_visible()
     with page.expect_response("**/api/round/ticks"):
         hall.get_by_role("button", name="Done: Feed").click()
     expect(page.get_by_role("status")).to_have_count(0)

@@ -112,8 +112,8 @@ def test_a_move_to_low_salinity_day_by_day(page, opened):
 
 def test_a_chloraminated_tap_by_every_way(page, opened):
     opened(1, "source")
-    # 30 % of 618 L at 25 mL for 100 L, twice for chloramine.
-    expect(figure(page, "dose_ml")).to_have_text(re.compile(r"92\.[67]"))
+    # 30 % of 618 L at 25 mL for 100 L, twice for chloramine, 1.1 times for 1.6 mg/L at 1.5 a dose.
+    expect(figure(page, "dose_ml")).to_have_text(re.compile("102"))
     choose(page, "Treated", "conditioner in the tank, then refilled")
     expect(figure(page, "dose_ml")).to_have_text(re.compile("309"))
     treated = page.locator("#check-treated")

@@ -30,6 +30,7 @@ from loquen.core.model.plan import (
     Tank,
     Water,
 )
+from loquen.core.model.told import with_told
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.planner.steps.filters import filter_of
 from loquen.demo import evenings, larder, newcomers, residents, stories, ventures
@@ -313,6 +314,18 @@ def bottle_shelf_new(now: datetime) -> Plan:
     )
 
 
+TESTED = ("source_kh_dkh", "source_nitrate_mg_l", "source_us_cm", "tank_gh_dgh")
+TESTED_IN = ("src_gh_dgh", "src_kh_dkh", "src_us_cm", "src_nitrate_mg_l")
+
+
+def as_tested(plan: Plan, now: datetime) -> Plan:
+    """A plan whose waters the volunteers tested together, a while ago."""
+    day = (now - timedelta(days=17)).date().isoformat()
+    paths = [f"water.{name}" for name in TESTED]
+    paths += [f"sources.{i}.{name}" for i in range(len(plan.sources)) for name in TESTED_IN]
+    return with_told(plan, dict.fromkeys(paths, day))
+
+
 def fill(database: Database) -> None:
     """Put the demo room with its logs into an empty database; leave any other alone."""
     now = datetime.now().astimezone()
@@ -328,7 +341,7 @@ def fill(database: Database) -> None:
         if not systems.list_all(session):
             numbers: list[int] = []
             for plan, story in told:
-                made = systems.create(session, document(plan))
+                made = systems.create(session, document(as_tested(plan, now)))
                 numbers.append(made.id)
                 if story:
                     log.create(session, made.id, [(row.at, document(row.entry)) for row in story(plan, now)])

@@ -40,7 +40,15 @@ def rope_walk_a(heat: Plan, sources: Plan) -> Plan:
         ),
         filters=(filter_of("sponge_small"),),
         planting=(Planting("slow_rooted", 0.4), Planting("floating_plants", 0.3)),
-        heat=replace(heat.heat, heated=False, lid="glass", fitted_heaters=None, fitted_w=None),
+        heat=replace(
+            heat.heat,
+            heated=False,
+            lid="glass",
+            fitted_heaters=None,
+            fitted_w=None,
+            room_cold_c=17.0,
+            room_warm_c=23.0,
+        ),
         lamps=(),
         water=Water(
             tank_ph=7.6,

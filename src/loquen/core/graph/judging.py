@@ -109,6 +109,7 @@ def caution(value: float, name: str, limit: float, fine: Sentence, warning: Sent
     margin = limit - value
     state: State = "tight" if margin < 0 else "holds"
     reason = warning if margin < 0 else fine
-    return Verdict(
+    verdict = Verdict(
         state, margin, over(margin, kind), reason, Gauge(value, 1.25 * max(limit, value), kind, high=limit)
     )
+    return tight_past(verdict, "to be looked at") if margin < 0 else verdict

@@ -35,6 +35,7 @@ from loquen.core.physics.chemistry.minerals import (
 )
 from loquen.core.physics.chemistry.salinity import (
     density_kg_m3,
+    salinity_from_conductivity_ppt,
     salinity_from_sg_ppt,
     salt_conductivity_us_cm,
     salt_to_add_g,
@@ -59,6 +60,7 @@ __all__ = [
     "permeate_lph",
     "permeate_mg_l",
     "ph_from_kh_co2",
+    "salinity_from_conductivity_ppt",
     "salinity_from_sg_ppt",
     "salt_conductivity_us_cm",
     "salt_for_degree_mg_l",

@@ -121,3 +121,27 @@ def salt_conductivity_us_cm(salinity_ppt: float) -> float:
     from gsw import C_from_SP
 
     return float(C_from_SP(salinity_ppt, 25.0, 0.0)) * 1000 if salinity_ppt > 0 else 0.0
+
+
+LEAST_US_CM = 100.0
+"""Under this the relation of sea water says nothing: from there to none it is taken as a line."""
+
+
+def salinity_from_conductivity_ppt(us_cm: float) -> float:
+    """Practical salinity of water by its conductivity at 25 °C.
+
+    Equation: practical salinity of C at 25 °C; in proportion under 100 µS/cm
+    Parameters:
+        us_cm: µS/cm, scalar, 0 to 70000. Conductivity at 25 °C.
+    Returns: ppt, scalar.
+    Raises: OutOfRange.
+    Source: teos10
+
+    >>> round(salinity_from_conductivity_ppt(us_cm=53065), 2)
+    34.99
+    """
+    within("us_cm", us_cm, 0, 70_000, "µS/cm")
+    from gsw import SP_from_C
+
+    known = max(us_cm, LEAST_US_CM)
+    return float(SP_from_C(known / 1000, 25.0, 0.0)) * us_cm / known

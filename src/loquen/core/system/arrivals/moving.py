@@ -2,8 +2,6 @@
 
 from dataclasses import dataclass
 
-import gsw
-
 from loquen.core.data import library
 from loquen.core.graph.judging import at_most, no_harm
 from loquen.core.graph.nodes import Verdict, check, figure, step
@@ -31,7 +29,7 @@ RUDE_KH_STEPS = 3.0
 def bag_ppt(bag_salinity_ppt: float | None, bag_water_us_cm: float) -> float:
     if bag_salinity_ppt is not None:
         return bag_salinity_ppt
-    return float(gsw.SP_from_C(bag_water_us_cm / 1000, 25.0, 0.0))
+    return chemistry.salinity_from_conductivity_ppt(bag_water_us_cm)
 
 
 @dataclass(frozen=True, slots=True)
@@ -181,7 +179,7 @@ def tub_first(
     if rows:
         text += ": {first} on the first, {last} on the last"
         terms |= {"first": Term(rows[0].swapped_l, "volume"), "last": Term(rows[-1].swapped_l, "volume")}
-        if rows[0].salt_g > LEAST_SALT_G:
+        if max(row.salt_g for row in rows) > LEAST_SALT_G:
             text += ", or {grams} of salt on the first and {most} on the last instead"
             terms |= {
                 "grams": Term(rows[0].salt_g, "small_mass"),

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from loquen.core.data import library
 from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
-from loquen.core.graph.judging import at_most, by_practice, within_band
+from loquen.core.graph.judging import at_most, by_practice, tight_past, within_band
 from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
 from loquen.core.model.told import read_on
@@ -562,7 +562,7 @@ def turnover_fits(
         return Verdict("tight", verdict.margin, say("no filter"), say(text), verdict.gauge)
     if turnover_per_h > turnover_high_per_h and drift_cm_s <= drift_borne_cm_s:
         # More than is usual harms nobody while the weakest swimmer holds against it.
-        return Verdict("tight", verdict.margin, verdict.headline, reason, verdict.gauge)
+        return tight_past(verdict, "they hold against it")
     # Oxygen and waste are judged apart: too little is a fault where corners stand still.
     still = min(turnover_least_frac * turnover_low_per_h, turnover_dead_per_h)
     return by_practice(verdict, turnover_low_per_h, turnover_low_per_h - still)

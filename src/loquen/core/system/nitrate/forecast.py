@@ -1,7 +1,7 @@
 """Nitrate from the last reading onwards: the band, the day that the limit is passed, what the log says, experiments."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import Any
@@ -25,6 +25,8 @@ MADE_RANGE, SOURCE_RANGE = 1.6, 1.3
 MOST_PAST_D = 760
 SAMPLES = 400
 MOST_READ_MG_L = 200.0
+FAR_APART = 2.0
+"""Times past the log's own range, from which the plan's figure is told to be another."""
 ENOUGH = 4
 """Entries of a log that say more than the plan does."""
 UNMETERED_CHART = (0, 5, 10, 20, 40, 80, 160)
@@ -124,7 +126,7 @@ def page(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime) -> NitratePag
         settled_trough=figure_or_none(basis, "trough_nitrate_mg_l"),
         settles_d=settles,
         said=said(net, rise, source) if told else (),
-        asks=asks(fitted, recent, now) if fitted else (),
+        asks=(*(apart(net, rise, sheet) if told else ()), *(asks(fitted, recent, now) if fitted else ())),
         experiments=experiments(recent, prior, entries, now),
         levers=levers(basis),
         saw=saw_of(basis),
@@ -349,6 +351,20 @@ def said(net: tuple[Any, Any], rise: float, source: float) -> tuple[Said, ...]:
         Said(key, label, kind, plan, *(float(value) / NITRATE_PER_N for value in values))
         for key, label, kind, plan, values in rows
     )
+
+
+def apart(net: tuple[Any, Any], rise: float, sheet: Sheet[Plan]) -> Iterator[Sentence]:
+    """Where the log and the plan say quite different things of what is made: both, which is judged, what it could become."""
+    low, likely, high = (float(value) / NITRATE_PER_N for value in np.quantile(net[0], [0.05, 0.5, 0.95]))
+    if low / FAR_APART <= rise <= high * FAR_APART or sheet.root.changes.logged_rise_nitrate_mg_l_d is not None:
+        return
+    terms = {"logged": Term(max(0.0, likely), "nitrate_rate"), "reckoned": Term(rise, "nitrate_rate")}
+    text = "Your readings make it {logged} a day where the plan reckons {reckoned} from its feed. This page goes by your readings"
+    peak = figure_or_none(sheet, "peak_nitrate_mg_l")
+    if peak is not None and rise > likely:
+        terms["peak"] = Term(peak, "nitrate")
+        text += "; fed as planned, with no plant or sink that takes it, it could become {peak} before a change"
+    yield say(text + ".", **terms)
 
 
 def asks(fitted: Fitted, log: Sequence[Logged], now: datetime) -> tuple[Sentence, ...]:

@@ -61,8 +61,6 @@ WARMTH = (
     "water_suits",
     "plants_live",
     "heaters_hold",
-    "dead_heater_held",
-    "stuck_heater_borne",
     "summer_borne",
     "winter_borne",
     "dawn_breathes",

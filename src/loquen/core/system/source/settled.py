@@ -40,7 +40,7 @@ def tank_salinity_ppt(
     "Conductivity the tank settles at",
     formula="{tank_us_cm} as measured, else ({new_us_cm} − {salt_us_cm}) × ({evaporation_l_d} × 7 + {change_l_wk}) ÷ "
     "{change_l_wk} when evaporation is topped up with unsalted change water ({topped_up}), + {salt_us_cm}, + what "
-    "{floor_gh_dgh} of calcium bicarbonate conducts",
+    "{floor_gh_dgh} of calcium bicarbonate conducts; 1 at least",
     source="balance",
 )
 def settled_us_cm(
@@ -56,9 +56,9 @@ def settled_us_cm(
         return tank_us_cm
     dissolved = lime_us_cm(floor_gh_dgh or 0.0)
     if topped_up == "pure":
-        return max(salt_us_cm, new_us_cm + dissolved)
+        return max(salt_us_cm, new_us_cm + dissolved, LEAST_US_CM)
     poured = float(chemistry.settled_solids(new_us_cm - salt_us_cm, evaporation_l_d, change_l_wk / 7))
-    return salt_us_cm + max(0.0, poured + dissolved)
+    return max(LEAST_US_CM, salt_us_cm + max(0.0, poured + dissolved))
 
 
 def lime_us_cm(gh_dgh: float) -> float:
@@ -94,6 +94,8 @@ def settled_gh_dgh(
     return max(0.0, poured + (floor_gh_dgh or 0.0))
 
 
+LEAST_US_CM = 1.0
+"""Purer no tank stands."""
 LEAST_DKH = 0.2
 """Under this it is not the carbonate that holds pH."""
 
