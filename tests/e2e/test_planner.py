@@ -223,7 +223,11 @@ def test_variants_side_by_side_and_either_adopted(page, server, opened):
     page.get_by_role("link", name="Tank").click()
     expect(page.get_by_label("Length", exact=True)).to_have_value("60")
     page.get_by_role("link", name="Variants").click()
-    page.get_by_role("button", name="Let The old one go").click()
+    # The page is laid out: what differs is told.
+    expect(page.get_by_text("Nothing: both are the same.")).to_be_visible()
+    page.wait_for_load_state("networkidle")
+    with page.expect_response(lambda answer: answer.request.method == "DELETE"):
+        page.get_by_role("button", name="Let The old one go").click()
     expect(page.get_by_role("list", name="Variants").get_by_role("listitem")).to_have_count(1)
 
 

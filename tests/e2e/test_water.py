@@ -159,6 +159,8 @@ def test_an_arrival_is_floated_dripped_or_netted(page, opened):
     first, second = (page.get_by_role("region", name=f"Arrival {n}", exact=True) for n in (1, 2))
     second.get_by_label("Who comes").fill("Six loaches")
     second.get_by_label("On the way for").fill("1")
+    # A shop's usual 450 would be as the tank's.
+    second.get_by_label("Conductivity of its water").fill("380")
     expect(second).to_contain_text(re.compile("Six loaches: float the closed bag for .* then (drip|pour)"))
     first.get_by_label("On the way for").fill("40")
     expect(first).to_contain_text("net them across at once")

@@ -21,11 +21,11 @@ export function Assumed({ className = "" }: { className?: string }) {
     <section aria-label="What this plan assumes" className={className}>
       <h2 className="mt-3 mb-1 text-sm font-semibold">It holds if this is so</h2>
       <ul>
-        {rows.map((row) => (
+        {rows.map((row, i) => (
           <li key={row.path} className="border-b border-line/70 py-1">
             <div className="flex flex-wrap items-center gap-x-3">
               <span className="min-w-0 flex-1">{row.label}</span>
-              <NumberField bare path={row.path} label={`Assumed: ${row.label}`} />
+              <NumberField bare path={row.path} label={`Assumption ${i + 1}`} />
               <Button look="word" aria-label={`So it is: ${row.label}`} onClick={() => confirm(row.path)}>
                 so it is
               </Button>

@@ -495,6 +495,42 @@ def media_allow_mg_d(ends: tuple[End, End], nitrifiers: Nitrifiers, beds: Beds, 
     return min(map(taken, ends))
 
 
+@check(
+    "Turnover",
+    stage="filter",
+    glass="flow",
+    judges="turnover_per_h",
+    mends=("filters.*.rated_lph",),
+)
+def turnover_fits(
+    turnover_per_h: float,
+    turnover_low_per_h: float,
+    turnover_high_per_h: float,
+    total_flow_lph: float,
+    drift_cm_s: float,
+    drift_borne_cm_s: float,
+    turnover_least_frac: float,
+    turnover_dead_per_h: float,
+) -> Verdict:
+    reason = say(
+        "Filters and return really move {flow}: {turns}. These animals ask for {low} to {high}.",
+        flow=of(total_flow_lph, "total_flow_lph"),
+        turns=of(turnover_per_h, "turnover_per_h"),
+        low=of(turnover_low_per_h, "turnover_low_per_h"),
+        high=of(turnover_high_per_h, "turnover_high_per_h"),
+    )
+    verdict = within_band(turnover_per_h, turnover_low_per_h, turnover_high_per_h, "turnover", reason)
+    if total_flow_lph == 0:
+        text = "Nothing moves this water: ammonia, oxygen and warmth are judged apart, and the surface decides how many fit."
+        return Verdict("tight", verdict.margin, say("no filter"), say(text), verdict.gauge)
+    if turnover_per_h > turnover_high_per_h and drift_cm_s <= drift_borne_cm_s:
+        # More than is usual harms nobody while the weakest swimmer holds against it.
+        return tight_past(verdict, "they hold against it")
+    # Oxygen and waste are judged apart: too little is a fault where corners stand still.
+    still = min(turnover_least_frac * turnover_low_per_h, turnover_dead_per_h)
+    return by_practice(verdict, turnover_low_per_h, turnover_low_per_h - still)
+
+
 DRY_TEXTS = {
     "lip": "{kind}: the water stands {gap} under the rim, and it reaches {reach}: it moves nothing, and its media take up nothing.",
     "intake": "{kind}: its intake stands {intake} above the bottom, the water {water}: it draws air, moves nothing, and its media "
@@ -530,42 +566,6 @@ def filters_draw(
         water=of(water_height_cm, "water_height_cm"),
     )
     return Verdict("short", -1.0, say("stands dry"), reason)
-
-
-@check(
-    "Turnover",
-    stage="filter",
-    glass="flow",
-    judges="turnover_per_h",
-    mends=("filters.*.rated_lph",),
-)
-def turnover_fits(
-    turnover_per_h: float,
-    turnover_low_per_h: float,
-    turnover_high_per_h: float,
-    total_flow_lph: float,
-    drift_cm_s: float,
-    drift_borne_cm_s: float,
-    turnover_least_frac: float,
-    turnover_dead_per_h: float,
-) -> Verdict:
-    reason = say(
-        "Filters and return really move {flow}: {turns}. These animals ask for {low} to {high}.",
-        flow=of(total_flow_lph, "total_flow_lph"),
-        turns=of(turnover_per_h, "turnover_per_h"),
-        low=of(turnover_low_per_h, "turnover_low_per_h"),
-        high=of(turnover_high_per_h, "turnover_high_per_h"),
-    )
-    verdict = within_band(turnover_per_h, turnover_low_per_h, turnover_high_per_h, "turnover", reason)
-    if total_flow_lph == 0:
-        text = "Nothing moves this water: ammonia, oxygen and warmth are judged apart, and the surface decides how many fit."
-        return Verdict("tight", verdict.margin, say("no filter"), say(text), verdict.gauge)
-    if turnover_per_h > turnover_high_per_h and drift_cm_s <= drift_borne_cm_s:
-        # More than is usual harms nobody while the weakest swimmer holds against it.
-        return tight_past(verdict, "they hold against it")
-    # Oxygen and waste are judged apart: too little is a fault where corners stand still.
-    still = min(turnover_least_frac * turnover_low_per_h, turnover_dead_per_h)
-    return by_practice(verdict, turnover_low_per_h, turnover_low_per_h - still)
 
 
 @check("Drift they can hold against", stage="filter", judges="drift_cm_s", mends=("filters.*.rated_lph",))
