@@ -272,6 +272,19 @@ def test_what_a_plan_assumes_is_what_could_turn_it_and_no_more_than_a_few():
     assert not {row.path for row in rows} & {row.path for row in assumed(sheet_of(confirmed))}
 
 
+def test_a_tub_for_an_arrival_is_conditioned_and_copper_is_a_veto():
+    """18 L at 0.85 mL for an untold tap."""
+    far = plan(water=Water(), bags=(Bag("Barbs", bag_us_cm=2500.0),))
+    card = sheet_of(far).value("bags.0.bag_result")
+    assert card.terms["dose"].value == pytest.approx(0.85 * 18)
+    well = replace(far, water=Water(disinfectant="none"))
+    assert "dose" not in sheet_of(well).value("bags.0.bag_result").terms
+    met = replace(far, animals=(Group("cherry_shrimp", 20),), quarantine=replace(far.quarantine, copper_used=True))
+    said = as_text(sheet_of(met).value("bags.0.bag_result"), {})
+    assert said.startswith("Barbs: not into this tank.")
+    assert "do not survive copper" in said
+
+
 BARE = ("short by {by}", "{by} over", "{by} over the band", "{left} to spare", "{left} below the limit")
 
 

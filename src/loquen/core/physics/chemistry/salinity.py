@@ -138,7 +138,7 @@ def salinity_from_conductivity_ppt(us_cm: float) -> float:
     Source: teos10
 
     >>> round(salinity_from_conductivity_ppt(us_cm=53065), 2)
-    34.99
+    35.0
     """
     within("us_cm", us_cm, 0, 70_000, "µS/cm")
     from gsw import SP_from_C

@@ -139,11 +139,17 @@ def bag_result(
     tub_days: tuple[TubDay, ...],
     bag_water_us_cm: float,
     tub_l: float,
+    label_ml: float | None,
+    copper_borne: Verdict | None,
 ) -> Sentence:
-    """How one arrival is brought across: the slowest of all that its checks ask."""
+    """How one arrival is brought across: a veto where there is one, else the slowest of all that its checks ask."""
+    if copper_borne is not None and copper_borne.state == "short":
+        vetoed = copper_borne.reason
+        return Sentence("{name}: not into this tank. " + vetoed.text, {**vetoed.terms, "name": Term(bag_name)})
     poisoned = opened_unionised_mg_l > unionised_harm_mg_l
     if in_tub_d > 0:
-        return tub_first(bag_name, in_tub_d, tub_days, bag_water_us_cm, tub_l, poisoned)
+        dose_ml = None if label_ml is None else label_ml * tub_l / 100
+        return tub_first(bag_name, in_tub_d, tub_days, bag_water_us_cm, tub_l, dose_ml, poisoned)
     warmth = "float the closed bag for {minutes}" if floating_min > 0 else "as warm as the tank, no floating"
     if poisoned:
         then = "open it, and net them across at once."
@@ -164,10 +170,17 @@ def bag_result(
 
 
 def tub_first(
-    name: str, days: float, rows: tuple[TubDay, ...], bag_us_cm: float, tub_l: float, poisoned: bool
+    name: str,
+    days: float,
+    rows: tuple[TubDay, ...],
+    bag_us_cm: float,
+    tub_l: float,
+    dose_ml: float | None,
+    poisoned: bool,
 ) -> Sentence:
     """Waters too far apart for a drip: a tub of water like theirs, moved over by the day."""
     text = "{name}: not into the tank today. Into a tub of {tub} with water like theirs, {us} and as warm"
+    text += ", {dose} of conditioner in it where it is made of the tap" if dose_ml else ""
     text += ", netted across at once; " if poisoned else "; "
     text += "then {days} in it, a part of the tank's water in its place each day"
     terms: dict[str, Term | str] = {
@@ -175,6 +188,7 @@ def tub_first(
         "tub": Term(tub_l, "volume"),
         "us": Term(bag_us_cm, "conductivity"),
         "days": Term(days, "days"),
+        **({"dose": Term(dose_ml, "dose")} if dose_ml else {}),
     }
     if rows:
         text += ": {first} on the first, {last} on the last"

@@ -18,7 +18,7 @@ from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Key
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence
-from loquen.core.system.planner.lawful import SOFTENED, lawful
+from loquen.core.system.planner.lawful import lawful
 from loquen.core.system.planner.levers import GIVEN_AWAY, LEVERS, Lever, singles, touches
 from loquen.core.system.planner.standing import Changes, Standing, Takes, applied, difference, sensible
 from loquen.core.system.planner.steps.changing import MOST_DAYS
@@ -111,12 +111,11 @@ def brought(
 ) -> tuple[Standing, "Groups"]:
     """A plan brought as far as levers reach, and the changes that it takes, by lever."""
     free = tuple(lever for lever in levers if lever.held_by(pins) is None)
-    softened = next((key for key in SOFTENED if key in start.short), "")
     found = []
     for order in (by_price, by_reach):
         # A step that breaks a rule may be taken back by what comes after it, so it is the end that is looked at.
         end, groups = pruned(start, searched(start, free, pins, order, strict=False))
-        if lawful(start, end, softened):
+        if lawful(start, end, mended=""):
             found.append((end, groups))
             # One change that mends all, and is no glass, can not be bettered.
             if not end.short and len(groups) <= 1 and effort(start, end, groups) <= ONE_STEP:
