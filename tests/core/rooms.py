@@ -42,7 +42,9 @@ def room(**more) -> Room:
     """Twelve tanks of 47 L on three shelves and one zone, which holds."""
     usual = {
         "name": "Twelve",
-        "supply": Supply(air_gap=True, house_lph=200, supply_nitrate_mg_l=5 / NITRATE_PER_N),
+        "supply": Supply(
+            air_gap=True, house_lph=200, supply_nitrate_mg_l=5 / NITRATE_PER_N, supply_disinfectant="chlorine"
+        ),
         "store": Store(mixed_c=25),
         "racks": (Rack("Wall", rack_cm=260, rack_depth_cm=40),),
         "places": tuple(Place(f"A{i + 1}", 1, 1, 3 - i // 4, i % 4 + 1, 1) for i in range(12)),

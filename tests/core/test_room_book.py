@@ -160,6 +160,18 @@ def test_a_room_that_holds():
     assert {key: found for key, found in states.items() if found != "holds"} == usual
 
 
+def test_a_street_that_nobody_asked_about_wants_the_carbon_of_chloramine_and_is_to_ask():
+    asked = room(treatment=Treatment(carbon_l=60), supply=Supply(air_gap=True, supply_disinfectant="chloramine"))
+    untold = room(treatment=Treatment(carbon_l=60), supply=Supply(air_gap=True))
+    assert told(untold).value("needed_contact_min") == told(asked).value("needed_contact_min") == 3.0
+    assert (state(told(asked), "room_carbon_enough"), state(told(untold), "room_carbon_enough")) == (
+        "holds",
+        "measure",
+    )
+    little = replace(untold, treatment=Treatment(carbon_l=0.5))
+    assert state(told(little), "room_carbon_enough") == "short"
+
+
 def test_figures_of_a_zone_as_worked_by_hand():
     compensating = room(zones=(Zone("One", "compensating", 24, 70, 0.5, 350, zone_min=24),))
     sheet = told(compensating)
