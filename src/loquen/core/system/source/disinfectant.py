@@ -345,7 +345,7 @@ def treated(
             # What a tap would free that nobody asked about is a reason to ask, and no alarm.
             state: State = "short" if free > unionised_harm_mg_l and not tap_untold else "tight"
             return Verdict(
-                state, unionised_limit_mg_l - free, say("{free} free ammonia", free=terms["free"]), reason
+                state, unionised_limit_mg_l - free, say("{free} after a change", free=terms["free"]), reason
             )
     else:
         reason = (
