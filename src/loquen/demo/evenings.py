@@ -30,7 +30,7 @@ DONE_AGO = {
 
 
 COUNTED = (
-    ("conditioner", 2000.0, 19, 5),
+    ("conditioner", 1000.0, 19, 5),
     ("food.flakes", 40.0, 10, 7),
     ("salt", 4000.0, 60, 7),
     ("test.nitrate", 70.0, 25, 10),

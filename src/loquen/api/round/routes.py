@@ -46,11 +46,12 @@ router = APIRouter(prefix="/api", tags=["round"], responses=dict(FAULTS))
 EVERYBODY = "everybody"
 
 
-def house_of(request: Request, database: Kept, zone: str, today: date) -> House:
+def house_of(request: Request, database: Kept, zone: str, today: date, cycling: bool = False) -> House:
+    """The house on a day; with what the calendars of its cycles ask, where that is looked at or ticked."""
     cares: Cares = request.app.state.cares
-    cycles: Cycles = request.app.state.cycles
+    cycles: Cycles | None = request.app.state.cycles if cycling else None
     with database.reading() as session:
-        return view.read_house(session, cares, cycles, zone_of(zone), today)
+        return view.read_house(session, cares, zone_of(zone), today, cycles)
 
 
 @router.get("/round", response_model=Round)
@@ -59,7 +60,7 @@ async def read_round(request: Request, database: Kept, today: Today, zone: Zone 
 
     def whole() -> Response:
         day = day_of(today)
-        house = house_of(request, database, zone, day)
+        house = house_of(request, database, zone, day, cycling=True)
         with database.reading() as session:
             ticks = rounds.ticks_on(session, today)
         return sent(view.round_of(house, day, ticks))
@@ -72,7 +73,7 @@ async def keep_ticks(request: Request, given: Ticks, database: Kept) -> Response
     """Keep ticks in their order, each once however often it is sent, with the entries that they write into the log."""
 
     def whole() -> Response:
-        house = house_of(request, database, "UTC", day_of(given.ticks[0].day))
+        house = house_of(request, database, "UTC", day_of(given.ticks[0].day), cycling=True)
         answer = Ticked([], [], {})
         with database.writing() as session:
             for tick in given.ticks:

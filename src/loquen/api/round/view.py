@@ -46,6 +46,7 @@ from loquen.core.routine.duty import ROTA, Duty, Set
 from loquen.core.routine.recurring import following, rhythm_words
 from loquen.store import log, rounds, systems
 from loquen.store.rounds import Tick
+from loquen.store.systems import Current
 
 CALCIUM = "calcium"
 LOGGED_D = 400
@@ -67,17 +68,19 @@ class House:
         return self.done.get(system_id, {}).get(duty.key, Done())
 
 
-def read_house(session: Session, cares: Cares, cycles: Cycles, zone: ZoneInfo, today: date) -> House:
+def read_house(session: Session, cares: Cares, zone: ZoneInfo, today: date, cycles: Cycles | None = None) -> House:
     """The house as it is kept, in the order of the walk; days are those of a time zone."""
     walk = rounds.walk(session)
     known = sorted(systems.list_all(session), key=lambda row: (walk.get(row.id, len(walk) + row.id), row.id))
     tubs = tub_cares(session, known, today)
     week = feeder(session, today)
+
     # One system after the other, so that its sheet is made once.
-    found = [
-        fed_by(as_tub(cycles.of(session, system, cares.of(system), zone, today), tubs.get(system.id)), week(system))
-        for system in known
-    ]
+    def cared_for(system: Current) -> Care:
+        care = cares.of(system)
+        return care if cycles is None else cycles.of(session, system, care, zone, today)
+
+    found = [fed_by(as_tub(cared_for(system), tubs.get(system.id)), week(system)) for system in known]
     settings = {
         system_id: {key: rebuilt(Set, json.loads(text)) for key, text in rows.items()}
         for system_id, rows in rounds.settings(session).items()
