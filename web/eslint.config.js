@@ -33,6 +33,16 @@ export default tseslint.config(
   { languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } } },
   a11y.flatConfigs.strict,
   hooks.configs.flat.recommended,
+  {
+    files: ["src/**"],
+    ignores: ["src/lib/browserStore.ts", "src/**/*.test.ts"],
+    rules: {
+      "no-restricted-globals": [
+        "error",
+        ...["localStorage", "sessionStorage"].map((name) => ({ name, message: "browserStore also works without." })),
+      ],
+    },
+  },
   ...FEATURES.map(alone),
   upwards("src/ui/**", "(^@/|\\.\\./)(features|app)/", "Shared parts know no page."),
   upwards("src/lib/**", "(^@/|\\.\\./)(features|app|ui)/", "Logic knows no page and no component."),

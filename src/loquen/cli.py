@@ -36,7 +36,7 @@ def told() -> Iterator[None]:
     sys.exit(FAILED)
 
 
-def run_server(path: Path, port: int, with_demo: bool) -> None:
+def run_server(path: Path, port: int, with_demo: bool, changer: tuple[int, Path] | None = None) -> None:
     """Look at the file, take the port, and only then load what is slow."""
     from loquen.serving.port import bound
     from loquen.store import files
@@ -48,26 +48,31 @@ def run_server(path: Path, port: int, with_demo: bool) -> None:
         typer.echo(f"Loquen: http://127.0.0.1:{port}   data: {path}")
         from loquen.serving.opening import serve
 
-        with simulated_controller() if with_demo else nullcontext() as controller_port:
-            serve(path, ours, with_demo, controller_port)
+        token = path.with_name(f"{path.stem}.controller-token")
+        with simulated_controller(token) if with_demo else nullcontext(changer) as found:
+            serve(path, ours, with_demo, found)
 
 
 @contextmanager
-def simulated_controller() -> Iterator[int]:
-    """The simulated controller as a process of its own, for as long as this one runs."""
+def simulated_controller(token: Path) -> Iterator[tuple[int, Path]]:
+    """The simulated controller as a process of its own, for as long as this one runs, and the file with its token."""
     import socket
     import subprocess
+
+    from loquen.devices.changer import secret
 
     with socket.socket() as free:
         free.bind(("127.0.0.1", 0))
         port = free.getsockname()[1]
-    command = [sys.executable, "-m", "loquen.cli", "controller", "--port", str(port), "--with-parent"]
-    process = subprocess.Popen(command, stdout=subprocess.DEVNULL)
+    secret.made(token)
+    arguments = ["controller", "--port", str(port), "--token", str(token), "--with-parent"]
+    process = subprocess.Popen([sys.executable, "-m", "loquen.cli", *arguments], stdout=subprocess.DEVNULL)
     try:
-        yield port
+        yield port, token
     finally:
         process.terminate()
         process.wait(timeout=5)
+        token.unlink(missing_ok=True)
 
 
 def at(db: Path | None, demo: bool = False) -> Path:
@@ -78,9 +83,17 @@ def at(db: Path | None, demo: bool = False) -> Path:
 
 
 @app.command()
-def serve(db: Database = None, port: Port = 8640) -> None:
+def serve(
+    db: Database = None,
+    port: Port = 8640,
+    controller: Annotated[
+        int | None, typer.Option(help="Port of a changer's controller on this machine.", min=1, max=65535)
+    ] = None,
+    token: Annotated[Path | None, typer.Option(help="The file with the controller's token.")] = None,
+) -> None:
     """Serve your own database."""
-    run_server(at(db), port, with_demo=False)
+    changer = (controller, token or token_path()) if controller else None
+    run_server(at(db), port, with_demo=False, changer=changer)
 
 
 @app.command()
@@ -91,12 +104,35 @@ def demo(db: Database = None, port: Port = 8640) -> None:
 
 @app.command()
 def controller(
-    port: Port = 8641, with_parent: Annotated[bool, typer.Option(help="Stop when the parent process does.")] = False
+    port: Port = 8641,
+    token: Annotated[Path | None, typer.Option(help="The file with its token; made anew when left out.")] = None,
+    pulse_l: Annotated[float, typer.Option(help="Litres that a pulse may take.", min=0)] = 1500,
+    day_l: Annotated[float, typer.Option(help="Litres that a day may take.", min=0)] = 10_000,
+    pulse_min: Annotated[float, typer.Option(help="Minutes that a pulse may take.", min=0)] = 240,
+    coldest_c: Annotated[float, typer.Option(help="The coldest water that it mixes, °C.")] = 4,
+    warmest_c: Annotated[float, typer.Option(help="The warmest water that it mixes, °C.")] = 34,
+    with_parent: Annotated[bool, typer.Option(help="Stop when the parent process does.")] = False,
 ) -> None:
-    """Run the simulated controller of a room's changer alone."""
-    from loquen.devices.controller import serve
+    """Run the simulated controller of a room's changer alone, with the limits that are entered at it."""
+    from loquen.devices.changer import secret
+    from loquen.devices.changer.door import serve
+    from loquen.devices.changer.machine import Limits
 
-    serve(port, with_parent)
+    with told():
+        if token is None:
+            secret.made(token_path())
+            typer.echo(f"Its token: {token_path()}")
+        shared = secret.read(token or token_path())
+        if not shared:
+            raise typer.BadParameter(f"there is no token in {token}", param_hint="--token")
+        serve(port, shared, Limits(pulse_l, day_l, pulse_min, coldest_c, warmest_c), with_parent)
+
+
+def token_path() -> Path:
+    """Where the token of a controller lies that was started alone."""
+    from loquen.store.files import default_path
+
+    return default_path().with_name("controller-token")
 
 
 def reloading_demo() -> "ASGIApp":

@@ -25,11 +25,11 @@ from loquen.api.systems import variants
 from loquen.api.systems.listing import Listing
 from loquen.api.waters import routes as waters
 from loquen.api.wire import faults
-from loquen.devices.controller_link import ControllerLink
+from loquen.devices.changer.link import ControllerLink
 from loquen.store.database import Database
 
 
-def create_api(database: Database, controller_port: int | None = None) -> FastAPI:
+def create_api(database: Database, changer: ControllerLink | None = None) -> FastAPI:
     """The API on one database; what lies in front of it is in `serving`."""
     api = FastAPI(
         title="Loquen", version=version("loquen"), docs_url=None, redoc_url=None, openapi_url="/api/openapi.json"
@@ -41,7 +41,7 @@ def create_api(database: Database, controller_port: int | None = None) -> FastAP
     api.state.cycles = Cycles()
     api.state.homes = Homes()
     api.state.sheets = KeptSheets()
-    api.state.controller = ControllerLink(controller_port)
+    api.state.controller = changer or ControllerLink()
     faults.install(api)
     library.whole_library.cache_clear()
     for routes in (

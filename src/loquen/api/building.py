@@ -3,10 +3,10 @@
 from collections.abc import Callable, Mapping
 from typing import Literal
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Request, Response
 from pydantic import Field
 
-from loquen.api.computing import computed
+from loquen.api.computing import LONG, computed_while
 from loquen.api.dependencies import COMPUTING, Kept, sensible
 from loquen.api.wire.plan import PlanSchema, Strict
 from loquen.core.graph.engine import Sheet
@@ -50,7 +50,7 @@ def makers(prices: Mapping[str, float]) -> dict[str, tuple[str, Callable[[Sheet,
 
 
 @router.post("/{form}", response_class=Response)
-async def build(form: Form, order: Order, database: Kept) -> Response:
+async def build(request: Request, form: Form, order: Order, database: Kept) -> Response:
     """One document of a draft."""
 
     def document() -> Response:
@@ -61,4 +61,4 @@ async def build(form: Form, order: Order, database: Kept) -> Response:
             content, media_type=media, headers={"Content-Disposition": f'attachment; filename="{form}"'}
         )
 
-    return await computed(document)
+    return await computed_while(request, document, LONG)

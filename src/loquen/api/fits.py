@@ -1,8 +1,8 @@
 """What would fit a draft as it stands."""
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Request, Response
 
-from loquen.api.computing import computed
+from loquen.api.computing import PAGE, computed_while
 from loquen.api.dependencies import COMPUTING, sensible
 from loquen.api.sheet.routes import Draft
 from loquen.api.wire.answers import sent
@@ -12,6 +12,6 @@ router = APIRouter(prefix="/api", tags=["sheets"], responses=dict(COMPUTING))
 
 
 @router.post("/fits", response_model=WhatFits)
-async def fits(draft: Draft) -> Response:
+async def fits(request: Request, draft: Draft) -> Response:
     """Every kind that could join, from how many up to how many, and what keeps out the rest: some seconds."""
-    return await computed(lambda: sent(what_fits(sensible(draft.plan), draft.months_ahead)))
+    return await computed_while(request, lambda: sent(what_fits(sensible(draft.plan), draft.months_ahead)), PAGE)

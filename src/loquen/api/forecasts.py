@@ -5,11 +5,11 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Annotated, Any
 
-from fastapi import APIRouter, Query
+from fastapi import APIRouter, Query, Request
 from pydantic import AwareDatetime
 from starlette.responses import Response
 
-from loquen.api.computing import computed
+from loquen.api.computing import PAGE, computed_while
 from loquen.api.dependencies import COMPUTING, FAULTS, Kept, sensible
 from loquen.api.log.routes import logged
 from loquen.api.wire.answers import sent
@@ -62,36 +62,40 @@ class Ahead(Strict):
 
 
 async def answered(
-    system_id: int, asked: Ahead, database: Database, work: Callable[[Sheet[Plan], Sequence[Logged], datetime], Any]
+    request: Request,
+    system_id: int,
+    asked: Ahead,
+    database: Database,
+    work: Callable[[Sheet[Plan], Sequence[Logged], datetime], Any],
 ) -> Response:
     def whole() -> Response:
         with database.reading() as session:
             entries = [logged(row) for row in log.list_of(session, system_id)]
         return sent(work(sheet_of(sensible(asked.plan)), entries, asked.now))
 
-    return await computed(whole)
+    return await computed_while(request, whole, PAGE)
 
 
 @router.post("/{system_id}/cycle", response_model=Forecast)
-async def read_cycle(system_id: int, asked: Ahead, database: Kept) -> Response:
+async def read_cycle(request: Request, system_id: int, asked: Ahead, database: Kept) -> Response:
     """The forecast of a cycle; 422 "not_begun" for a filter that has long been running."""
-    return await answered(system_id, asked, database, forecast)
+    return await answered(request, system_id, asked, database, forecast)
 
 
 @router.post("/{system_id}/nitrate", response_model=NitratePage)
-async def read_nitrate(system_id: int, asked: Ahead, database: Kept) -> Response:
+async def read_nitrate(request: Request, system_id: int, asked: Ahead, database: Kept) -> Response:
     """The forecast of nitrate, what each lever is worth, and what the log says."""
-    return await answered(system_id, asked, database, page)
+    return await answered(request, system_id, asked, database, page)
 
 
 @router.post("/{system_id}/trends", response_model=Trends)
-async def read_trends(system_id: int, asked: Ahead, database: Kept) -> Response:
+async def read_trends(request: Request, system_id: int, asked: Ahead, database: Kept) -> Response:
     """Where KH, pH, hardness, conductivity, temperature and salt are heading."""
-    return await answered(system_id, asked, database, lambda *known: Trends(trends(*known)))
+    return await answered(request, system_id, asked, database, lambda *known: Trends(trends(*known)))
 
 
 @router.post("/{system_id}/nitrate/against/{other_id}", response_model=Against)
-async def read_against(system_id: int, other_id: int, asked: Ahead, database: Kept) -> Response:
+async def read_against(request: Request, system_id: int, other_id: int, asked: Ahead, database: Kept) -> Response:
     """This tank against another; 422 "nothing_read" where a log is too short."""
 
     def whole() -> Response:
@@ -101,11 +105,13 @@ async def read_against(system_id: int, other_id: int, asked: Ahead, database: Ke
         here, there = (sheet_of(sensible(asked.plan)), logs[0]), (sheet_of(other), logs[1])
         return sent(against(here, there, asked.now))
 
-    return await computed(whole)
+    return await computed_while(request, whole, PAGE)
 
 
 @router.get("/{system_id}/donors", response_model=Donors)
-async def read_donors(system_id: int, database: Kept, share: Annotated[float, Query(ge=0, le=1)] = 0.3) -> Response:
+async def read_donors(
+    request: Request, system_id: int, database: Kept, share: Annotated[float, Query(ge=0, le=1)] = 0.3
+) -> Response:
     """The other systems, and how each would stand without a share of its media."""
 
     def whole() -> Response:
@@ -122,4 +128,4 @@ async def read_donors(system_id: int, database: Kept, share: Annotated[float, Qu
                 found.append(DonorOut(row.id, plan.name, giver))
         return sent(Donors(tuple(found)))
 
-    return await computed(whole)
+    return await computed_while(request, whole, PAGE)

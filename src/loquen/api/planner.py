@@ -6,7 +6,7 @@ from typing import Annotated
 from fastapi import APIRouter, Request, Response
 from pydantic import Field
 
-from loquen.api.computing import computed, computed_while
+from loquen.api.computing import LONG, computed, computed_while
 from loquen.api.dependencies import COMPUTING, Kept, sensible
 from loquen.api.sheet.drawing import Section, section_of
 from loquen.api.systems.schema import AnimalsWanted
@@ -149,7 +149,7 @@ async def propose_first(wanted: FirstWanted, database: Kept, request: Request) -
             )
         return sent(FirstOut(tuple(proposals), found.why))
 
-    return await computed_while(request, whole)
+    return await computed_while(request, whole, LONG)
 
 
 def water_of(database: Database, number: int | None, tap: TapTold) -> Source:
@@ -171,7 +171,7 @@ async def settle_plan(wanted: ToSettle, request: Request) -> Response:
             SettledOut(from_core(found.plan), found.moves, found.left, found.before, found.after, found.asks)
         )
 
-    return await computed_while(request, whole)
+    return await computed_while(request, whole, LONG)
 
 
 @router.post("/difference", response_model=DifferenceOut)

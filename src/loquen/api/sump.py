@@ -2,9 +2,9 @@
 
 from typing import Literal
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Request, Response
 
-from loquen.api.computing import computed
+from loquen.api.computing import LONG, computed, computed_while
 from loquen.api.dependencies import COMPUTING, sensible
 from loquen.api.wire.answers import sent
 from loquen.api.wire.plan import PlanSchema, Strict, from_core
@@ -40,6 +40,6 @@ async def first_sump(start: Started) -> PlanSchema:
 
 
 @router.post("/{question}", response_model=Remedy)
-async def answer(question: Literal["smallest", "deepest", "points"], asked: Asked) -> Response:
+async def answer(request: Request, question: Literal["smallest", "deepest", "points"], asked: Asked) -> Response:
     """The smallest sump that holds, the deepest returns with which it does, or points of the pump's curve."""
-    return await computed(lambda: sent(QUESTIONS[question](sheet_of(sensible(asked.plan)))))
+    return await computed_while(request, lambda: sent(QUESTIONS[question](sheet_of(sensible(asked.plan)))), LONG)

@@ -8,7 +8,7 @@ from collections.abc import Iterable
 from starlette.datastructures import Headers, MutableHeaders
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from loquen.api.wire.refusals import FAILED, FROM_ELSEWHERE, STOPPING, TOO_LARGE, Refusal
+from loquen.api.wire.refusals import AGAIN_S, FAILED, FROM_ELSEWHERE, STOPPING, TOO_LARGE, Refusal
 
 MOST_BYTES = 1_000_000
 SLOWEST_READER_S = 30.0
@@ -101,5 +101,6 @@ async def answer(refusal: Refusal, send: Send) -> None:
         (b"content-type", b"application/json"),
         (b"content-length", str(len(body)).encode()),
     ]
-    await send({"type": "http.response.start", "status": status, "headers": list(headers)})
+    again = [(b"retry-after", str(AGAIN_S).encode())] if status == 503 else []
+    await send({"type": "http.response.start", "status": status, "headers": [*headers, *again]})
     await send({"type": "http.response.body", "body": body})

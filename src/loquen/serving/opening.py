@@ -66,16 +66,17 @@ class Later:
             self.then()
 
 
-def serve(path: Path, ours: socket.socket, with_demo: bool, controller_port: int | None = None) -> None:
+def serve(path: Path, ours: socket.socket, with_demo: bool, changer: tuple[int, Path] | None = None) -> None:
     """Serve a database on a socket until told to stop; then leave one whole file."""
     opened: list[tuple[Database, Listing, Cares]] = []
 
     def make() -> ASGIApp:
         from loquen.api.app import create_api
+        from loquen.devices.changer.link import ControllerLink
         from loquen.store.database import open_database
 
         database = open_database(path)
-        made = create_api(database, controller_port)
+        made = create_api(database, ControllerLink(*changer) if changer else None)
         opened.append((database, made.state.listing, made.state.cares))
         if with_demo:
             from loquen.demo import sluice_street

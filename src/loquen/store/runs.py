@@ -4,7 +4,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlmodel import Session, col, select
+from sqlmodel import Session, col, func, select
 
 from loquen.store.systems import existing
 from loquen.store.tables import ROOM, RunRow
@@ -31,13 +31,19 @@ class KeptRun:
 def add(session: Session, room_id: int, runs: Iterable[KeptRun]) -> list[KeptRun]:
     """Keep the runs that are new; raise NoSuchSystem."""
     existing(session, room_id, ROOM)
-    known = {(row.begun, row.number) for row in session.exec(select(RunRow).where(RunRow.room_id == room_id))}
+    known = set(session.exec(select(RunRow.begun, RunRow.number).where(RunRow.room_id == room_id)))
     fresh = [run for run in runs if (run.begun, run.number) not in known]
     session.add_all(
         RunRow(room_id=room_id, **{name: getattr(run, name) for name in KeptRun.__slots__}) for run in fresh
     )
     session.flush()
     return fresh
+
+
+def last_number(session: Session, room_id: int, begun: str) -> int:
+    """The highest number that is kept of one start of a controller; 0 for none."""
+    highest = select(func.max(RunRow.number)).where(RunRow.room_id == room_id, RunRow.begun == begun)
+    return session.exec(highest).one() or 0
 
 
 def list_of(session: Session, room_id: int) -> list[KeptRun]:

@@ -104,7 +104,7 @@ export type RackWanted = Schemas["RackWanted"];
 export type LineKept = Schemas["LineKept"];
 export type State = Glass["state"];
 
-export const client = createClient<paths>({ baseUrl: "/", fetch: (request) => globalThis.fetch(request) });
+export const client = createClient<paths>({ baseUrl: "/", fetch: patiently });
 
 const AWAY = "Loquen’s server does not answer.";
 const FAILED = "Loquen’s server failed at this.";
@@ -125,8 +125,33 @@ export class Refused extends Error {
 }
 
 /** A sentence with its values as they stand; where units matter it is drawn by `Says`. */
-function plainText({ text, terms }: Sentence): string {
+export function plainText({ text, terms }: Sentence): string {
   return text.replace(/\{(\w+)\}/g, (whole, name: string) => String(terms[name]?.value ?? whole));
+}
+
+const BUSY = 503;
+const TRIES = 3;
+const LONGEST_WAIT_S = 10;
+
+/** A server that is busy says when it may be asked again, and has changed nothing: it is asked again then. */
+export async function patiently(request: Request): Promise<Response> {
+  for (let tries = 1; ; tries++) {
+    const again = tries < TRIES ? request.clone() : request;
+    const answer = await globalThis.fetch(again);
+    const wait = Number(answer.headers.get("Retry-After"));
+    if (answer.status !== BUSY || !(wait > 0) || tries === TRIES) return answer;
+    await waited(1000 * Math.min(wait, LONGEST_WAIT_S), request.signal);
+  }
+}
+
+function waited(ms: number, signal: AbortSignal): Promise<void> {
+  return new Promise((resolve, reject) => {
+    const timer = setTimeout(resolve, ms);
+    signal.addEventListener("abort", () => {
+      clearTimeout(timer);
+      reject(new DOMException("let go", "AbortError"));
+    });
+  });
 }
 
 type Answer<T> = { data?: T; error?: unknown; response: Response };

@@ -1,8 +1,9 @@
 import { beforeEach, describe, expect, it } from "vitest";
+import { BrowserStore, browserStore } from "./browserStore";
 import { draftOf, Drafts, draftsKept } from "./drafts";
 
 const WHAT = draftOf("system", 3, "2026-01-01T00:00:00Z");
-const page = (name: string, what = WHAT) => new Drafts<{ name: string }>(what, localStorage, name);
+const page = (name: string, what = WHAT) => new Drafts<{ name: string }>(what, browserStore, name);
 
 describe("edits kept in the browser", () => {
   beforeEach(() => localStorage.clear());
@@ -48,7 +49,9 @@ describe("edits kept in the browser", () => {
   });
 
   it("say when the browser has no room", () => {
-    const full = { setItem: () => { throw new Error("full"); } } as unknown as Storage; // prettier-ignore
+    const full = new BrowserStore(() => {
+      throw new Error("full");
+    });
     expect(new Drafts(WHAT, full, "one").keep(1, {})).toBe(false);
     expect(page("one").keep(1, { name: "a" })).toBe(true);
   });

@@ -1,5 +1,7 @@
 /** Edits that are not saved: kept in this browser, so that leaving, closing or a crash loses none of them. */
 
+import { browserStore, type Keeper } from "./browserStore";
+
 export interface Draft<T> {
   key: string;
   /** The revision that they were made on. */
@@ -21,7 +23,7 @@ export class Drafts<T> {
 
   constructor(
     private readonly what: string,
-    private readonly storage: Storage | undefined = globalThis.localStorage,
+    private readonly storage: Keeper = browserStore,
     page: string = crypto.randomUUID(),
   ) {
     this.own = `${PREFIX}${what}#${page}`;
@@ -29,12 +31,7 @@ export class Drafts<T> {
 
   /** Keep what is not saved; false when the browser has no room for it. */
   keep(base: number, content: T): boolean {
-    try {
-      this.storage?.setItem(this.own, JSON.stringify({ base, at: new Date().toISOString(), content }));
-      return this.storage !== undefined;
-    } catch {
-      return false;
-    }
+    return this.storage.setItem(this.own, JSON.stringify({ base, at: new Date().toISOString(), content }));
   }
 
   drop(): void {
@@ -43,7 +40,7 @@ export class Drafts<T> {
 
   /** Let go of a draft that another page left. */
   forget(key: string): void {
-    this.storage?.removeItem(key);
+    this.storage.removeItem(key);
   }
 
   /** What other pages left of this document, the newest first. */
@@ -59,19 +56,15 @@ export class Drafts<T> {
 }
 
 /** Every document of which this browser keeps edits that are not saved. */
-export function draftsKept(storage: Storage | undefined = globalThis.localStorage): Set<string> {
+export function draftsKept(storage: Keeper = browserStore): Set<string> {
   return new Set(keysOf(storage).map((key) => key.slice(PREFIX.length).split("#")[0]!));
 }
 
-function keysOf(storage: Storage | undefined): string[] {
-  return Array.from({ length: storage?.length ?? 0 }, (_, i) => storage!.key(i) ?? "").filter((key) =>
-    key.startsWith(PREFIX),
-  );
-}
+const keysOf = (storage: Keeper): string[] => storage.keys().filter((key) => key.startsWith(PREFIX));
 
-function read<T>(storage: Storage | undefined, key: string): Omit<Draft<T>, "key"> | null {
+function read<T>(storage: Keeper, key: string): Omit<Draft<T>, "key"> | null {
   try {
-    const found = JSON.parse(storage?.getItem(key) ?? "null") as Partial<Omit<Draft<T>, "key">> | null;
+    const found = JSON.parse(storage.getItem(key) ?? "null") as Partial<Omit<Draft<T>, "key">> | null;
     const { base, at, content } = found ?? {};
     return typeof base === "number" && typeof at === "string" && content ? { base, at, content } : null;
   } catch {

@@ -1,5 +1,6 @@
 import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from "react";
 import type { Kind, Unit } from "@/api/client";
+import { browserStore } from "@/lib/browserStore";
 import { Units, type UnitChoice } from "@/lib/quantity";
 
 const STORED = "loquen.units";
@@ -14,7 +15,7 @@ const Context = createContext<UnitsInUse | null>(null);
 
 function remembered(): UnitChoice {
   try {
-    return JSON.parse(localStorage.getItem(STORED) ?? "{}") as UnitChoice;
+    return JSON.parse(browserStore.getItem(STORED) ?? "{}") as UnitChoice;
   } catch {
     return {};
   }
@@ -24,7 +25,7 @@ function remembered(): UnitChoice {
 export function UnitsProvider({ kinds, children }: { kinds: Kind[]; children: ReactNode }) {
   const [choice, setChoice] = useState(remembered);
   const choose = useCallback((next: UnitChoice) => {
-    localStorage.setItem(STORED, JSON.stringify(next));
+    browserStore.setItem(STORED, JSON.stringify(next));
     setChoice(next);
   }, []);
   const value = useMemo(() => ({ units: new Units(kinds, choice), kinds, choose }), [kinds, choice, choose]);

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from typing import Any, Literal
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Request, Response
 
 from loquen.api.breeding import view
 from loquen.api.breeding.schema import (
@@ -18,7 +18,7 @@ from loquen.api.breeding.schema import (
     VentureStart,
     VentureUpdate,
 )
-from loquen.api.computing import computed
+from loquen.api.computing import LONG, PAGE, computed, computed_while
 from loquen.api.dependencies import COMPUTING, FAULTS, Kept
 from loquen.api.sheet.working import Working, working
 from loquen.api.systems.schema import Base
@@ -105,14 +105,14 @@ def restore_venture(venture_id: int, database: Kept) -> None:
 
 
 @drafts.get("", response_model=Breeding)
-async def read_breeding(database: Kept, today: Today, system: int | None = None) -> Response:
+async def read_breeding(request: Request, database: Kept, today: Today, system: int | None = None) -> Response:
     """All ventures, compared in one tank with leaving it as it is."""
 
     def whole() -> Response:
         with database.reading() as session:
             return sent(view.breeding(session, view.kept(session), system, day_of(today)))
 
-    return await computed(whole)
+    return await computed_while(request, whole, PAGE)
 
 
 @drafts.post("/sheet", response_model=VentureAnswer)
@@ -143,7 +143,7 @@ async def venture_working(question: VentureQuestion, database: Kept) -> Response
 
 
 @drafts.get("/rack", response_model=RackAnswer)
-async def read_rack(database: Kept, today: Today) -> Response:
+async def read_rack(request: Request, database: Kept, today: Today) -> Response:
     """The rack as it was last asked for, and its best use."""
 
     def whole() -> Response:
@@ -151,11 +151,11 @@ async def read_rack(database: Kept, today: Today) -> Response:
             known = view.kept(session)
             return sent(view.rack_of(session, known, view.rack_wanted(session, known), day_of(today)))
 
-    return await computed(whole)
+    return await computed_while(request, whole, PAGE)
 
 
 @drafts.put("/rack", response_model=RackAnswer)
-async def plan_rack(wanted: RackWanted, database: Kept, today: Today) -> Response:
+async def plan_rack(request: Request, wanted: RackWanted, database: Kept, today: Today) -> Response:
     """Keep what is asked for, and answer its best use."""
 
     def whole() -> Response:
@@ -164,7 +164,7 @@ async def plan_rack(wanted: RackWanted, database: Kept, today: Today) -> Respons
         with database.reading() as session:
             return sent(view.rack_of(session, view.kept(session), wanted, day_of(today)))
 
-    return await computed(whole)
+    return await computed_while(request, whole, LONG)
 
 
 Form = Literal["worth.csv", "worth.xlsx", "rack.csv", "rack.xlsx"]
@@ -175,7 +175,9 @@ MEDIA = {
 
 
 @drafts.get("/out/{form}", response_class=Response)
-async def take_away(form: Form, database: Kept, today: Today, system: int | None = None) -> Response:
+async def take_away(
+    request: Request, form: Form, database: Kept, today: Today, system: int | None = None
+) -> Response:
     """The comparison, or the rack, as a table to take away."""
 
     def whole() -> Response:
@@ -192,7 +194,7 @@ async def take_away(form: Form, database: Kept, today: Today, system: int | None
                 pages = breeding_tables.rack_pages(plan)
         return written(form, pages)
 
-    return await computed(whole)
+    return await computed_while(request, whole, LONG)
 
 
 def written(form: str, pages: Any) -> Response:

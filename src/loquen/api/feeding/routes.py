@@ -3,9 +3,9 @@
 from datetime import UTC, datetime
 from typing import Any
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Request, Response
 
-from loquen.api.computing import computed
+from loquen.api.computing import PAGE, computed_while
 from loquen.api.dependencies import FAULTS, Kept
 from loquen.api.feeding import view
 from loquen.api.feeding.schema import Fodder, LarderSchema, TakeFood
@@ -23,14 +23,14 @@ router = APIRouter(prefix="/api/feeding", tags=["feeding"], responses=dict(FAULT
 
 
 @router.get("", response_model=Fodder)
-async def read_feeding(database: Kept, today: Today) -> Response:
+async def read_feeding(request: Request, database: Kept, today: Today) -> Response:
     """Every system's week from what is at hand."""
 
     def whole() -> Response:
         with database.reading() as session:
             return sent(view.fodder(session, systems.list_all(session), day_of(today)))
 
-    return await computed(whole)
+    return await computed_while(request, whole, PAGE)
 
 
 @router.put("/larder", status_code=204)

@@ -5,9 +5,9 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Annotated
 
-from fastapi import APIRouter, Query, Response
+from fastapi import APIRouter, Query, Request, Response
 
-from loquen.api.computing import computed
+from loquen.api.computing import PAGE, computed_while
 from loquen.api.dependencies import FAULTS, Kept
 from loquen.api.quarantine.view import Quarantined, read_quarantine, taken
 from loquen.api.register.schema import NamedPlace, Places
@@ -65,7 +65,7 @@ class JoinOrder:
 
 
 @router.get("/systems/{system_id}/joining", response_model=JoinOrder)
-async def read_joining(system_id: int, database: Kept, today: Today) -> Response:
+async def read_joining(request: Request, system_id: int, database: Kept, today: Today) -> Response:
     """Batches from temper, group and the filter's growth, each with its sizes and the day's list."""
 
     def whole() -> Response:
@@ -76,7 +76,7 @@ async def read_joining(system_id: int, database: Kept, today: Today) -> Response
         living = living_groups((row.life for row in kept.written), system_id, day)
         return sent(order_of(plan, living, kept, day))
 
-    return await computed(whole)
+    return await computed_while(request, whole, PAGE)
 
 
 def order_of(plan: Plan, living: tuple[Group, ...], kept: Quarantined, today: date) -> JoinOrder:
@@ -147,7 +147,7 @@ def takes_one(tub: Plan, one: Group) -> bool:
 
 @router.get("/systems/{system_id}/joining/out", response_model=Places)
 async def read_way_out(
-    system_id: int, database: Kept, today: Today, animal: Annotated[str, Query(max_length=80)]
+    request: Request, system_id: int, database: Kept, today: Today, animal: Annotated[str, Query(max_length=80)]
 ) -> Response:
     """Where one of a kind could go now that is hunted in a system: the other systems, those that take it first."""
     if animal not in species():
@@ -162,7 +162,7 @@ async def read_way_out(
         found = places_for(one, plans)
         return sent(Places([NamedPlace(kept.names[place.system_id], place) for place in found]))
 
-    return await computed(whole)
+    return await computed_while(request, whole, PAGE)
 
 
 def one_of(plan: Plan | None, animal: str) -> Group:

@@ -4,9 +4,9 @@ import json
 from dataclasses import replace
 from typing import Any
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Request, Response
 
-from loquen.api.computing import computed
+from loquen.api.computing import PAGE, computed_while
 from loquen.api.dependencies import FAULTS, Kept
 from loquen.api.quarantine import view
 from loquen.api.quarantine.schema import (
@@ -36,7 +36,7 @@ router = APIRouter(prefix="/api/quarantine", tags=["quarantine"], responses=dict
 
 
 @router.get("", response_model=Newcomers)
-async def read_quarantine(database: Kept, today: Today) -> Response:
+async def read_quarantine(request: Request, database: Kept, today: Today) -> Response:
     """Tubs with those in them, whose turn it is, waivers, courses."""
 
     def whole() -> Response:
@@ -44,7 +44,7 @@ async def read_quarantine(database: Kept, today: Today) -> Response:
             kept = view.read_quarantine(session, day_of(today))
         return sent(view.newcomers(kept))
 
-    return await computed(whole)
+    return await computed_while(request, whole, PAGE)
 
 
 @router.post("/tubs", response_model=Numbered)

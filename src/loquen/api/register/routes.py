@@ -8,7 +8,7 @@ from typing import Any
 from fastapi import APIRouter, Request, Response
 from sqlmodel import Session
 
-from loquen.api.computing import computed
+from loquen.api.computing import PAGE, computed, computed_while
 from loquen.api.dependencies import FAULTS, Kept
 from loquen.api.register import view
 from loquen.api.register.schema import (
@@ -70,7 +70,7 @@ async def read_register(request: Request, database: Kept, today: Today) -> Respo
             rows, known = register.everybody(session), systems.list_all(session)
         return sent(view.register_of(rows, known, kept, day_of(today)))
 
-    return await computed(whole)
+    return await computed_while(request, whole, PAGE)
 
 
 @router.get("/register/cards", response_model=Cards)
@@ -223,7 +223,7 @@ def bring_back(resident_id: int, database: Kept) -> None:
 
 
 @router.get("/register/{resident_id}/places", response_model=Places)
-async def read_places(resident_id: int, database: Kept, today: Today, system: int) -> Response:
+async def read_places(request: Request, resident_id: int, database: Kept, today: Today, system: int) -> Response:
     """Which of the keeper's other systems could take the animals of one that live in a system, by their checks."""
 
     def whole() -> Response:
@@ -236,7 +236,7 @@ async def read_places(resident_id: int, database: Kept, today: Today, system: in
         found = homes.places_for(groups[0], plans) if groups else []
         return sent(Places([NamedPlace(plans[place.system_id].name, place) for place in found]))
 
-    return await computed(whole)
+    return await computed_while(request, whole, PAGE)
 
 
 @router.post("/register/take/{system_id}")

@@ -10,7 +10,7 @@ from fastapi import APIRouter, Request, Response
 from pydantic import Field
 from sqlmodel import Session
 
-from loquen.api.computing import computed
+from loquen.api.computing import DEVICE, computed
 from loquen.api.dependencies import FAULTS, Kept
 from loquen.api.rooms.lines import Lines
 from loquen.api.wire.answers import sent
@@ -25,16 +25,19 @@ from loquen.core.rooms.diagnosis import RunSeen, Suspect, ZoneKnown, suspects
 from loquen.core.rooms.stages.days import Season, sendable
 from loquen.core.rooms.stages.plumbing import ZoneFlow
 from loquen.core.system.told import rows_of
-from loquen.devices.controller_link import NONSENSE, ControllerLink, ControllerTrouble
+from loquen.devices.changer.answers import RunTold, State
+from loquen.devices.changer.link import NONSENSE, ControllerLink, ControllerTrouble
 from loquen.store import log, runs, systems
 from loquen.store import tables as kept_as
 from loquen.store.database import Database
 from loquen.store.runs import KeptRun
 
-router = APIRouter(prefix="/api/rooms", tags=["controller"], responses=dict(FAULTS))
+router = APIRouter(prefix="/api/rooms", tags=["controller"], responses={**FAULTS, 502: FAULTS[503], 504: FAULTS[503]})
 DAY_MIN = 1440
 LATEST = 40
 """Runs that a diagnosis looks back on."""
+AHEAD_MIN = DAY_MIN
+"""So far past the clock a run may end: it was told after the clock was."""
 
 
 class Sending(Strict):
@@ -137,7 +140,7 @@ def day_of(sheet: Sheet[Room], season: str) -> dict[str, Any]:
 @router.get("/{room_id}/controller", response_model=ControllerAnswer)
 async def read_controller(room_id: int, request: Request, database: Kept) -> Response:
     """The controller as it stands; its new runs are brought to the logs."""
-    return await computed(lambda: sent(standing(room_id, request, database)))
+    return await computed(lambda: sent(standing(room_id, request, database)), DEVICE)
 
 
 @router.post("/{room_id}/controller/timetable", response_model=ControllerAnswer)
@@ -152,15 +155,15 @@ async def send_timetable(room_id: int, sending: Sending, request: Request, datab
         sendable(day)
         timetable = day_of(sheet, sending.season)
         link = link_of(request)
-        link.asked("PUT", "/timetable", timetable)
-        if link.asked("GET", "/timetable").get("timetable") != timetable:
+        link.hold(timetable)
+        if link.held() != timetable:
             raise ControllerTrouble(
                 "not_verified",
                 "The controller reads back another timetable than it was sent: it was not taken as sent.",
             )
         return sent(standing(room_id, request, database))
 
-    return await computed(whole)
+    return await computed(whole, DEVICE)
 
 
 @router.post("/{room_id}/controller/faults", response_model=ControllerAnswer)
@@ -183,67 +186,57 @@ async def open_master(room_id: int, opening: Opening, request: Request, database
 
 async def told(room_id: int, request: Request, database: Database, path: str, body: dict[str, Any]) -> Response:
     def whole() -> Response:
-        link_of(request).asked("POST", path, body)
+        link_of(request).told(path, body)
         return sent(standing(room_id, request, database))
 
-    return await computed(whole)
+    return await computed(whole, DEVICE)
 
 
 def standing(room_id: int, request: Request, database: Database) -> ControllerAnswer:
-    """The controller's state, its new runs kept and logged."""
+    """The controller's state, its new runs kept and logged; nothing is kept of an answer of which a part is none."""
     link = link_of(request)
-    state = link.asked("GET", "/state")
-    told_runs = link.asked("GET", "/runs?since=0").get("runs")
     with database.reading() as session:
         sheet = saved_sheet(request, session, room_id)
+        last = runs.last_number(session, room_id, (state := link.state()).begun)
+    found = [run_of(row, state) for row in link.runs(last)]
     flows: tuple[ZoneFlow, ...] = rows_of(sheet, "zone_flows")
-    try:
-        begun, clock = str(state["begun"]), float(state["clock_min"])
-        found = [run_of(row, begun, clock) for row in told_runs or []]
-        faults = faults_of(state)
-        held = state["timetable"]
-    except (KeyError, TypeError, ValueError):
-        raise ControllerTrouble(*NONSENSE) from None
     with database.writing() as session:
         fresh = runs.add(session, room_id, found)
         for run in fresh:
             log_run(session, sheet, run, flows)
         kept = runs.list_of(session, room_id)
     planned = {day_of(sheet, name)["id"] for name in ("winter", "summer")} if flows else set()
+    on = {row.fault: row.zone for row in state.faults}
     return ControllerAnswer(
-        clock_min=clock,
-        master_open=bool(state["master_open"]),
-        power=bool(state["power"]),
-        leak=bool(state["leak"]),
-        store_full=bool(state["store_full"]),
-        meter_l=float(state["meter_l"]),
-        sent=Sent(held or "", held is not None, held in planned),
-        faults=faults,
+        clock_min=state.clock_min,
+        master_open=state.master_open,
+        power=state.power,
+        leak=state.leak,
+        store_full=state.store_full,
+        meter_l=state.meter_l,
+        sent=Sent(state.timetable or "", state.timetable is not None, state.timetable in planned),
+        faults=tuple(FaultOn(key, label, key in on, on.get(key, 0)) for key, label in state.knows.items()),
         runs=tuple(kept[-LATEST:]),
         suspects=spoken_for(kept[-LATEST:], flows),
         fetched=len(fresh),
     )
 
 
-def faults_of(state: dict[str, Any]) -> tuple[FaultOn, ...]:
-    on = {row["fault"]: int(row["zone"]) for row in state["faults"]}
-    return tuple(FaultOn(key, label, key in on, on.get(key, 0)) for key, label in state["knows"].items())
-
-
-def run_of(row: dict[str, Any], begun: str, clock_min: float) -> KeptRun:
+def run_of(told: RunTold, state: State) -> KeptRun:
     """A run as the controller tells it, its moment reckoned back from now by the controller's clock."""
-    ended = datetime.now().astimezone() - timedelta(minutes=clock_min - float(row["end_min"]))
+    if told.end_min > state.clock_min + AHEAD_MIN:
+        raise ControllerTrouble(*NONSENSE)
     return KeptRun(
-        begun=begun,
-        number=int(row["n"]),
-        zone=int(row["zone"]),
-        at=ended,
-        clock_min=float(row["end_min"]),
-        minutes=float(row["end_min"]) - float(row["start_min"]),
-        planned_l=float(row["planned_l"]),
-        metered_l=float(row["metered_l"]),
-        mixed_c=float(row["mixed_c"]),
-        ended_by=str(row["ended_by"])[:40],
+        begun=state.begun,
+        number=told.n,
+        zone=told.zone,
+        at=datetime.now().astimezone() - timedelta(minutes=max(0.0, state.clock_min - told.end_min)),
+        clock_min=told.end_min,
+        minutes=told.end_min - told.start_min,
+        planned_l=told.planned_l,
+        metered_l=told.metered_l,
+        mixed_c=told.mixed_c,
+        ended_by=told.ended_by,
     )
 
 

@@ -6,7 +6,7 @@ from typing import Any, Literal, TypeVar
 from fastapi import APIRouter, Request, Response
 from pydantic import BaseModel
 
-from loquen.api.computing import computed
+from loquen.api.computing import LONG, PAGE, computed, computed_while
 from loquen.api.dependencies import COMPUTING, FAULTS, Kept
 from loquen.api.rooms import view
 from loquen.api.rooms.lines import Lines
@@ -198,7 +198,7 @@ async def room_trials(tried: ZoneTried, request: Request, database: Kept) -> Tri
         feed = sheet.value("feed" if valved[tried.zone - 1].fed_from == "street" else "pumped_feed")
         return Trials(rows=trials(tried.zone, feed, valved, standing, sheet.value("tanks"), straight))
 
-    return await computed(whole)
+    return await computed(whole, LONG)
 
 
 @drafts.post("/quote", response_model=Quote)
@@ -229,7 +229,7 @@ async def room_book(
             return written(tables.as_csv(tables.PARTS, tables.part_rows(quoted)), "text/csv", form)
         return written(room_book.room_book(sheet, quoted, order.units), "application/pdf", form)
 
-    return await computed(whole)
+    return await computed_while(request, whole, LONG)
 
 
 def written(content: bytes | str, media: str, name: str) -> Response:
@@ -250,7 +250,7 @@ async def add_rack(wanted: RackOfTanks, request: Request, database: Kept) -> Roo
         made = rack_of(room, wanted.name, wanted.tanks, wanted.shelves, wanted.litres, lines.get(wanted.system))
         return RoomDraft(room=room_from_core(made))
 
-    return await computed(whole)
+    return await computed(whole, PAGE)
 
 
 @drafts.post("/zones")
@@ -262,7 +262,7 @@ async def propose_zones(wanted: ZoneWanted, request: Request, database: Kept) ->
         room, zones = proposed_zones(sheet, wanted.share)
         return Proposed(room=room_from_core(room), zones=zones)
 
-    return await computed(whole)
+    return await computed(whole, LONG)
 
 
 async def asked(work: Callable[[], Found]) -> Response:

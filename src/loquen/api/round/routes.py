@@ -8,7 +8,7 @@ from typing import Annotated
 from fastapi import APIRouter, Path, Query, Request, Response
 from sqlmodel import Session
 
-from loquen.api.computing import computed
+from loquen.api.computing import PAGE, computed, computed_while
 from loquen.api.dependencies import FAULTS, Kept
 from loquen.api.round import view
 from loquen.api.round.cares import Cares
@@ -65,7 +65,7 @@ async def read_round(request: Request, database: Kept, today: Today, zone: Zone 
             ticks = rounds.ticks_on(session, today)
         return sent(view.round_of(house, day, ticks))
 
-    return await computed(whole)
+    return await computed_while(request, whole, PAGE)
 
 
 @router.post("/round/ticks", response_model=Ticked)
@@ -154,7 +154,7 @@ async def read_care(request: Request, system_id: int, database: Kept, today: Tod
         care = next(care for care in house.cares if care.system_id == system_id)
         return sent(CareOfSystem(view.cared(house, care, day)))
 
-    return await computed(whole)
+    return await computed_while(request, whole, PAGE)
 
 
 @router.put("/systems/{system_id}/care/{key}", status_code=204)
@@ -179,7 +179,7 @@ async def read_away(request: Request, database: Kept, first: Today, last: Today,
         house = house_of(request, database, zone, begin - timedelta(days=1))
         return sent(view.away_sheet(house, begin, end))
 
-    return await computed(whole)
+    return await computed_while(request, whole, PAGE)
 
 
 @router.get("/round/supplies", response_model=Supplies)
@@ -199,7 +199,7 @@ async def read_supplies(
         stocks = {key: Stock(amount, day_of(counted), lead) for key, (amount, counted, lead) in kept.items()}
         return sent(view.supplies(house, stocks, one_for, day))
 
-    return await computed(whole)
+    return await computed_while(request, whole, PAGE)
 
 
 @router.put("/round/supplies/{key}", status_code=204)
@@ -243,4 +243,4 @@ async def read_calendar(
         body = write_calendar(rows, here, hour, {}, name, datetime.now(UTC))
         return Response(body, media_type="text/calendar", headers=headers)
 
-    return await computed(whole)
+    return await computed_while(request, whole, PAGE)

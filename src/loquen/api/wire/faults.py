@@ -11,7 +11,7 @@ from fastapi.responses import Response
 from pydantic import ValidationError
 from starlette.exceptions import HTTPException
 
-from loquen.api.wire.refusals import FAILED
+from loquen.api.wire.refusals import AGAIN_S, FAILED
 from loquen.api.wire.words import (
     conflict_sentence,
     entry_fault_sentence,
@@ -27,7 +27,7 @@ from loquen.core.model.log import EntryFault
 from loquen.core.model.quantity import Sentence, Term, quoted, say
 from loquen.core.model.register import RegisterFault
 from loquen.core.system.cases import told_case
-from loquen.devices.controller_link import ControllerTrouble
+from loquen.devices.changer.link import ControllerTrouble
 from loquen.exchange.log_table import UnreadTable
 from loquen.exchange.reports import UnreadReport
 from loquen.store.faults import Busy, StoreFault
@@ -41,6 +41,8 @@ from loquen.store.variants import MOST_VARIANTS, NoSuchVariant, TooManyVariants
 from loquen.store.waters import NoSuchWater
 
 log = logging.getLogger("loquen")
+OF_A_CONTROLLER = {"no_controller": 404, "controller_refused": 422, "controller_late": 504}
+"""The status of what is wrong with a device; where it is away, or answers nonsense, it is a gateway's."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,7 +76,8 @@ def answer(status: int, code: str, sentence: Sentence, **more: Any) -> Response:
     """A fault on the wire; what can not be written as text is replaced, so that every fault can be told."""
     fault = Fault(code=code, sentence=sentence, **more)
     body = json.dumps(asdict(fault), ensure_ascii=False).encode("utf-8", "replace")
-    return Response(body, status, media_type="application/json")
+    again = {"Retry-After": str(AGAIN_S)} if status == 503 else None
+    return Response(body, status, headers=again, media_type="application/json")
 
 
 def field_fault(path: str, sentence: Sentence, nearest: bool | float | None = None) -> FieldFault:
@@ -238,7 +241,7 @@ def not_kept(_: Request, error: Exception) -> Response:
 
 def controller_trouble(_: Request, error: Exception) -> Response:
     assert isinstance(error, ControllerTrouble)
-    return answer(503, error.code, say("{what}", what=error.sentence))
+    return answer(OF_A_CONTROLLER.get(error.code, 502), error.code, say("{what}", what=error.sentence))
 
 
 def not_routed(request: Request, error: Exception) -> Response:

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { asked, client } from "@/api/client";
 import { systemNamesQuery } from "@/api/queries";
 import { Button, Select } from "@/ui/controls";
+import { browserStore } from "@/lib/browserStore";
 import { logQuery, useKnown } from "@/ui/log/log";
 import { ReadingDialog } from "@/ui/log/ReadingDialog";
 import { dayWords, entryWords } from "@/ui/log/words";
@@ -18,7 +19,7 @@ export function LogPage() {
   const latest = useQuery({ queryKey: ["log", "latest"], queryFn: () => asked(client.GET("/api/log")) });
   const known = useKnown();
   const units = useUnits();
-  const [chosen, setChosen] = useState(() => Number(localStorage.getItem(REMEMBERED)));
+  const [chosen, setChosen] = useState(() => Number(browserStore.getItem(REMEMBERED)));
   const [reading, setReading] = useState(false);
   const system = systems.find(({ id }) => id === chosen) ?? systems[0];
   const log = useQuery({ ...logQuery(system?.id ?? 0), enabled: system !== undefined }).data ?? [];
@@ -41,7 +42,7 @@ export function LogPage() {
             value={String(system.id)}
             options={systems.map((row) => [String(row.id), row.name])}
             onChange={(id) => {
-              localStorage.setItem(REMEMBERED, id);
+              browserStore.setItem(REMEMBERED, id);
               setChosen(Number(id));
             }}
           />

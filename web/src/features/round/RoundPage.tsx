@@ -13,7 +13,7 @@ import { useToday } from "./useToday";
 import { HelpersDialog } from "./HelpersDialog";
 import { SkipDialog } from "./SkipDialog";
 import { StopLines } from "./StopLines";
-import { iAm, useRound, whoAmI } from "./ticking";
+import { iAm, refusedWords, useRound, whoAmI } from "./ticking";
 import { WalkDialog } from "./WalkDialog";
 
 type At = { systemId: number; line: RoundLine };
@@ -22,7 +22,7 @@ const NOBODY = "-";
 /** Today's round: what is due, system by system in the order of the walk, each with its tick. */
 export function RoundPage() {
   const today = useToday();
-  const { round, error, waiting, tick, takeBack, refresh } = useRound(today);
+  const { round, error, waiting, lasts, refused, seen, tick, takeBack, refresh } = useRound(today);
   const [me, setMe] = useState(whoAmI);
   const [skipping, setSkipping] = useState<At | null>(null);
   const [reading, setReading] = useState<At | null>(null);
@@ -86,9 +86,22 @@ export function RoundPage() {
       </p>
       {waiting.length > 0 && (
         <p role="status" className="mb-3 border-l-3 border-brass pl-3 text-sm">
-          {waiting.length} {waiting.length === 1 ? "tick waits" : "ticks wait"} in this browser for the
-          server, and will be sent in order.
+          {waiting.length} {waiting.length === 1 ? "tick waits" : "ticks wait"} in this{" "}
+          {lasts ? "browser" : "page"} for the server, and will be sent in order.
+          {!lasts && " The browser keeps nothing, or is full: leave the page open until they are sent."}
         </p>
+      )}
+      {refused.length > 0 && (
+        <div role="alert" className="mb-3 border-l-3 border-short pl-3 text-sm">
+          {refused.map((row) => (
+            <p key={row.item.id}>
+              {refusedWords(row, round)}: <Says sentence={row.why} />
+            </p>
+          ))}
+          <Button look="word" onClick={seen}>
+            Seen; the others go on
+          </Button>
+        </div>
       )}
       {!round && !error && <p className="text-quiet">Asking every system…</p>}
       {error && !round && (

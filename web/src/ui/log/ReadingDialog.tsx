@@ -1,3 +1,4 @@
+import { browserStore } from "@/lib/browserStore";
 import { useState } from "react";
 import { Refused, type Known, type Logged } from "@/api/client";
 import { parsed } from "@/lib/quantity";
@@ -17,7 +18,7 @@ const REMEMBERED = "loquen.kits";
 
 function kitsUsed(): Record<string, string> {
   try {
-    return JSON.parse(localStorage.getItem(REMEMBERED) ?? "{}") as Record<string, string>;
+    return JSON.parse(browserStore.getItem(REMEMBERED) ?? "{}") as Record<string, string>;
   } catch {
     return {};
   }
@@ -90,7 +91,7 @@ export function ReadingDialog({ id, log, first = "ammonia", close }: ReadingProp
             options={kits.map(({ key, label }) => [key, label])}
             onChange={(key) => {
               const used = { ...chosen, [what]: key };
-              localStorage.setItem(REMEMBERED, JSON.stringify(used));
+              browserStore.setItem(REMEMBERED, JSON.stringify(used));
               setChosen(used);
               setSteps([]);
             }}

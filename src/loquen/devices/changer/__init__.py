@@ -1,0 +1,1 @@
+"""A changer's controller: the simulated machine, the door it answers at, and Loquen's side of the wire."""
