@@ -1,10 +1,15 @@
 """Rows of one's own: copied, edited column by column, used everywhere at once, refused with the column, taken along."""
 
+from concurrent.futures import ThreadPoolExecutor
+from datetime import UTC, datetime, timedelta
+
 import pytest
 
 from loquen.core.data import own
 from loquen.store.database import open_database
 from tests.api.test_api import faults, text_of
+
+TODAY = datetime.now(UTC).date()
 
 
 def rows(client, kind):
@@ -174,3 +179,109 @@ def test_rows_are_read_again_when_the_file_is_opened(client, giant, database):
     again = open_database(database.path)
     again.close()
     assert sheet(client, giant["key"]).status_code == 200
+
+
+def test_eight_at_once_with_one_name_are_eight_rows(client, giant):
+    with ThreadPoolExecutor(8) as pool:
+        made = list(
+            pool.map(lambda n: copied(client, "species", "zebra_danio", adult_length_cm=str(n)), range(3, 11))
+        )
+    lengths = {row["key"]: row["cells"]["adult_length_cm"] for row in rows(client, "species")["rows"] if row["own"]}
+    assert len({row["key"] for row in made}) == 8
+    assert {row["key"]: row["cells"]["adult_length_cm"] for row in made}.items() <= lengths.items()
+
+
+def in_a_variant(client, key):
+    plan = client.get("/api/systems/2").json()["plan"]
+    plan["animals"] = [{"species": key, "number": 3}]
+    assert client.post("/api/systems/2/variants", json={"name": "later", "plan": plan}).status_code == 201
+
+
+def in_the_register(client, key):
+    event = {"kind": "arrival", "day": (TODAY - timedelta(days=20)).isoformat(), "count": 4, "system": 2}
+    body = {"resident": {"species": key}, "happened": [event], "today": TODAY.isoformat()}
+    assert client.post("/api/register", json=body).status_code == 200
+
+
+def in_quarantine(client, key):
+    row = {"species": key, "number": 6, "goes_to": 1, "comes_on": TODAY.isoformat(), "length_cm": 2.0}
+    assert client.post("/api/quarantine/arriving", json=row).status_code == 200
+
+
+def in_a_venture(client, key):
+    today = {"today": TODAY.isoformat()}
+    number = client.get("/api/breeding", params=today).json()["ventures"][0]["id"]
+    kept = client.get(f"/api/ventures/{number}").json()
+    venture = {**kept["venture"], "colony": {**kept["venture"]["colony"], "species": key}}
+    body = {"base": kept["revision"], "venture": venture}
+    assert client.put(f"/api/ventures/{number}", json=body).status_code == 200
+
+
+def put_away(client, key):
+    started = {"name": "Giants", "animals": [{"species": key, "number": 8}]}
+    number = client.post("/api/systems/from-animals", json=started).json()["id"]
+    assert client.delete(f"/api/systems/{number}").status_code == 204
+
+
+@pytest.mark.parametrize(
+    ("used", "words"),
+    [
+        (in_a_variant, "kept as a variant, uses it"),
+        (in_the_register, "The register uses it"),
+        (in_quarantine, "Quarantine uses it"),
+        (in_a_venture, "uses it"),
+        (put_away, "Giants uses it"),
+    ],
+)
+def test_a_row_is_kept_wherever_it_is_used_and_that_is_told(client, giant, used, words):
+    used(client, giant["key"])
+    refused = client.delete(f"/api/own/species/{giant['key']}")
+    assert refused.status_code == 409
+    assert words in text_of(refused.json()["sentence"])
+
+
+def test_a_bundle_brought_in_twice_adds_nothing(client, giant):
+    along = taken(client, giant["key"])
+    client.put(f"/api/own/species/{giant['key']}", json={"cells": {**giant["cells"], "adult_length_cm": "30"}})
+    first = client.post("/api/own/bring-in/plan", json=along).json()
+    known = rows(client, "species")["rows"], client.get("/api/systems").json()["total"]
+    again = client.post("/api/own/bring-in/plan", json=along).json()
+    assert again["id"] == first["id"]
+    assert (rows(client, "species")["rows"], client.get("/api/systems").json()["total"]) == known
+
+
+def test_a_bundle_is_all_or_nothing(client, giant):
+    along = taken(client, giant["key"])
+    client.put(f"/api/own/species/{giant['key']}", json={"cells": {**giant["cells"], "adult_length_cm": "30"}})
+    known = rows(client, "species")["rows"], client.get("/api/systems").json()["total"]
+    bad_plan = {**along, "plan": {**along["plan"], "tank": {**along["plan"]["tank"], "pane_mm": "thick"}}}
+    bad_row = {**along, "own": {"species": {**along["own"]["species"], "own_b": {"common": "b"}}}}
+    unknown = {**along, "plan": {**along["plan"], "animals": [{"species": "own_nobody", "number": 1}]}}
+    for bad in (bad_plan, bad_row, unknown):
+        assert client.post("/api/own/bring-in/plan", json=bad).status_code == 422
+        assert (rows(client, "species")["rows"], client.get("/api/systems").json()["total"]) == known
+
+
+def test_only_keys_are_renamed_when_a_bundle_comes_in(client, giant):
+    """A system may be called as a row is."""
+    along = taken(client, giant["key"])
+    along["plan"]["name"] = giant["key"]
+    client.put(f"/api/own/species/{giant['key']}", json={"cells": {**giant["cells"], "adult_length_cm": "30"}})
+    plan = client.post("/api/own/bring-in/plan", json=along).json()["plan"]
+    assert (plan["name"], plan["animals"][0]["species"]) == (giant["key"], f"{giant['key']}_2")
+
+
+def test_an_edit_of_an_own_animal_reaches_the_rooms(client, giant):
+    room = client.get("/api/rooms/7").json()["room"]
+    system = next(place["system"] for place in room["places"] if place["system"])
+    kept = client.get(f"/api/systems/{system}").json()
+    plan = {**kept["plan"], "animals": [{"species": giant["key"], "number": 10}]}
+    assert client.put(f"/api/systems/{system}", json={"base": kept["revision"], "plan": plan}).status_code == 200
+    before = client.post("/api/room/sheet", json={"room": room}).json()["exchanged"]
+    client.put(f"/api/own/species/{giant['key']}", json={"cells": {**giant["cells"], "adult_length_cm": "2"}})
+    assert client.post("/api/room/sheet", json={"room": room}).json()["exchanged"] != before
+
+
+def test_a_cell_keeps_all_of_its_digits(client):
+    row = copied(client, "media", "sponge_20", label="Exact", area_m2_l="0.123456789012")
+    assert row["cells"]["area_m2_l"] == "0.123456789012"

@@ -1,13 +1,14 @@
 """The keeper's own rows of the library: copied or started, edited column by column, taken along with a plan."""
 
 import json
-import re
 from collections.abc import Iterable, Mapping
+from copy import deepcopy
 from dataclasses import asdict, dataclass, fields
 from typing import Any, get_type_hints
 
 from fastapi import APIRouter, Request, Response
 from pydantic import Field
+from sqlmodel import Session
 
 from loquen.api.computing import computed
 from loquen.api.dependencies import FAULTS, Kept, sensible
@@ -132,40 +133,36 @@ def literals(hint: Any) -> Iterable[str]:
 @router.post("/{kind}", status_code=201)
 def create(kind: own.Kind, row: CellsIn, database: Kept, request: Request) -> LibraryRow:
     """A new row of one's own; 422 names every column that can not be read."""
-    name = row.cells.get(library.OWN_KINDS[kind].name, "")
-    return kept(database, request, kind, own.key_of(name, own.kept[kind].__contains__), row.cells)
+    with database.writing() as session:
+        key = own_rows.add(session, kind, row.cells)
+    return renewed(database, request, kind, key)
 
 
 @router.put("/{kind}/{key}")
 def change(kind: own.Kind, key: str, row: CellsIn, database: Kept, request: Request) -> LibraryRow:
-    if key not in own.kept[kind]:
-        raise own_rows.NoSuchRow(kind, key)
-    return kept(database, request, kind, key, row.cells)
+    with database.writing() as session:
+        own_rows.change(session, kind, key, row.cells)
+    return renewed(database, request, kind, key)
 
 
 @router.delete("/{kind}/{key}", status_code=204)
 def delete(kind: own.Kind, key: str, database: Kept, request: Request) -> None:
-    """Take a row out; 409 while a system uses it."""
+    """Take a row out; 409 says where it is used."""
     with database.writing() as session:
-        for row in systems.list_all(session):
-            if row.document and re.search(rf'"{re.escape(key)}"', row.document):
-                raise own_rows.InUse(json.loads(row.document).get("name", ""))
         own_rows.delete(session, kind, key)
-    renewed(database, request)
+    adopted(database, request)
 
 
-def kept(database: Database, request: Request, kind: own.Kind, key: str, cells: Mapping[str, str]) -> LibraryRow:
-    row = library.own_row(kind, {**cells, "key": key})
-    written = own.cells_of(row)
-    with database.writing() as session:
-        own_rows.keep(session, kind, key, json.dumps(written))
-    renewed(database, request)
-    return LibraryRow(key, getattr(row, library.OWN_KINDS[kind].name), True, written)
+def renewed(database: Database, request: Request, kind: own.Kind, key: str) -> LibraryRow:
+    """The row as it is now used everywhere."""
+    adopted(database, request)
+    row = own.kept[kind][key]
+    return LibraryRow(key, getattr(row, library.OWN_KINDS[kind].name), True, own.cells_of(row))
 
 
-def renewed(database: Database, request: Request) -> None:
+def adopted(database: Database, request: Request) -> None:
     """Everything that was made with the rows before is made anew."""
-    with database.reading() as session:
+    with own_rows.adopting, database.reading() as session:
         own_rows.adopt(session)
     whole_library.cache_clear()
     request.app.state.listing.forget()
@@ -206,19 +203,49 @@ async def take_along(draft: DraftPlan) -> Response:
 
 @router.post("/bring-in/plan", status_code=201)
 def bring_in(taken: TakenAlongIn, database: Kept, request: Request) -> SystemOut:
-    """A system from a document that was taken along; own rows that differ from those here come in beside them."""
+    """A system from a document that was taken along; own rows that differ from those here come in beside them.
+
+    All of it or none; what is here already, row or system, is not made again.
+    """
     found = upgraded(taken.plan)
-    text = json.dumps(found)
-    for kind in own.KINDS:
-        for key, cells in taken.own.get(kind, {}).items():
-            row = library.own_row(kind, {**cells, "key": key})
-            present = own.kept[kind].get(key)
-            if present == row:
-                continue
-            name = getattr(row, library.OWN_KINDS[kind].name)
-            named = own.key_of(name, own.kept[kind].__contains__)
-            kept(database, request, kind, named, cells)
-            text = text.replace(json.dumps(key), json.dumps(named))
-    plan = sensible(read_document(text))
-    with database.writing() as session:
-        return SystemOut.of(systems.create(session, document(plan)))
+    rows = {
+        kind: {key: library.own_row(kind, {**cells, "key": key}) for key, cells in taken.own.get(kind, {}).items()}
+        for kind in own.KINDS
+    }
+    try:
+        with database.writing() as session:
+            renamed = {kind: {key: brought(session, kind, row) for key, row in rows[kind].items()} for kind in rows}
+            with own_rows.adopting:
+                own_rows.adopt(session)
+            text = document(sensible(read_document(json.dumps(with_keys(found, renamed)))))
+            for row in systems.list_all(session):
+                if row.document is not None and systems.equal(row.document, text):
+                    return SystemOut.of(systems.read(session, row.id))
+            return SystemOut.of(systems.create(session, text))
+    finally:
+        # Also where it was refused: what was looked at on the way is forgotten.
+        adopted(database, request)
+
+
+def brought(session: Session, kind: own.Kind, row: Any) -> str:
+    """The key under which a row that was brought in is kept here: that of one which is the same, or a new one."""
+    cells = own.cells_of(row)
+    for key, present in own.kept[kind].items():
+        if own.cells_of(present) == {**cells, "key": key}:
+            return key
+    if row.key not in own_rows.keys(session, kind):
+        own_rows.keep(session, kind, row.key, cells)
+        return str(row.key)
+    return own_rows.add(session, kind, cells)
+
+
+def with_keys(plan: dict[str, Any], renamed: Mapping[str, Mapping[str, str]]) -> dict[str, Any]:
+    """A plan's document whose rows are called as they are here, and nothing else of it."""
+    found = deepcopy(plan)
+    for kind, places in USED_IN.items():
+        for section, name in places:
+            part = found.get(section)
+            for row in part if isinstance(part, list) else [part]:
+                if isinstance(row, dict) and row.get(name) in renamed.get(kind, {}):
+                    row[name] = renamed[kind][row[name]]
+    return found

@@ -34,7 +34,9 @@ class Pages:
             return PlainTextResponse("There is no such file.", status_code=404)
         index = self.web / "index.html"
         if not index.is_file():
-            return PlainTextResponse("The pages are not built; ./run builds them.", status_code=503, headers={"Retry-After": "5"})
+            return PlainTextResponse(
+                "The pages are not built; ./run builds them.", status_code=503, headers={"Retry-After": "5"}
+            )
         return FileResponse(index, headers={"Cache-Control": "no-cache"})
 
     def file(self, path: str) -> Path | None:

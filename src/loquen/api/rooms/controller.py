@@ -32,7 +32,9 @@ from loquen.store import tables as kept_as
 from loquen.store.database import Database
 from loquen.store.runs import KeptRun
 
-router = APIRouter(prefix="/api/rooms", tags=["controller"], responses={**FAULTS, 502: FAULTS[503], 504: FAULTS[503]})
+router = APIRouter(
+    prefix="/api/rooms", tags=["controller"], responses={**FAULTS, 502: FAULTS[503], 504: FAULTS[503]}
+)
 DAY_MIN = 1440
 LATEST = 40
 """Runs that a diagnosis looks back on."""

@@ -7,6 +7,7 @@ from threading import Lock
 from sqlmodel import Session
 
 from loquen.api.wire.documents import read_document
+from loquen.core.data import own
 from loquen.core.errors import NamedCase
 from loquen.core.model.consistency import conflicts
 from loquen.core.model.documents import Unreadable
@@ -24,7 +25,7 @@ class Lines:
     """Lines that were made; one whose system changed is made anew."""
 
     def __init__(self) -> None:
-        self.made: OrderedDict[tuple[int, int], Line | None] = OrderedDict()
+        self.made: OrderedDict[tuple[int, int, float], Line | None] = OrderedDict()
         self.lock = Lock()
 
     def of(self, session: Session, room: Room) -> dict[int, Line]:
@@ -41,7 +42,7 @@ class Lines:
         return found
 
     def line(self, system: Current) -> Line | None:
-        key = (system.id, system.revision)
+        key = (system.id, system.revision, own.kept_as["time"])
         with self.lock:
             if key in self.made:
                 self.made.move_to_end(key)

@@ -154,7 +154,26 @@ def no_such_row(_: Request, error: Exception) -> Response:
 
 def row_in_use(_: Request, error: Exception) -> Response:
     assert isinstance(error, InUse)
-    return answer(409, "in_use", say("{system} uses it: take it out there first.", system=quoted(error.system)))
+    text = f"{USERS.get(error.what, '{name}')} uses it: take it out there first."
+    return answer(409, "in_use", say(text, name=quoted(name_in(error.document))))
+
+
+USERS = {
+    "variant": "{name}, kept as a variant,",
+    "register": "The register",
+    "quarantine": "Quarantine",
+    "larder": "The larder",
+    "log": "A reading in the log",
+}
+"""What uses an own row, where it is no system, room or venture of its own name."""
+
+
+def name_in(document: str) -> str:
+    """What a document calls what it describes."""
+    try:
+        return str(json.loads(document)["name"]) or "without a name"
+    except (ValueError, KeyError, TypeError):
+        return "without a name"
 
 
 def entry_refused(_: Request, error: Exception) -> Response:

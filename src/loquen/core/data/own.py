@@ -102,4 +102,4 @@ def written(value: Any) -> str:
         return "yes" if value else "no"
     if isinstance(value, tuple):
         return "|".join(map(str, value))
-    return f"{value:g}" if isinstance(value, float) else str(value)
+    return f"{value:.15g}" if isinstance(value, float) else str(value)
