@@ -27,7 +27,7 @@ from loquen.store import systems
 from loquen.store.database import Database
 
 router = APIRouter(prefix="/api/own", tags=["own"], responses=dict(FAULTS))
-USED_IN = {
+USED_IN: dict[own.Kind, tuple[tuple[str, str], ...]] = {
     "species": (("animals", "species"),),
     "plants": (("planting", "plant"),),
     "media": (("filters", "media"), ("sump", "sump_media")),
@@ -239,7 +239,7 @@ def brought(session: Session, kind: own.Kind, row: Any) -> str:
     return own_rows.add(session, kind, cells)
 
 
-def with_keys(plan: dict[str, Any], renamed: Mapping[str, Mapping[str, str]]) -> dict[str, Any]:
+def with_keys(plan: dict[str, Any], renamed: Mapping[own.Kind, Mapping[str, str]]) -> dict[str, Any]:
     """A plan's document whose rows are called as they are here, and nothing else of it."""
     found = deepcopy(plan)
     for kind, places in USED_IN.items():
