@@ -36,7 +36,7 @@ def odd_choice(rng, entry, hint):
     if entry.table == "species":
         return rng.choice(list(library.species()))
     if entry.table == "date":
-        return rng.choice(["", "2026-02-29", "1999-12-31"])
+        return rng.choice(["", "2028-02-29", "1999-12-31"])
     if entry.table == "told":
         return rng.choice(["water.tank_ph 2026-06-17", "sources.7.src_kh_dkh", "heat.room_cold_c"])
     if entry.table == "text" or (hint is str and not options_of(entry)):

@@ -135,7 +135,7 @@ def test_a_table_says_what_it_takes_each_column_for_and_keeps_what_it_can(client
     taken = {column["heading"]: column["taken_for"] for column in seen["columns"]}
     assert taken == {
         "date": "date", "time": "time", "NO3": "Nitrate as the ion", "NO2-N": "Nitrite as nitrogen", "pH": "pH",
-        "water change": "change", "mood": "",
+        "water change": "change, in %", "mood": "",
     }  # fmt: skip
     assert [(fault["line"], fault["column"]) for fault in seen["faults"]] == [(4, "nitrate"), (5, "date")]
     assert (seen["new"], seen["kept"], log_of(client)) == (7, False, [])

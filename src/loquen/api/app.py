@@ -9,6 +9,7 @@ from loquen.api.breeding import routes as breeding
 from loquen.api.feeding import routes as feeding
 from loquen.api.joining import routes as joining
 from loquen.api.log import routes as log
+from loquen.api.log import tables
 from loquen.api.quarantine import routes as quarantine
 from loquen.api.register import routes as register
 from loquen.api.register.view import Homes
@@ -41,6 +42,7 @@ def create_api(database: Database, changer: ControllerLink | None = None) -> Fas
     api.state.cycles = Cycles()
     api.state.homes = Homes()
     api.state.sheets = KeptSheets()
+    api.state.tables = tables.Watched()
     api.state.controller = changer or ControllerLink()
     faults.install(api)
     library.whole_library.cache_clear()
@@ -57,6 +59,7 @@ def create_api(database: Database, changer: ControllerLink | None = None) -> Fas
         planner,
         waters,
         log,
+        tables,
         forecasts,
         round_,
         register,

@@ -6,13 +6,13 @@ from datetime import datetime
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Query, Request
-from pydantic import AwareDatetime
 from starlette.responses import Response
 
 from loquen.api.computing import PAGE, computed_while
 from loquen.api.dependencies import COMPUTING, FAULTS, Kept, sensible
 from loquen.api.log.routes import logged
 from loquen.api.wire.answers import sent
+from loquen.api.wire.days import Moment
 from loquen.api.wire.documents import read_document
 from loquen.api.wire.plan import PlanSchema, Strict
 from loquen.core.graph.engine import Sheet
@@ -58,7 +58,7 @@ class Ahead(Strict):
     """A draft of the plan, and the moment that is now where the keeper is."""
 
     plan: PlanSchema
-    now: AwareDatetime
+    now: Moment
 
 
 async def answered(

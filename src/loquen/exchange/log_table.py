@@ -5,19 +5,26 @@ column a measure; comma, semicolon or tab; decimal point or comma; dates in any 
 """
 
 import csv
+import io
 import re
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field, fields
 from datetime import date, datetime, time, tzinfo
 from typing import Any, Literal
 
 from loquen.core.data.kits import kits, measures
+from loquen.core.graph.giving_up import heed
+from loquen.core.model.calendar import day_in_reach, moment_in_reach
 from loquen.core.model.log import KINDS, Entry, Logged
-from loquen.exchange.tables import as_csv
+from loquen.exchange.tables import RUNS_AS_FORMULA, Cell, as_csv
 
 MOST_LINES = 50_000
 MOST_FAULTS = 200
+LINES_AT_ONCE = 500
+"""After so many lines it is asked whether anybody still waits."""
 DateOrder = Literal["day first", "month first"]
+ChangesIn = Literal["percent", "share"]
+"""What the numbers of a column of changes stand for: 1 is one per cent, or all of the water."""
 OWN = ("at", *(item.name for item in fields(Entry)))
 
 # What a heading is taken for: a measure with what its numbers stand for, or a part of an entry.
@@ -25,7 +32,34 @@ HEADINGS: dict[str, tuple[str, str]] = {
     "date": ("date", ""),
     "day": ("date", ""),
     "when": ("date", ""),
+    "datum": ("date", ""),
+    "tag": ("date", ""),
+    "dato": ("date", ""),
+    "fecha": ("date", ""),
+    "data": ("date", ""),
     "time": ("time", ""),
+    "zeit": ("time", ""),
+    "uhrzeit": ("time", ""),
+    "tijd": ("time", ""),
+    "hora": ("time", ""),
+    "heure": ("time", ""),
+    "nitrat": ("nitrate", "ion"),
+    "nitrato": ("nitrate", "ion"),
+    "nitraat": ("nitrate", "ion"),
+    "nitrit": ("nitrite", "ion"),
+    "nitrito": ("nitrite", "ion"),
+    "nitriet": ("nitrite", "ion"),
+    "ammoniak": ("ammonia", "ion"),
+    "temperatur": ("temperature", "plain"),
+    "temperatuur": ("temperature", "plain"),
+    "temperatura": ("temperature", "plain"),
+    "leitwert": ("conductivity", "plain"),
+    "wasserwechsel": ("change", ""),
+    "waterverversing": ("change", ""),
+    "notiz": ("note", ""),
+    "bemerkung": ("note", ""),
+    "notitie": ("note", ""),
+    "nota": ("note", ""),
     "nitrate": ("nitrate", "ion"),
     "no3": ("nitrate", "ion"),
     "no3n": ("nitrate", "n"),
@@ -91,6 +125,8 @@ class ReadTable:
     faults: list[BadCell] = field(default_factory=list)
     either_order: bool = False
     """Whether every date could be read day first and month first alike."""
+    either_change: bool = False
+    """Whether the changes could be per cent and shares alike: every one of them is 1, or nothing."""
 
 
 class UnreadTable(Exception):
@@ -98,50 +134,115 @@ class UnreadTable(Exception):
 
 
 def write_table(log: Iterable[Logged]) -> str:
-    """A log as CSV, oldest first; no cell runs as a formula."""
+    """A log as CSV, oldest first, each moment and each text to its last sign; no cell runs as a formula."""
     rows = [
-        (
-            row.at.isoformat(timespec="seconds"),
-            *("" if (c := getattr(row.entry, name)) is None else c for name in OWN[1:]),
-        )
+        (row.at.isoformat(), *(shielded("" if (c := getattr(row.entry, name)) is None else c) for name in OWN[1:]))
         for row in log
     ]
     return as_csv(OWN, rows)
 
 
-def read_table(text: str, zone: tzinfo, order: DateOrder | None = None) -> ReadTable:
+def shielded(cell: Cell) -> Cell:
+    """A cell that no spreadsheet runs, in a way that `unshielded` takes back, whatever stood in it."""
+    return "'" + cell if isinstance(cell, str) and cell.startswith((*RUNS_AS_FORMULA, "'")) else cell
+
+
+def unshielded(cell: str) -> str:
+    return cell[1:] if cell[:1] == "'" and cell[1:2] in ("'", *RUNS_AS_FORMULA) else cell
+
+
+def read_table(
+    text: str,
+    zone: tzinfo,
+    order: DateOrder | None = None,
+    changes: ChangesIn | None = None,
+    tell: Callable[[float], None] = lambda share: None,
+) -> ReadTable:
     """A table of readings and changes; what can be read is, what can not is named by line and column.
 
-    Raises: UnreadTable for a text without headings that are known, or too long.
+    `tell` is called with the share that was read. Raises: UnreadTable for a text without headings that are known, or too long.
     """
-    lines = text.lstrip("﻿").splitlines()
-    if len(lines) > MOST_LINES + 1:
-        raise UnreadTable(f"It has {len(lines)} lines; {MOST_LINES} are the most at a time: split it by years.")
-    head = next((line for line in lines if line.strip()), "")
-    mark = max("\t;,", key=head.count)
-    rows = list(csv.reader(lines, delimiter=mark))
-    if not rows:
-        raise UnreadTable("There is nothing in it.")
-    headings = [cell.strip() for cell in rows[0]]
+    rows = rows_of(text)
+    headings = [cell.strip() for cell in rows[0][1]]
     if "at" in headings and "kind" in headings:
         return read_own(headings, rows[1:], zone)
-    taken = [HEADINGS.get(re.sub(r"[^a-z0-9]", "", re.sub(r"\(.*?\)|mg/?l|%|°", "", h.lower()))) for h in headings]
-    found = ReadTable(columns=[ColumnTaken(h, told(t)) for h, t in zip(headings, taken, strict=True)])
+    taken = [heading_of(heading) for heading in headings]
     if not any(t and t[0] == "date" for t in taken):
         raise UnreadTable("No column is headed “date”: each line needs its day.")
     if not any(t and t[0] not in ("date", "time") for t in taken):
         raise UnreadTable(
             "No column is one that Loquen knows: nitrate, nitrite, ammonia, pH, KH, GH, temperature, change, note."
         )
+    found = ReadTable()
+    for place, known in enumerate(taken):
+        if known == ("change", ""):
+            cells = [row[place].strip() for _, row in rows[1:] if len(row) > place]
+            usual, either = changes_in(cells)
+            found.either_change = found.either_change or (either and changes is None)
+            taken[place] = ("change", changes or usual)
+    found.columns = [ColumnTaken(h, told(t)) for h, t in zip(headings, taken, strict=True)]
     at = {t[0]: place for place, t in enumerate(taken) if t and t[0] in ("date", "time")}
-    cells = [row[at["date"]].strip() for row in rows[1:] if len(row) > at["date"]]
+    cells = [row[at["date"]].strip() for _, row in rows[1:] if len(row) > at["date"]]
     day_first, month_first = (all_read(cells, way) for way in ("day first", "month first"))
     found.either_order = order is None and day_first and month_first and any(swaps(cell) for cell in cells)
     way: DateOrder = order or ("month first" if month_first and not day_first else "day first")
-    for number, row in enumerate(rows[1:], 2):
+    for count, (number, row) in enumerate(rows[1:]):
+        if count % LINES_AT_ONCE == 0:
+            heed()
+            tell(count / len(rows))
         if any(cell.strip() for cell in row):
             read_line(found, number, row, headings, taken, at, zone, way)
     return found
+
+
+def rows_of(text: str) -> list[tuple[int, list[str]]]:
+    """The rows of a table with the number of the line that each begins in, its headings first. Raises: UnreadTable."""
+    text = text.removeprefix("\ufeff")
+    before = len(re.findall(r"\r\n|\r|\n", text[: len(text) - len(text.lstrip("\r\n"))]))
+    text = text.lstrip("\r\n")
+    mark = re.match(r"sep=([\t;,])[ \t]*(\r\n|\r|\n)", text, re.IGNORECASE)
+    body = text[mark.end() :] if mark else text
+    head = next((line for line in body.splitlines() if line.strip()), "")
+    reader = csv.reader(io.StringIO(body, newline=""), delimiter=mark[1] if mark else max("\t;,", key=head.count))
+    before += 1 if mark else 0
+    rows: list[tuple[int, list[str]]] = []
+    began = before + 1
+    try:
+        for row in reader:
+            if row and (rows or any(cell.strip() for cell in row)):
+                rows.append((began, row))
+            if len(rows) > MOST_LINES + 1:
+                raise UnreadTable(f"It has more than {MOST_LINES} lines at a time: split it by years.")
+            began = before + reader.line_num + 1
+    except csv.Error as fault:
+        raise UnreadTable(f"Line {began} can not be read: {fault}.") from None
+    if not rows:
+        raise UnreadTable("There is nothing in it.")
+    return rows
+
+
+def heading_of(heading: str) -> tuple[str, str] | None:
+    """What a heading is taken for, and what its numbers stand for; None where it is not known."""
+    plain = heading.lower()
+    known = HEADINGS.get(re.sub(r"[^a-z0-9]", "", re.sub(r"\(.*?\)|mg/?l|%|°", "", plain)))
+    if known == ("change", ""):
+        return "change", "percent" if "%" in plain else "litres" if re.search(
+            r"\b(l|liters?|litres?)\b", plain
+        ) else ""
+    return known
+
+
+def changes_in(cells: Iterable[str]) -> tuple[ChangesIn, bool]:
+    """What bare numbers of a column of changes stand for, and whether it could be either.
+
+    A number over 1 is per cent, and so are all beside it; one between 0 and 1 is a share, and a 1 beside it is all of the water.
+    """
+    numbers = [float(cell.replace(",", ".")) for cell in cells if re.fullmatch(r"\d+(?:[.,]\d+)?", cell)]
+    if any(number > 1 for number in numbers):
+        return "percent", False
+    if any(0 < number < 1 for number in numbers):
+        return "share", False
+    return "percent", 1.0 in numbers
 
 
 def told(taken: tuple[str, str] | None) -> str:
@@ -149,6 +250,10 @@ def told(taken: tuple[str, str] | None) -> str:
     if taken is None:
         return ""
     what, reads = taken
+    if what == "change":
+        return {"percent": "change, in %", "share": "change, 1 is all of the water", "litres": "change, in litres"}[
+            reads
+        ]
     label = measures()[what].label if what in measures() else what
     return f"{label} {READS.get(reads, '')}".strip()
 
@@ -200,15 +305,17 @@ def entry_of(known: tuple[str, str], cell: str) -> Entry:
         if not number:
             raise ValueError("is no share and no litres")
         value = float(number.group(1).replace(",", "."))
-        if number.group(2) and number.group(2) != "%":
+        stands_for = "percent" if number.group(2) == "%" else "litres" if number.group(2) else reads
+        if stands_for == "litres":
             return Entry("change", litres=value)
-        share = value if value < 1 and number.group(2) != "%" else value / 100
+        share = value if stands_for == "share" else value / 100
         if share > 1:
             raise ValueError("is more than the whole tank")
         return Entry("change", share=share)
     if cell.startswith(("-", "−")):
         raise ValueError("is under nothing")
-    return Entry("reading", what=what, value=cell.replace(",", "."), kit=usual_kit(what, reads))
+    level = UNIT.sub("", cell).replace(",", ".")
+    return Entry("reading", what=what, value=level, kit=usual_kit(what, reads))
 
 
 def usual_kit(what: str, reads: str) -> str:
@@ -216,6 +323,7 @@ def usual_kit(what: str, reads: str) -> str:
     return next((key for key, kit in kits().items() if kit.measure == what and kit.reads == reads), "")
 
 
+UNIT = re.compile(r"(?<=\d)\s*(mg/?l|ppm|°\s?[cd]|°?d[kg]h|µs(/cm)?|ppt)$", re.IGNORECASE)
 DATES = re.compile(r"^(\d{1,4})[-./ ](\d{1,2})[-./ ](\d{2,4})$")
 
 
@@ -225,10 +333,10 @@ def read_date(cell: str, way: str) -> date:
     if not parts:
         raise ValueError(cell)
     a, b, c = (int(part) for part in parts.groups())
-    if a > 31:
-        return date(a, b, c)
+    if a > 31 or len(parts.group(1)) > 2:
+        return day_in_reach(f"{a:04}-{b:02}-{c:02}")
     year = c + 2000 if c < 100 else c
-    return date(year, b, a) if way == "day first" else date(year, a, b)
+    return day_in_reach(f"{year:04}-{b:02}-{a:02}" if way == "day first" else f"{year:04}-{a:02}-{b:02}")
 
 
 def all_read(cells: list[str], way: str) -> bool:
@@ -250,15 +358,17 @@ def swaps(cell: str) -> bool:
         return False
 
 
-def read_own(headings: list[str], rows: list[list[str]], zone: tzinfo) -> ReadTable:
-    """A table that Loquen wrote."""
+def read_own(headings: list[str], rows: list[tuple[int, list[str]]], zone: tzinfo) -> ReadTable:
+    """A table that Loquen wrote, every text as it stood."""
     found = ReadTable(columns=[ColumnTaken(h, h if h in OWN else "") for h in headings])
-    for number, row in enumerate(rows, 2):
-        cells = {h: unsafe(c.strip()) for h, c in zip(headings, row, strict=False)}
-        if not any(cells.values()):
+    for count, (number, row) in enumerate(rows):
+        if count % LINES_AT_ONCE == 0:
+            heed()
+        cells = {h: unshielded(c) for h, c in zip(headings, row, strict=False)}
+        if not any(cell.strip() for cell in cells.values()):
             continue
         try:
-            moment = datetime.fromisoformat(cells["at"])
+            moment = moment_in_reach(datetime.fromisoformat(cells.get("at", "").strip()))
         except ValueError:
             found.faults.append(BadCell(number, "at", "is no moment"))
             continue
@@ -278,7 +388,7 @@ def own_entry(cells: Mapping[str, str]) -> Entry:
         cell = cells.get(name, "")
         if name in ("litres", "share", "amount"):
             try:
-                values[name] = float(cell.replace(",", ".")) if cell else None
+                values[name] = float(cell.replace(",", ".")) if cell.strip() else None
             except ValueError:
                 raise ValueError(name) from None
         else:
@@ -290,8 +400,3 @@ def own_entry(cells: Mapping[str, str]) -> Entry:
     if values["share"] is not None and not 0 <= values["share"] <= 1:
         raise ValueError("share")
     return Entry(**values)
-
-
-def unsafe(cell: str) -> str:
-    """A cell as it was before it was made safe."""
-    return cell[1:] if cell[:1] == "'" and cell[1:2] in "=+-@\t" else cell

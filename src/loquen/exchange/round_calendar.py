@@ -62,8 +62,9 @@ def write_calendar(
 
 
 def at_hour(day: date, hour: float, zone: ZoneInfo) -> datetime:
-    """A wall clock's hour on a day."""
-    return datetime(day.year, day.month, day.day, int(hour), round(hour % 1 * 60) % 60, tzinfo=zone)
+    """A wall clock's hour on a day, to the minute; the day's last where it would be the next one's first."""
+    minutes = min(round(hour * 60), 24 * 60 - 1)
+    return datetime(day.year, day.month, day.day, minutes // 60, minutes % 60, tzinfo=zone)
 
 
 def summary(rows: list[Appointment], chosen: Mapping[str, str]) -> str:

@@ -3,6 +3,7 @@
 import asyncio
 import json
 import logging
+import re
 from collections.abc import Iterable
 
 from starlette.datastructures import Headers, MutableHeaders
@@ -11,6 +12,9 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 from loquen.api.wire.refusals import AGAIN_S, FAILED, FROM_ELSEWHERE, STOPPING, TOO_LARGE, Refusal
 
 MOST_BYTES = 1_000_000
+TABLE = re.compile(r"/api/systems/\d+/log/(preview|table)")
+MOST_OF_A_TABLE = 10_000_000
+"""A table of the four million letters that a page sends, with what their quoting adds."""
 SLOWEST_READER_S = 30.0
 LOCAL_HOSTS = {"127.0.0.1", "localhost", "[::1]"}
 POLICY = (
@@ -85,10 +89,16 @@ def refused(scope: Scope) -> Refusal | None:
         return FROM_ELSEWHERE
     length = headers.get("content-length")
     if "transfer-encoding" in headers or (
-        length is not None and (not length.isascii() or not length.isdigit() or int(length[:20]) > MOST_BYTES)
+        length is not None
+        and (not length.isascii() or not length.isdigit() or int(length[:20]) > most_of(scope["path"]))
     ):
         return TOO_LARGE
     return None
+
+
+def most_of(path: str) -> int:
+    """So many bytes a request may have."""
+    return MOST_OF_A_TABLE if TABLE.fullmatch(path) else MOST_BYTES
 
 
 async def answer(refusal: Refusal, send: Send) -> None:

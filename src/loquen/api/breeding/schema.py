@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 from loquen.api.sheet.answers import Check, Figure, Glass, Stage
 from loquen.api.sheet.drawing import Section
 from loquen.api.systems.schema import Base, KeptOut, standing
-from loquen.api.wire.days import ISO_DAY
+from loquen.api.wire.days import IsoDay
 from loquen.api.wire.documents import read_venture
 from loquen.api.wire.plan import Strict, VentureSchema, venture_from_core
 from loquen.core.graph.nodes import State
@@ -68,7 +68,7 @@ class VentureDraft(Strict):
     """A venture that is not saved, and the day."""
 
     venture: VentureSchema
-    today: Annotated[str, ISO_DAY]
+    today: IsoDay
 
 
 class VentureQuestion(VentureDraft):

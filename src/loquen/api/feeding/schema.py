@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from pydantic import Field
 
 from loquen.api.sheet.drawing import Section
-from loquen.api.wire.days import ISO_DAY
+from loquen.api.wire.days import IsoDay
 from loquen.api.wire.plan import Strict, mirror
 from loquen.core.data.library import Food
 from loquen.core.feeding.cultures import Grown
@@ -108,4 +108,4 @@ class TakeFood(Strict):
     """The plan's revision that the rota's food is put into."""
 
     base: int = Field(ge=0)
-    today: str = Field(pattern=ISO_DAY)
+    today: IsoDay

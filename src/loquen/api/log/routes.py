@@ -1,16 +1,14 @@
 """The log: entries of a system, one by one, many at once, and as a table."""
 
-from datetime import UTC, datetime, timedelta, timezone
+from datetime import datetime
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Query, Response
-from pydantic import TypeAdapter, ValidationError
+from pydantic import TypeAdapter
 from sqlmodel import Session
 
 from loquen.api.dependencies import FAULTS, Kept
 from loquen.api.log.schema import (
-    CellOut,
-    ColumnOut,
     EntriesIn,
     EntryUpdate,
     EntryWas,
@@ -19,19 +17,17 @@ from loquen.api.log.schema import (
     LoggedOut,
     MeasureOut,
     Numbers,
-    TableIn,
-    TableOut,
 )
 from loquen.api.wire.documents import read_document
 from loquen.api.wire.plan import EntrySchema
 from loquen.core.data.kits import kits, measures
 from loquen.core.errors import CoreError
 from loquen.core.model import log as logbook
-from loquen.core.model.documents import document, parsed, plain_data, rebuilt
+from loquen.core.model.documents import document, parsed, rebuilt
 from loquen.core.model.log import Entry, EntryFault, Logged
 from loquen.core.system.book import sheet_of
 from loquen.core.system.told import where_known
-from loquen.exchange.log_table import BadCell, read_table, write_table
+from loquen.exchange.log_table import write_table
 from loquen.store import log, systems
 from loquen.store.log import KeptEntry
 
@@ -199,84 +195,3 @@ def export_log(system_id: int, database: Kept) -> Response:
         rows = [logged(row) for row in log.list_of(session, system_id)]
     disposition = f'attachment; filename="log-{system_id}.csv"'
     return Response(write_table(rows), media_type="text/csv", headers={"Content-Disposition": disposition})
-
-
-@router.post("/systems/{system_id}/log/preview")
-def preview_table(system_id: int, table: TableIn, database: Kept) -> TableOut:
-    """What a table would bring; nothing is kept."""
-    with database.reading() as session:
-        return taken_in(session, system_id, table)[0]
-
-
-@router.post("/systems/{system_id}/log/table")
-def import_table(system_id: int, table: TableIn, database: Kept) -> TableOut:
-    """Keep what a table brings: what can not be read is named, what is there already is not doubled."""
-    with database.writing() as session:
-        answer, rows = taken_in(session, system_id, table)
-        if rows:
-            log.create(session, system_id, [(row.at, document(row.entry)) for row in rows])
-    return answer.model_copy(update={"kept": True})
-
-
-def taken_in(session: Session, system_id: int, table: TableIn) -> tuple[TableOut, list[Logged]]:
-    """What a table comes to beside the log that is there."""
-    zone = timezone(timedelta(minutes=table.zone_min))
-    read = read_table(table.text, zone, table.order)
-    place = Place(session, system_id, table.now)
-    there = {same(row) for _, row in place.others}
-    # What two readings of one minute say is looked up, not searched for: a table may have many thousand lines.
-    minutes = {minute(row): row for _, row in place.others if row.entry.kind == "reading"}
-    new: list[Logged] = []
-    doubled = 0
-    faults = list(read.faults)
-    for line, row in read.rows:
-        if same(row) in there:
-            doubled += 1
-            continue
-        beside = minutes.get(minute(row))
-        found = logbook.faults(
-            row, now=table.now, volume_l=place.volume_l, others=[beside] if beside else ()
-        ) + schema_faults(row)
-        if found:
-            faults.append(BadCell(line, row.entry.what or row.entry.kind, sentence_of(found[0])))
-            continue
-        there.add(same(row))
-        if row.entry.kind == "reading":
-            minutes[minute(row)] = row
-        new.append(row)
-    answer = TableOut(
-        columns=[ColumnOut(heading=c.heading, taken_for=c.taken_for) for c in read.columns],
-        new=len(new),
-        there=doubled,
-        faults=[
-            CellOut(line=f.line, column=f.column, what=f.what) for f in sorted(faults, key=lambda f: f.line)[:200]
-        ],
-        either_order=read.either_order,
-        kept=False,
-    )
-    return answer, new
-
-
-def schema_faults(row: Logged) -> list[EntryFault]:
-    """What of an entry lies outside its fields' limits."""
-    try:
-        EntrySchema.model_validate(plain_data(row.entry))
-    except ValidationError as fault:
-        return [EntryFault("out_of_limits", str(fault.errors()[0]["loc"][0]))]
-    return []
-
-
-def sentence_of(fault: EntryFault) -> str:
-    from loquen.api.wire.words import entry_fault_sentence
-    from loquen.core.model.quantity import as_text
-
-    return as_text(entry_fault_sentence(fault), {})
-
-
-def same(row: Logged) -> tuple[Any, ...]:
-    return (row.at.astimezone(UTC), row.entry)
-
-
-def minute(row: Logged) -> tuple[Any, ...]:
-    e = row.entry
-    return (row.at.astimezone(UTC).replace(second=0, microsecond=0), e.what, e.kit, e.when)

@@ -3,33 +3,35 @@
 from datetime import datetime
 from typing import Literal
 
-from pydantic import AwareDatetime, BaseModel, Field
+from pydantic import BaseModel, Field
 
+from loquen.api.wire.days import Moment
 from loquen.api.wire.plan import EntrySchema, Strict
 from loquen.store.systems import MOST_ID
 
 MOST_AT_ONCE = 500
 MOST_TEXT = 4_000_000
+"""Fifty thousand lines of eighty letters; the pages say the same before they send."""
 
 
 class EntryIn(Strict):
     """An entry and its moment."""
 
-    at: AwareDatetime
+    at: Moment
     entry: EntrySchema
 
 
 class EntriesIn(Strict):
     """Entries made together: tests of one evening, a change and what was dosed with it."""
 
-    now: AwareDatetime
+    now: Moment
     entries: list[EntryIn] = Field(min_length=1, max_length=MOST_AT_ONCE)
 
 
 class EntryUpdate(EntryIn):
     """What an entry is now, and the revision that it was changed from."""
 
-    now: AwareDatetime
+    now: Moment
     base: int = Field(ge=0, le=MOST_ID)
 
 
@@ -88,12 +90,21 @@ class Known(BaseModel):
 
 
 class TableIn(Strict):
-    """A table as text; `order` where its dates could be read either way; `zone_min` minutes ahead of UTC."""
+    """A table as text; `order` where its dates could be read either way, `changes` where its changes could; `zone_min` minutes
+    ahead of UTC; `watch` a word of the page's own, by which it may ask how far it is."""
 
     text: str = Field(min_length=1, max_length=MOST_TEXT)
     order: Literal["day first", "month first"] | None = None
+    changes: Literal["percent", "share"] | None = None
     zone_min: int = Field(default=0, ge=-900, le=900)
-    now: AwareDatetime
+    watch: str = Field(default="", max_length=64)
+    now: Moment
+
+
+class HowFar(BaseModel):
+    """The share that is done."""
+
+    share: float
 
 
 class ColumnOut(BaseModel):
@@ -115,4 +126,5 @@ class TableOut(BaseModel):
     there: int
     faults: list[CellOut]
     either_order: bool
+    either_change: bool
     kept: bool

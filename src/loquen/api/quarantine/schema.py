@@ -6,7 +6,7 @@ from datetime import date
 from pydantic import Field
 
 from loquen.api.sheet.drawing import Section
-from loquen.api.wire.days import ISO_DAY
+from loquen.api.wire.days import IsoDay
 from loquen.api.wire.plan import Strict, mirror
 from loquen.core.graph.nodes import State
 from loquen.core.model.quantity import Sentence
@@ -172,8 +172,8 @@ class NewTub(Strict):
 class Here(Strict):
     """They are here: how many, put into which tub; a waived arrival goes where it was meant for."""
 
-    today: str = Field(pattern=ISO_DAY)
-    day: str = Field(pattern=ISO_DAY)
+    today: IsoDay
+    day: IsoDay
     count: int = Field(ge=1, le=2000)
     tub: int = Field(default=0, ge=0)
     length_cm: float | None = Field(default=None, ge=0.2, le=200)

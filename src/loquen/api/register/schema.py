@@ -7,7 +7,7 @@ from typing import Annotated
 from pydantic import Field
 
 from loquen.api.sheet.drawing import Section
-from loquen.api.wire.days import ISO_DAY
+from loquen.api.wire.days import IsoDay
 from loquen.api.wire.plan import Strict, mirror
 from loquen.core.model.quantity import Sentence
 from loquen.core.model.register import LifeEvent, Resident
@@ -124,18 +124,18 @@ class Cards:
 class ResidentIn(Strict):
     """Somebody new, with what happened first; today where the person is."""
 
-    today: str = Field(pattern=ISO_DAY)
+    today: IsoDay
     resident: ResidentSchema  # type: ignore[valid-type]
     happened: list[LifeEventSchema] = Field(min_length=1, max_length=20)  # type: ignore[valid-type]
 
 
 class ResidentUpdate(Strict):
-    today: str = Field(pattern=ISO_DAY)
+    today: IsoDay
     resident: ResidentSchema  # type: ignore[valid-type]
 
 
 class HappenedIn(Strict):
-    today: str = Field(pattern=ISO_DAY)
+    today: IsoDay
     happened: LifeEventSchema  # type: ignore[valid-type]
 
 
@@ -143,7 +143,7 @@ class Taken(Strict):
     """The plan's revision that the animals that live there are put into."""
 
     base: int = Field(ge=0)
-    today: str = Field(pattern=ISO_DAY)
+    today: IsoDay
 
 
 Share = Annotated[float, Field(ge=0, le=1)]

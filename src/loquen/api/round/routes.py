@@ -28,7 +28,7 @@ from loquen.api.round.schema import (
 )
 from loquen.api.round.view import House
 from loquen.api.wire.answers import sent
-from loquen.api.wire.days import ISO_DAY, Today, Zone, day_of, zone_of
+from loquen.api.wire.days import Today, Zone, day_of, zone_of
 from loquen.core.errors import NamedCase
 from loquen.core.model.documents import document
 from loquen.core.model.log import Entry
@@ -212,13 +212,13 @@ def count_supply(
         rounds.put_stock(session, key, given.amount, given.counted, given.lead_d)
 
 
-@router.get("/round/calendar/{who}.{form}", response_class=Response)
+@router.get("/round/calendar/{who:path}.{form}", response_class=Response)
 async def read_calendar(
     request: Request,
     who: Annotated[str, Path(max_length=60)],
     form: Annotated[str, Path(pattern="^(ics|csv)$")],
     database: Kept,
-    today: Annotated[str, Query(pattern=ISO_DAY)] = "",
+    today: Today | None = None,
     zone: Zone = "UTC",
 ) -> Response:
     """The next eight weeks of one helper, or of everybody, as an iCalendar file or a table."""

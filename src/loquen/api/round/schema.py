@@ -4,10 +4,10 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Annotated, Literal
 
-from pydantic import AwareDatetime, Field
+from pydantic import Field
 
 from loquen.api.sheet.drawing import Section
-from loquen.api.wire.days import ISO_DAY
+from loquen.api.wire.days import IsoDay, Moment
 from loquen.api.wire.plan import Strict, mirror
 from loquen.core.model.quantity import Sentence
 from loquen.core.routine.away import Errand
@@ -148,7 +148,7 @@ class StockIn(Strict):
     """What was counted of something today, and how many days an order takes; nothing counted forgets it."""
 
     amount: float | None = Field(default=None, ge=0, le=10_000_000)
-    counted: str = Field(pattern=ISO_DAY)
+    counted: IsoDay
     lead_d: int = Field(default=7, ge=0, le=365)
 
 
@@ -161,9 +161,9 @@ class TickIn(Strict):
     id: str = Field(min_length=8, max_length=64, pattern=r"^[\w-]+$")
     system_id: int = Field(ge=1, le=MOST_ID)
     duty: str = Field(min_length=1, max_length=80)
-    due: str = Field(pattern=ISO_DAY)
-    at: AwareDatetime
-    day: str = Field(pattern=ISO_DAY)
+    due: IsoDay
+    at: Moment
+    day: IsoDay
     done_by: Name = ""
     skipped: str = Field(default="", max_length=200)
     litres: float | None = Field(default=None, ge=0, le=200_000)

@@ -11,6 +11,7 @@ from typing import Annotated, Any
 from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, create_model
 from pydantic_core import PydanticCustomError
 
+from loquen.api.wire.days import known_day
 from loquen.core.model.documents import plain_data, plan_of, rebuilt
 from loquen.core.model.fields import entries, hints, inner_type
 from loquen.core.model.log import Entry
@@ -96,7 +97,7 @@ def wire_type(hint: Any, entry: Any) -> Any:
     if hint is str and isinstance(entry, Choice) and entry.table == "told":
         return Annotated[str, Field(max_length=80), AfterValidator(told_row)]
     if hint is str and isinstance(entry, Choice) and entry.table == "date":
-        return Annotated[str, Field(pattern=A_DATE)]
+        return Annotated[str, Field(pattern=A_DATE), AfterValidator(known_day)]
     if hint is str:
         return Annotated[str, Field(min_length=1, max_length=80)]
     return hint

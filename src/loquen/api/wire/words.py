@@ -119,6 +119,8 @@ def entry_sentence(path: str, problem: str, given: Any) -> Sentence:
         return say(
             "At most {most} of them.", most=Term((PLAN.limits | ROOM.limits | VENTURE.limits).get(path, 0), "count")
         )
+    if isinstance(entry, Choice) and entry.table == "date":
+        return say("“{given}” is no day of the calendar.", given=quoted(given))
     if not isinstance(entry, Quantity):
         return say("“{given}” can not be chosen here.", given=quoted(given))
     band, terms = wanted(entry)

@@ -7,8 +7,10 @@ from loquen.core.data import library
 from loquen.core.data.tables import Table, constant
 from loquen.core.errors import PlanConflict
 from loquen.core.model import heights
-from loquen.core.model.plan import PLAN, Flow, Plan, Sump, Tank
-from loquen.core.model.quantity import Quantity
+from loquen.core.model.fields import entries
+from loquen.core.model.options import SALTS, options_of
+from loquen.core.model.plan import PLAN, Flow, Plan, Recipe, Sump, Tank
+from loquen.core.model.quantity import Choice, Quantity
 from loquen.core.physics import geometry
 
 MOST_GRAVITY = 1.030
@@ -63,11 +65,18 @@ def unknown_keys(plan: Plan) -> list[PlanConflict]:
     tables += [
         (f"run.{i}.part", row.part, library.fittings()) for i, row in enumerate(plan.run) if row.part != "pipe"
     ]
+    salts = [
+        (f"recipe.{name}", getattr(plan.recipe, name), entry.table)
+        for name, entry in entries(Recipe).items()
+        if isinstance(entry, Choice)
+        and entry.table in SALTS
+        and getattr(plan.recipe, name) not in options_of(entry)
+    ]
     return [
         PlanConflict("unknown_in_library", path, key=key, table=table.name)
         for path, key, table in tables
         if key not in table
-    ]
+    ] + [PlanConflict("unknown_in_library", path, key=key, table=table) for path, key, table in salts]
 
 
 def lists(plan: Plan) -> list[PlanConflict]:
