@@ -10,6 +10,8 @@ from loquen.api.feeding import routes as feeding
 from loquen.api.joining import routes as joining
 from loquen.api.log import routes as log
 from loquen.api.log import tables
+from loquen.api.log.deeds import Logs
+from loquen.api.paths import KnownPaths, patterns_of
 from loquen.api.quarantine import routes as quarantine
 from loquen.api.register import routes as register
 from loquen.api.register.view import Homes
@@ -24,10 +26,39 @@ from loquen.api.sheet.kept import KeptSheets
 from loquen.api.systems import routes as systems
 from loquen.api.systems import variants
 from loquen.api.systems.listing import Listing
+from loquen.api.unread import routes as unread
 from loquen.api.waters import routes as waters
 from loquen.api.wire import faults
 from loquen.devices.changer.link import ControllerLink
 from loquen.store.database import Database
+
+ROUTERS = (
+    library.router,
+    own.router,
+    sheet.router,
+    fits.router,
+    sump.router,
+    building.router,
+    prices.router,
+    systems.router,
+    variants.router,
+    planner.router,
+    waters.router,
+    log.router,
+    tables.router,
+    forecasts.router,
+    round_.router,
+    register.router,
+    quarantine.router,
+    joining.router,
+    feeding.router,
+    unread.router,
+    breeding.router,
+    rooms.router,
+    controller.router,
+    breeding.drafts,
+    rooms.drafts,
+)
 
 
 def create_api(database: Database, changer: ControllerLink | None = None) -> FastAPI:
@@ -40,37 +71,14 @@ def create_api(database: Database, changer: ControllerLink | None = None) -> Fas
     api.state.lines = Lines()
     api.state.cares = Cares()
     api.state.cycles = Cycles()
+    api.state.logs = Logs()
     api.state.homes = Homes()
     api.state.sheets = KeptSheets()
     api.state.tables = tables.Watched()
     api.state.controller = changer or ControllerLink()
     faults.install(api)
     library.whole_library.cache_clear()
-    for routes in (
-        library,
-        own,
-        sheet,
-        fits,
-        sump,
-        building,
-        prices,
-        systems,
-        variants,
-        planner,
-        waters,
-        log,
-        tables,
-        forecasts,
-        round_,
-        register,
-        quarantine,
-        joining,
-        feeding,
-    ):
-        api.include_router(routes.router)
-    api.include_router(breeding.router)
-    api.include_router(breeding.drafts)
-    api.include_router(rooms.router)
-    api.include_router(rooms.drafts)
-    api.include_router(controller.router)
+    for router in ROUTERS:
+        api.include_router(router)
+    api.add_middleware(KnownPaths, patterns=patterns_of(ROUTERS, [str(api.openapi_url)]))
     return api

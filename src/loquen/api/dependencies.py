@@ -1,5 +1,6 @@
 """What routes are given: the database, a plan that makes sense."""
 
+from http import HTTPStatus
 from typing import Annotated, Any
 
 from fastapi import Depends, Request
@@ -10,8 +11,19 @@ from loquen.core.model.consistency import conflicts
 from loquen.core.model.plan import Plan
 from loquen.store.database import Database
 
-FAULTS: dict[int | str, dict[str, Any]] = {code: {"model": Fault} for code in (404, 409, 422, 500, 503, 507)}
-COMPUTING: dict[int | str, dict[str, Any]] = {code: FAULTS[code] for code in (422, 500, 503)}
+FAULT_SHAPE = {"application/json": {"schema": {"$ref": "#/components/schemas/Fault"}}}
+Responses = dict[int | str, dict[str, Any]]
+
+
+def faults_of(*codes: int) -> Responses:
+    """Faults told by reference: with a model of its own for each, the first request for a route builds a thousand of them."""
+    return {code: {"description": HTTPStatus(code).phrase, "content": FAULT_SHAPE} for code in codes}
+
+
+FAULTS = faults_of(404, 409, 422, 500, 503, 507)
+FAULT: Responses = {500: {"model": Fault}}
+"""Where the shape itself is described, once."""
+COMPUTING = faults_of(422, 500, 503)
 
 
 async def database_of(request: Request) -> Database:

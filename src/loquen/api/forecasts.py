@@ -10,7 +10,7 @@ from starlette.responses import Response
 
 from loquen.api.computing import PAGE, computed_while
 from loquen.api.dependencies import COMPUTING, FAULTS, Kept, sensible
-from loquen.api.log.routes import logged
+from loquen.api.log.reading import log_of
 from loquen.api.wire.answers import sent
 from loquen.api.wire.days import Moment
 from loquen.api.wire.documents import read_document
@@ -25,7 +25,7 @@ from loquen.core.system.cycle.forecast import Forecast, forecast
 from loquen.core.system.nitrate.against import Against, against
 from loquen.core.system.nitrate.forecast import NitratePage, page
 from loquen.core.system.trends import Creep, trends
-from loquen.store import log, systems
+from loquen.store import systems
 from loquen.store.database import Database
 
 router = APIRouter(prefix="/api/systems", tags=["forecasts"], responses={**COMPUTING, 404: FAULTS[404]})
@@ -70,7 +70,7 @@ async def answered(
 ) -> Response:
     def whole() -> Response:
         with database.reading() as session:
-            entries = [logged(row) for row in log.list_of(session, system_id)]
+            entries = log_of(session, system_id)
         return sent(work(sheet_of(sensible(asked.plan)), entries, asked.now))
 
     return await computed_while(request, whole, PAGE)
@@ -100,7 +100,7 @@ async def read_against(request: Request, system_id: int, other_id: int, asked: A
 
     def whole() -> Response:
         with database.reading() as session:
-            logs = [[logged(row) for row in log.list_of(session, number)] for number in (system_id, other_id)]
+            logs = [log_of(session, number) for number in (system_id, other_id)]
             other = read_document(systems.read(session, other_id).document)
         here, there = (sheet_of(sensible(asked.plan)), logs[0]), (sheet_of(other), logs[1])
         return sent(against(here, there, asked.now))

@@ -7,7 +7,7 @@ from typing import Any
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from loquen.api.dependencies import Kept
+from loquen.api.dependencies import FAULT, Kept
 from loquen.api.wire.plan import Strict
 from loquen.core.data import library
 from loquen.core.data.tables import sources
@@ -25,7 +25,7 @@ from loquen.store.currency import Currency
 
 UNREAD = "ranges, litres, ratios, company and growth: keepers’ practice, unverified"
 
-router = APIRouter(prefix="/api", tags=["library"])
+router = APIRouter(prefix="/api", tags=["library"], responses=FAULT)
 MONEY = "money"
 SHAPES = (PLAN, ROOM, VENTURE)
 """What can be entered into; their sections have no name in common."""

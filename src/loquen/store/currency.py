@@ -22,7 +22,10 @@ class Currency:
 def read(session: Session) -> Currency:
     """As it was entered; a plain number where nothing was."""
     text = house.read(session, CURRENCY)
-    return Currency(**json.loads(text)) if text else Currency()
+    try:
+        return Currency(**json.loads(text)) if text else Currency()
+    except (ValueError, TypeError):
+        return Currency()
 
 
 def put(session: Session, currency: Currency) -> None:

@@ -81,9 +81,15 @@ def identity_of(path: Path) -> tuple[int, int] | None:
 
 def prepare(connection: sqlite3.Connection, _record: object) -> None:
     """Nothing that was answered as saved may be lost: write-ahead log, synced at every commit."""
+    # A file whose bytes are no text any more is read as far as it goes, and shown so.
+    connection.text_factory = as_text
     connection.isolation_level = None  # transactions begin where `begin` says, not at the first write
     for pragma in ("journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON"):
         connection.execute(f"PRAGMA {pragma}")
+
+
+def as_text(found: bytes) -> str:
+    return found.decode("utf-8", "replace")
 
 
 def begin(connection: Connection) -> None:

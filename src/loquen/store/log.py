@@ -1,15 +1,21 @@
 """The log of every system, entry by entry, each with what it was before."""
 
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
 from dataclasses import dataclass
-from datetime import UTC, date, datetime, time
+from datetime import datetime
+from typing import Any
 
+from sqlalchemy import String, type_coerce
+from sqlalchemy import select as select_columns
 from sqlalchemy import update as sql_update
 from sqlmodel import Session, col, func, select
 
 from loquen.store.systems import MOST_ID, StaleRevision, existing
-from loquen.store.tables import EntryRevisionRow, EntryRow, now
+from loquen.store.tables import EntryRevisionRow, EntryRow, kept_moment, now
 
+Stamp = tuple[Any, ...]
+FEW = 20
+"""So many systems are looked for by number; of more, all are read."""
 NEW_ENTRY = "INSERT INTO entry (id, system_id, at, revision, document) VALUES (?, ?, ?, 1, ?)"
 NEW_REVISION = "INSERT INTO entry_revision (entry_id, number, at, saved, document) VALUES (?, 1, ?, ?, ?)"
 
@@ -35,8 +41,8 @@ def create(session: Session, system_id: int, lines: Iterable[tuple[datetime, str
     first = (session.exec(select(func.max(EntryRow.id))).one() or 0) + 1
     rows = [KeptEntry(first + n, system_id, at, 1, document) for n, (at, document) in enumerate(lines)]
     # Row by row, or with each value looked at on its way, a long table would keep the turn to write for many seconds.
-    made = [(row.id, system_id, as_kept(row.at), row.document) for row in rows]
-    noted = [(row_id, at, at_now, document) for at_now in [as_kept(now())] for row_id, _, at, document in made]
+    made = [(row.id, system_id, kept_moment(row.at), row.document) for row in rows]
+    noted = [(row_id, at, at_now, document) for at_now in [kept_moment(now())] for row_id, _, at, document in made]
     connection = session.connection()
     if rows:
         connection.exec_driver_sql(NEW_ENTRY, made)
@@ -44,13 +50,21 @@ def create(session: Session, system_id: int, lines: Iterable[tuple[datetime, str
     return rows
 
 
-def stamp(session: Session, system_id: int) -> tuple[int, ...]:
-    """What differs whenever a system's log does."""
-    counted = select(
-        func.count(), func.coalesce(func.max(EntryRow.id), 0), func.coalesce(func.sum(EntryRow.revision), 0),
-        func.count(col(EntryRow.deleted)),
+def stamps(session: Session, system_ids: Collection[int]) -> dict[int, Stamp]:
+    """By system what differs whenever its log does, also where it was damaged; nothing for one without entries."""
+    counted = select_columns(
+        col(EntryRow.system_id), func.count(), func.max(EntryRow.id), func.sum(EntryRow.revision),
+        func.count(col(EntryRow.deleted)), func.sum(func.length(EntryRow.document)), func.max(bare(EntryRow.at)),
     )  # fmt: skip
-    return tuple(int(n or 0) for n in session.exec(counted.where(EntryRow.system_id == system_id)).one())
+    if len(system_ids) <= FEW:
+        counted = counted.where(col(EntryRow.system_id).in_(system_ids))
+    rows = session.execute(counted.group_by(col(EntryRow.system_id)))
+    return {system_id: tuple(parts) for system_id, *parts in rows}
+
+
+def bare(column: Any) -> Any:
+    """A column as it is kept."""
+    return type_coerce(column, String)
 
 
 def list_of(session: Session, system_id: int) -> list[KeptEntry]:
@@ -65,13 +79,6 @@ def list_latest(session: Session, count: int) -> list[KeptEntry]:
     rows = select(EntryRow).where(col(EntryRow.deleted).is_(None))
     found = session.exec(rows.order_by(col(EntryRow.at).desc(), col(EntryRow.id).desc()).limit(count))
     return [kept(row) for row in found]
-
-
-def list_since(session: Session, day: date) -> list[KeptEntry]:
-    """The entries of all systems from a day (UTC) on, oldest first."""
-    since = datetime.combine(day, time(), UTC)
-    rows = select(EntryRow).where(col(EntryRow.deleted).is_(None), col(EntryRow.at) >= since)
-    return [kept(row) for row in session.exec(rows.order_by(col(EntryRow.at), col(EntryRow.id)))]
 
 
 def read(session: Session, entry_id: int) -> KeptEntry:
@@ -119,11 +126,6 @@ def history(session: Session, entry_id: int) -> list[EntryRevisionRow]:
     present(session, entry_id)
     rows = select(EntryRevisionRow).where(EntryRevisionRow.entry_id == entry_id)
     return list(session.exec(rows.order_by(col(EntryRevisionRow.number).desc())))
-
-
-def as_kept(moment: datetime) -> str:
-    """A moment as its column holds it."""
-    return moment.astimezone(UTC).replace(tzinfo=None).isoformat(" ", "microseconds")
 
 
 def present(session: Session, entry_id: int) -> EntryRow:

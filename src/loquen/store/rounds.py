@@ -1,12 +1,16 @@
 """The round as it is kept: settings of duties, ticks, helpers and the order of the walk."""
 
 from collections import defaultdict
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
 from dataclasses import dataclass
 from datetime import datetime
+from typing import Any
 
+from sqlalchemy import case
+from sqlalchemy import select as select_columns
 from sqlmodel import Session, col, delete, func, select
 
+from loquen.store.log import FEW
 from loquen.store.systems import existing
 from loquen.store.tables import DutyRow, HelperRow, StockRow, TickRow, WalkRow
 
@@ -110,26 +114,26 @@ def take_back(session: Session, tick_id: str) -> Tick:
 
 def ticks_on(session: Session, day: str) -> list[Tick]:
     """What was ticked on a day, in the order in which it was."""
-    rows = select(TickRow).where(TickRow.day == day).order_by(col(TickRow.at), col(TickRow.id))
+    rows = select(TickRow).where(TickRow.day == day, is_day(TickRow.due)).order_by(col(TickRow.at), col(TickRow.id))
     return [kept(row) for row in session.exec(rows)]
 
 
-def last_ticks(session: Session) -> dict[tuple[int, str], tuple[str, str, str]]:
+def last_ticks(session: Session, system_ids: Collection[int]) -> dict[tuple[int, str], tuple[str, str, str]]:
     """By system and duty: the last of its days that is settled, the last day on which it was ticked or skipped, and the last
     on which it was really done ("" for never)."""
-    settled = select(TickRow.system_id, TickRow.duty, func.max(TickRow.due), func.max(TickRow.day)).group_by(
-        col(TickRow.system_id), col(TickRow.duty)
-    )
-    done = (
-        select(TickRow.system_id, TickRow.duty, func.max(TickRow.day))
-        .where(TickRow.skipped == "")
-        .group_by(col(TickRow.system_id), col(TickRow.duty))
-    )
-    days = {(system, duty): day for system, duty, day in session.exec(done)}
-    return {
-        (system, duty): (due, seen, days.get((system, duty), ""))
-        for system, duty, due, seen in session.exec(settled)
-    }
+    done = case((col(TickRow.skipped) == "", col(TickRow.day)), else_="")
+    rows = select_columns(
+        col(TickRow.system_id), col(TickRow.duty), func.max(TickRow.due), func.max(TickRow.day), func.max(done)
+    ).where(is_day(TickRow.due), is_day(TickRow.day))
+    if len(system_ids) <= FEW:
+        rows = rows.where(col(TickRow.system_id).in_(system_ids))
+    grouped = session.execute(rows.group_by(col(TickRow.system_id), col(TickRow.duty)))
+    return {(system, duty): (due, seen, last) for system, duty, due, seen, last in grouped}
+
+
+def is_day(column: Any) -> Any:
+    """Whether a text is a day of the calendar: of a damaged file it may be anything."""
+    return func.date(column, "+0 days") == column
 
 
 def stocks(session: Session) -> dict[str, tuple[float, str, int]]:

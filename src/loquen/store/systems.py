@@ -1,6 +1,8 @@
 """Systems and rooms and their documents, revision by revision. Undo and redo move along what was saved."""
 
 import json
+from collections.abc import Iterable
+from contextlib import suppress
 from dataclasses import dataclass
 from datetime import datetime
 
@@ -100,6 +102,15 @@ def list_all(session: Session, root: str = SYSTEM) -> list[Current]:
         Current(key(system), system.created, system.current, revision.plan if revision else None)
         for system, revision in with_plans(session, True, root)
     ]
+
+
+def list_some(session: Session, system_ids: Iterable[int]) -> list[Current]:
+    """Those of some systems that are not deleted."""
+    found = []
+    for system_id in system_ids:
+        with suppress(NoSuchSystem):
+            found.append(read(session, system_id))
+    return list(found)
 
 
 def list_deleted(session: Session, root: str = SYSTEM) -> list[Deleted]:

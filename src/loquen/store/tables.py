@@ -2,7 +2,7 @@
 
 from datetime import UTC, datetime
 
-from sqlalchemy import Column, DateTime, Dialect, Index, Text, TypeDecorator, UniqueConstraint
+from sqlalchemy import Column, Dialect, Index, String, Text, TypeDecorator, UniqueConstraint
 from sqlmodel import Field, SQLModel
 
 SYSTEM, ROOM, VENTURE = "system", "room", "venture"
@@ -13,17 +13,43 @@ def now() -> datetime:
     return datetime.now(UTC)
 
 
-class Moment(TypeDecorator[datetime]):
-    """A moment that knows its time zone: kept as UTC, which SQLite does not note beside it."""
+LOST = datetime(1, 1, 1, tzinfo=UTC)
+"""What a moment reads as that is none: older than anything, so that whoever shows it can tell."""
 
-    impl = DateTime
+
+class Moment(TypeDecorator[datetime]):
+    """A moment that knows its time zone: kept as UTC, which SQLite does not note beside it. A damaged one is LOST."""
+
+    impl = String
     cache_ok = True
 
-    def process_bind_param(self, value: datetime | None, dialect: Dialect) -> datetime | None:
-        return value.astimezone(UTC).replace(tzinfo=None) if value is not None else None
+    def process_bind_param(self, value: datetime | None, dialect: Dialect) -> str | None:
+        return kept_moment(value) if value is not None else None
 
-    def process_result_value(self, value: datetime | None, dialect: Dialect) -> datetime | None:
-        return value.replace(tzinfo=UTC) if value is not None else None
+    def process_result_value(self, value: object, dialect: Dialect) -> datetime | None:
+        if value is None:
+            return None
+        try:
+            return datetime.fromisoformat(str(value)).replace(tzinfo=UTC)
+        except ValueError:
+            return LOST
+
+
+def kept_moment(moment: datetime) -> str:
+    """A moment as its column holds it."""
+    return moment.astimezone(UTC).replace(tzinfo=None).isoformat(" ", "microseconds")
+
+
+class Words(TypeDecorator[str]):
+    """A text, also where a damaged file holds something else in its place."""
+
+    impl = Text
+    cache_ok = True
+
+    def process_result_value(self, value: object, dialect: Dialect) -> str | None:
+        return (
+            value.decode("utf-8", "replace") if isinstance(value, bytes) else None if value is None else str(value)
+        )
 
 
 class SystemRow(SQLModel, table=True):
@@ -49,7 +75,7 @@ class RevisionRow(SQLModel, table=True):
     number: int
     previous: int | None = None
     saved: datetime = Field(default_factory=now, sa_type=Moment)
-    plan: str = Field(sa_column=Column(Text, nullable=False))
+    plan: str = Field(sa_column=Column(Words, nullable=False))
 
 
 class RunRow(SQLModel, table=True):
@@ -81,7 +107,7 @@ class VariantRow(SQLModel, table=True):
     system_id: int = Field(foreign_key="system.id", index=True)
     name: str
     saved: datetime = Field(default_factory=now, sa_type=Moment)
-    plan: str = Field(sa_column=Column(Text, nullable=False))
+    plan: str = Field(sa_column=Column(Words, nullable=False))
 
 
 class PriceRow(SQLModel, table=True):
@@ -101,7 +127,7 @@ class OwnRow(SQLModel, table=True):
     kind: str = Field(primary_key=True)
     key: str = Field(primary_key=True)
     saved: datetime = Field(default_factory=now, sa_type=Moment)
-    cells: str = Field(sa_column=Column(Text, nullable=False))
+    cells: str = Field(sa_column=Column(Words, nullable=False))
 
 
 class WaterRow(SQLModel, table=True):
@@ -112,7 +138,7 @@ class WaterRow(SQLModel, table=True):
     id: int | None = Field(default=None, primary_key=True)
     revision: int = 1
     saved: datetime = Field(default_factory=now, sa_type=Moment)
-    document: str = Field(sa_column=Column(Text, nullable=False))
+    document: str = Field(sa_column=Column(Words, nullable=False))
     deleted: datetime | None = Field(default=None, sa_type=Moment)
 
 
@@ -126,7 +152,7 @@ class EntryRow(SQLModel, table=True):
     system_id: int = Field(foreign_key="system.id")
     at: datetime = Field(sa_type=Moment)
     revision: int = 1
-    document: str = Field(sa_column=Column(Text, nullable=False))
+    document: str = Field(sa_column=Column(Words, nullable=False))
     deleted: datetime | None = Field(default=None, sa_type=Moment)
 
 
@@ -141,7 +167,7 @@ class EntryRevisionRow(SQLModel, table=True):
     number: int
     saved: datetime = Field(default_factory=now, sa_type=Moment)
     at: datetime = Field(sa_type=Moment)
-    document: str = Field(sa_column=Column(Text, nullable=False))
+    document: str = Field(sa_column=Column(Words, nullable=False))
 
 
 class DutyRow(SQLModel, table=True):
@@ -151,7 +177,7 @@ class DutyRow(SQLModel, table=True):
 
     system_id: int = Field(foreign_key="system.id", primary_key=True)
     key: str = Field(primary_key=True)
-    document: str = Field(sa_column=Column(Text, nullable=False))
+    document: str = Field(sa_column=Column(Words, nullable=False))
 
 
 class TickRow(SQLModel, table=True):
@@ -208,7 +234,7 @@ class ResidentRow(SQLModel, table=True):
     __tablename__ = "resident"
 
     id: int | None = Field(default=None, primary_key=True)
-    document: str = Field(sa_column=Column(Text, nullable=False))
+    document: str = Field(sa_column=Column(Words, nullable=False))
     deleted: datetime | None = Field(default=None, sa_type=Moment)
 
 
@@ -220,7 +246,7 @@ class HappenedRow(SQLModel, table=True):
     id: int | None = Field(default=None, primary_key=True)
     resident_id: int = Field(foreign_key="resident.id", index=True)
     written: datetime = Field(default_factory=now, sa_type=Moment)
-    document: str = Field(sa_column=Column(Text, nullable=False))
+    document: str = Field(sa_column=Column(Words, nullable=False))
     deleted: datetime | None = Field(default=None, sa_type=Moment)
 
 
@@ -230,7 +256,7 @@ class TubRow(SQLModel, table=True):
     __tablename__ = "tub"
 
     system_id: int = Field(foreign_key="system.id", primary_key=True)
-    document: str = Field(sa_column=Column(Text, nullable=False))
+    document: str = Field(sa_column=Column(Words, nullable=False))
 
 
 class ArrivingRow(SQLModel, table=True):
@@ -239,7 +265,7 @@ class ArrivingRow(SQLModel, table=True):
     __tablename__ = "arriving"
 
     id: int | None = Field(default=None, primary_key=True)
-    document: str = Field(sa_column=Column(Text, nullable=False))
+    document: str = Field(sa_column=Column(Words, nullable=False))
     deleted: datetime | None = Field(default=None, sa_type=Moment)
 
 
@@ -249,7 +275,7 @@ class CourseRow(SQLModel, table=True):
     __tablename__ = "course"
 
     id: int | None = Field(default=None, primary_key=True)
-    document: str = Field(sa_column=Column(Text, nullable=False))
+    document: str = Field(sa_column=Column(Words, nullable=False))
     deleted: datetime | None = Field(default=None, sa_type=Moment)
 
 
@@ -259,4 +285,15 @@ class HouseRow(SQLModel, table=True):
     __tablename__ = "house"
 
     key: str = Field(primary_key=True)
-    document: str = Field(sa_column=Column(Text, nullable=False))
+    document: str = Field(sa_column=Column(Words, nullable=False))
+
+
+class SetAsideRow(SQLModel, table=True):
+    """A row that could not be read and was set aside: the table it was in, and every column of it as it was."""
+
+    __tablename__ = "set_aside"
+
+    id: int | None = Field(default=None, primary_key=True)
+    kept_in: str
+    moment: datetime = Field(default_factory=now, sa_type=Moment)
+    row: str = Field(sa_column=Column(Words, nullable=False))

@@ -102,6 +102,8 @@ export type Compared = Schemas["Compared"];
 export type Rack = Schemas["RackAnswer"];
 export type RackWanted = Schemas["RackWanted"];
 export type LineKept = Schemas["LineKept"];
+export type UnreadRow = Schemas["UnreadRow"];
+export type UnreadPlace = paths["/api/unread"]["get"]["parameters"]["query"]["place"];
 export type State = Glass["state"];
 
 export const client = createClient<paths>({ baseUrl: "/", fetch: patiently });

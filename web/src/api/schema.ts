@@ -91,7 +91,7 @@ export interface paths {
         post?: never;
         /**
          * Delete
-         * @description Take a row out; 409 while a system uses it.
+         * @description Take a row out; 409 says where it is used.
          */
         delete: operations["delete_api_own__kind___key__delete"];
         options?: never;
@@ -131,6 +131,8 @@ export interface paths {
         /**
          * Bring In
          * @description A system from a document that was taken along; own rows that differ from those here come in beside them.
+         *
+         *     All of it or none; what is here already, row or system, is not made again.
          */
         post: operations["bring_in_api_own_bring_in_plan_post"];
         delete?: never;
@@ -1035,6 +1037,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/log/reading/{watch}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read How Far
+         * @description How far a table is that is being read.
+         */
+        get: operations["read_how_far_api_log_reading__watch__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/systems/{system_id}/cycle": {
         parameters: {
             query?: never;
@@ -1848,6 +1870,70 @@ export interface paths {
          * @description The plan with the food of its rota, as one step that can be undone; meals are counted anew from then on.
          */
         post: operations["take_into_plan_api_feeding_take__system_id__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/unread": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Unread
+         * @description What of a page, or of one system's log, can not be read.
+         */
+        get: operations["read_unread_api_unread_get"];
+        /**
+         * Put Right
+         * @description Keep what should stand in a row; 422 says why that can not be read either.
+         */
+        put: operations["put_right_api_unread_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/unread/aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Aside
+         * @description Set a row aside, whole.
+         */
+        post: operations["set_aside_api_unread_aside_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/unread/aside/{number}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring Back
+         * @description Put it back where it was.
+         */
+        post: operations["bring_back_api_unread_aside__number__restore_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5287,6 +5373,14 @@ export interface components {
             house_hot_l: number;
         };
         /**
+         * HowFar
+         * @description The share that is done.
+         */
+        HowFar: {
+            /** Share */
+            share: number;
+        };
+        /**
          * JoinDay
          * @description A day on which some join: who, why then, what is done.
          */
@@ -6932,6 +7026,14 @@ export interface components {
             purified_l: number;
         };
         /**
+         * PutAside
+         * @description The number by which it can be brought back.
+         */
+        PutAside: {
+            /** Number */
+            number: number;
+        };
+        /**
          * PutBack
          * @description An earlier revision to save anew on top of the current one.
          */
@@ -6940,6 +7042,20 @@ export interface components {
             base: number;
             /** Number */
             number: number;
+        };
+        /**
+         * PutRight
+         * @description A row, and what should stand in its columns.
+         */
+        PutRight: {
+            /** Table */
+            table: string;
+            /** Key */
+            key: string;
+            /** Columns */
+            columns: {
+                [key: string]: string;
+            };
         };
         /** Quarantine */
         Quarantine: {
@@ -8028,6 +8144,13 @@ export interface components {
             done_by: string;
             /** Skipped */
             skipped: string;
+        };
+        /** RowAt */
+        RowAt: {
+            /** Table */
+            table: string;
+            /** Key */
+            key: string;
         };
         /**
          * RunCourse
@@ -9272,18 +9395,26 @@ export interface components {
         };
         /**
          * TableIn
-         * @description A table as text; `order` where its dates could be read either way; `zone_min` minutes ahead of UTC.
+         * @description A table as text; `order` where its dates could be read either way, `changes` where its changes could; `zone_min` minutes
+         *     ahead of UTC; `watch` a word of the page's own, by which it may ask how far it is.
          */
         TableIn: {
             /** Text */
             text: string;
             /** Order */
             order?: ("day first" | "month first") | null;
+            /** Changes */
+            changes?: ("percent" | "share") | null;
             /**
              * Zone Min
              * @default 0
              */
             zone_min: number;
+            /**
+             * Watch
+             * @default
+             */
+            watch: string;
             /**
              * Now
              * Format: date-time
@@ -9305,6 +9436,8 @@ export interface components {
             faults: components["schemas"]["CellOut"][];
             /** Either Order */
             either_order: boolean;
+            /** Either Change */
+            either_change: boolean;
             /** Kept */
             kept: boolean;
         };
@@ -10103,6 +10236,35 @@ export interface components {
              * @default false
              */
             before: boolean;
+        };
+        /**
+         * Unread
+         * @description Of one page what can not be read, so many at most; `count` says how many there are.
+         */
+        Unread: {
+            /** Count */
+            count: number;
+            /** Rows */
+            rows: components["schemas"]["UnreadRow"][];
+        };
+        /**
+         * UnreadRow
+         * @description A row that can not be read: what it is, of which system, why, and what stands in it.
+         */
+        UnreadRow: {
+            /** Table */
+            table: string;
+            /** Key */
+            key: string;
+            /** Words */
+            words: string;
+            /** System Id */
+            system_id: number | null;
+            why: components["schemas"]["Sentence"];
+            /** Columns */
+            columns: {
+                [key: string]: string;
+            };
         };
         /**
          * Use
@@ -10965,6 +11127,15 @@ export interface operations {
                     "application/json": components["schemas"]["LibraryOut"];
                 };
             };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
         };
     };
     put_currency_api_currency_put: {
@@ -10994,6 +11165,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
                 };
             };
         };
@@ -15203,6 +15383,82 @@ export interface operations {
             };
         };
     };
+    read_how_far_api_log_reading__watch__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                watch: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HowFar"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
     read_cycle_api_systems__system_id__cycle_post: {
         parameters: {
             query?: never;
@@ -16287,7 +16543,7 @@ export interface operations {
     read_calendar_api_round_calendar__who___form__get: {
         parameters: {
             query?: {
-                today?: string;
+                today?: string | null;
                 zone?: string;
             };
             header?: never;
@@ -18609,6 +18865,311 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SystemOut"];
                 };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_unread_api_unread_get: {
+        parameters: {
+            query: {
+                place: "log" | "register" | "quarantine" | "feeding" | "round" | "stock" | "library";
+                system?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Unread"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    put_right_api_unread_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutRight"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    set_aside_api_unread_aside_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RowAt"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PutAside"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    bring_back_api_unread_aside__number__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {

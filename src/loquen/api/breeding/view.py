@@ -1,6 +1,5 @@
 """From ventures, plans and the register to what the breeding pages show."""
 
-import json
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from datetime import date, timedelta
@@ -30,6 +29,7 @@ from loquen.api.register.view import readable
 from loquen.api.sheet.drawing import Section, section_of
 from loquen.api.sheet.judged import checks_of, figures_of, glasses_of, stages_of
 from loquen.api.wire.documents import read_venture
+from loquen.api.wire.stored import or_none
 from loquen.core.data import library, own
 from loquen.core.data.tables import constant
 from loquen.core.graph.asking import number, spreads
@@ -388,8 +388,9 @@ def rack_of(session: Session, kept: Kept, wanted: RackWanted, today: date) -> Ra
 def rack_wanted(session: Session, kept: Kept) -> RackWanted:
     """The rack as it was last asked for; at first four tanks of each venture's sort, and all ventures."""
     text = house.read(session, RACK)
-    if text:
-        return RackWanted.model_validate(json.loads(text))
+    wanted = or_none(text, RackWanted.model_validate_json) if text else None
+    if wanted:
+        return wanted
     sorts = dict.fromkeys(
         venture.stand.system for venture in kept.ventures.values() if venture.stand.system in kept.plans
     )

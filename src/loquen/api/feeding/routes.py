@@ -9,6 +9,7 @@ from loquen.api.computing import PAGE, computed_while
 from loquen.api.dependencies import FAULTS, Kept
 from loquen.api.feeding import view
 from loquen.api.feeding.schema import Fodder, LarderSchema, TakeFood
+from loquen.api.log.deeds import Logs
 from loquen.api.systems.schema import SystemOut
 from loquen.api.wire.answers import sent
 from loquen.api.wire.days import Today, day_of
@@ -28,7 +29,7 @@ async def read_feeding(request: Request, database: Kept, today: Today) -> Respon
 
     def whole() -> Response:
         with database.reading() as session:
-            return sent(view.fodder(session, systems.list_all(session), day_of(today)))
+            return sent(view.fodder(session, request.app.state.logs, systems.list_all(session), day_of(today)))
 
     return await computed_while(request, whole, PAGE)
 
@@ -42,12 +43,13 @@ def keep_larder(given: LarderSchema, database: Kept) -> None:  # type: ignore[va
 
 
 @router.post("/take/{system_id}")
-def take_into_plan(system_id: int, given: TakeFood, database: Kept) -> SystemOut:
+def take_into_plan(system_id: int, given: TakeFood, database: Kept, request: Request) -> SystemOut:
     """The plan with the food of its rota, as one step that can be undone; meals are counted anew from then on."""
     with database.writing() as session:
         plan = read_document(systems.read(session, system_id).document)
         larder = view.read_larder(session)
-        meals = view.logged_meals(session, day_of(given.today)).get(system_id, [])
+        logs: Logs = request.app.state.logs
+        meals = view.logged_meals(session, logs.of(session, [system_id]), day_of(given.today))[system_id]
         saved = systems.update(session, system_id, given.base, document(view.with_food(plan, larder, meals)))
         house.put(session, f"{house.FED_SINCE}{system_id}", datetime.now(UTC).isoformat())
         return SystemOut.of(saved)

@@ -1,10 +1,9 @@
 """From larder, plans and logs to rotas."""
 
-import json
 from collections import defaultdict
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import asdict, dataclass, replace
-from datetime import UTC, date, datetime, timedelta
+from datetime import UTC, date, datetime, time, timedelta
 from functools import lru_cache
 
 from sqlmodel import Session
@@ -19,17 +18,21 @@ from loquen.api.feeding.schema import (
     SystemWeek,
     WeekFood,
 )
-from loquen.api.register.view import readable
+from loquen.api.log.deeds import Deeds, Logs, Meal
+from loquen.api.register.view import MOST_READ, read_text, readable
 from loquen.api.sheet.drawing import Section, section_of
 from loquen.api.sheet.todays import todays_sheet
+from loquen.api.wire import stored
+from loquen.api.wire.stored import or_none, those_read
 from loquen.core.data import library, own
 from loquen.core.errors import NamedCase
 from loquen.core.feeding.cultures import grown
 from loquen.core.feeding.foods import mixed
 from loquen.core.feeding.left import LEFT_WORDS, part_after
 from loquen.core.feeding.rota import WEEK, Fed, Rota, rota, week_of_foods
+from loquen.core.model.calendar import moment_in_reach
 from loquen.core.model.consistency import conflicts
-from loquen.core.model.documents import plain_data, rebuilt
+from loquen.core.model.documents import Unreadable, plain_data
 from loquen.core.model.feeding import Larder
 from loquen.core.model.phase import animals_in
 from loquen.core.model.plan import Plan
@@ -37,7 +40,7 @@ from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.routine.care.feeding import rota_duties
 from loquen.core.routine.consumables import Use, foods_of
 from loquen.core.routine.duty import Duty
-from loquen.store import house, log, quarantine
+from loquen.store import house, quarantine
 from loquen.store.systems import Current
 
 LOGGED_D = 28
@@ -66,46 +69,60 @@ def week_of(plan: Plan, larder: Larder, part: float, library_time: float) -> Wee
 def read_larder(session: Session) -> Larder:
     """What the house has; an empty larder where nothing was kept."""
     text = house.read(session, house.LARDER)
-    found: Larder = rebuilt(Larder, json.loads(text)) if text else Larder()
-    return found
+    return (or_none(text, stored.larder) if text else None) or Larder()
 
 
-@dataclass(frozen=True, slots=True)
-class Logged:
-    """What was fed on a day, as it was given, and what was left of it."""
-
-    at: datetime
-    grams: float | None
-    left: str
-
-
-def logged_meals(session: Session, today: date) -> dict[int, list[Logged]]:
-    """The meals of the log by system, oldest first, since their food was last put into the plan."""
-    since = {int(key): datetime.fromisoformat(text) for key, text in house.under(session, house.FED_SINCE).items()}
-    found: dict[int, list[Logged]] = defaultdict(list)
-    for row in log.list_since(session, today - timedelta(days=LOGGED_D)):
-        entry = json.loads(row.document)
-        if entry.get("kind") != "feed" or row.at < since.get(row.system_id, row.at):
-            continue
-        what = entry.get("what", "")
-        found[row.system_id].append(Logged(row.at, entry.get("amount"), what if what in LEFT_WORDS else ""))
-    return {key: sorted(rows, key=lambda row: row.at) for key, rows in found.items()}
+def logged_meals(session: Session, logs: Mapping[int, Deeds], today: date) -> dict[int, list[Meal]]:
+    """The meals of the log by system, oldest first, of the last weeks and since their food was last put into the plan."""
+    since = fed_since(session)
+    first = datetime.combine(today - timedelta(days=LOGGED_D), time(), UTC)
+    return {
+        system_id: [
+            meal if meal.left in LEFT_WORDS else replace(meal, left="")
+            for meal in known.meals
+            if meal.at >= max(first, since.get(system_id, first))
+        ]
+        for system_id, known in logs.items()
+    }
 
 
-def part_of(meals: Iterable[Logged]) -> float:
+def fed_since(session: Session) -> dict[int, datetime]:
+    """Since when each system's meals are counted, as far as that can be read."""
+    kept = house.under(session, house.FED_SINCE).items()
+    found = those_read(kept, since_of)
+    return {int(key): moment for key, moment in found.items() if key.isdecimal()}
+
+
+def since_of(text: str) -> datetime:
+    """A moment as it was kept; raise ValueError."""
+    return moment_in_reach(datetime.fromisoformat(text).astimezone(UTC))
+
+
+def part_of(meals: Iterable[Meal]) -> float:
     return part_after(row.left for row in meals if row.left)
 
 
-def feeder(session: Session, today: date) -> Callable[[Current], Week | None]:
+@lru_cache(maxsize=MOST_READ)
+def fed_plan(document: str | None, library_time: float) -> Plan | None:
+    """A stored plan with animals that are there to be fed; None for any other."""
+    try:
+        plan = read_text(document)
+    except Unreadable:
+        return None
+    return plan if plan.animals and not conflicts(plan) and animals_in(plan) else None
+
+
+def feeder(session: Session, logs: Mapping[int, Deeds], today: date) -> Callable[[Current], Week | None]:
     """What makes the week of a system whose animals are fed from the larder; None for others, and while it is empty."""
     larder = read_larder(session)
-    meals = logged_meals(session, today)
+    meals = logged_meals(session, logs, today) if larder.foods or larder.mixes else {}
     tubs = quarantine.tubs(session)
 
     def week(system: Current) -> Week | None:
-        plan = readable(system)
-        fed = plan is not None and bool(plan.animals) and system.id not in tubs and (larder.foods or larder.mixes)
-        if plan is None or not fed or conflicts(plan) or not animals_in(plan):
+        if system.id in tubs or not (larder.foods or larder.mixes):
+            return None
+        plan = fed_plan(system.document, own.kept_as["time"])
+        if plan is None:
             return None
         try:
             return week_of(plan, larder, part_of(meals.get(system.id, ())), own.kept_as["time"])
@@ -118,12 +135,13 @@ def feeder(session: Session, today: date) -> Callable[[Current], Week | None]:
 # What a page shows ------------------------------------------------------------------------------
 
 
-def fodder(session: Session, known: list[Current], today: date) -> Fodder:
+def fodder(session: Session, logs: Logs, known: list[Current], today: date) -> Fodder:
     """The whole house: rotas first, then what is at hand."""
     larder = read_larder(session)
-    week_for = feeder(session, today)
+    known_logs = logs.of(session, [system.id for system in known])
+    week_for = feeder(session, known_logs, today)
     weeks = {system.id: week for system in known if (week := week_for(system)) is not None}
-    meals = logged_meals(session, today)
+    meals = logged_meals(session, known_logs, today)
     rotas = [week.rota for week in weeks.values()]
     wanted = week_of_foods(rotas)
     foods = [food for food in library.foods().values() if food.key != food.form]
@@ -164,7 +182,7 @@ def result_of(larder: Larder, rows: list[SystemWeek]) -> Sentence:
 
 
 def system_week(
-    number: int, known: tuple[Plan | None, int], week: Week, meals: list[Logged], larder: Larder
+    number: int, known: tuple[Plan | None, int], week: Week, meals: list[Meal], larder: Larder
 ) -> SystemWeek:
     plan, revision = known
     assert plan is not None
@@ -208,7 +226,7 @@ def group_week(row: Fed) -> GroupWeek:
     )
 
 
-def as_fed(week: Rota, meals: list[Logged]) -> AsFed:
+def as_fed(week: Rota, meals: list[Meal]) -> AsFed:
     """Grams of the log against the rota's of the same days, where they were written down."""
     counts = {word: sum(row.left == word for row in meals) for word in LEFT_WORDS}
     by_day: Mapping[date, float] = summed(meals)
@@ -220,7 +238,7 @@ def as_fed(week: Rota, meals: list[Logged]) -> AsFed:
     return AsFed(part_of(meals), counts, len(both), of_rota)
 
 
-def summed(meals: Iterable[Logged]) -> dict[date, float]:
+def summed(meals: Iterable[Meal]) -> dict[date, float]:
     found: dict[date, float] = defaultdict(float)
     for row in meals:
         if row.grams is not None:
@@ -228,7 +246,7 @@ def summed(meals: Iterable[Logged]) -> dict[date, float]:
     return dict(found)
 
 
-def with_food(plan: Plan, larder: Larder, meals: list[Logged]) -> Plan:
+def with_food(plan: Plan, larder: Larder, meals: list[Meal]) -> Plan:
     """The plan with the rota's protein, and as much food as the log says they get: weighed where that is another amount."""
     week = week_of(plan, larder, part_of(meals), own.kept_as["time"]).rota
     fed = as_fed(week, meals)

@@ -1,5 +1,6 @@
 """The log: entries of a system, one by one, many at once, and as a table."""
 
+from dataclasses import asdict
 from datetime import datetime
 from typing import Annotated, Any
 
@@ -8,6 +9,7 @@ from pydantic import TypeAdapter
 from sqlmodel import Session
 
 from loquen.api.dependencies import FAULTS, Kept
+from loquen.api.log.reading import log_of, readable
 from loquen.api.log.schema import (
     EntriesIn,
     EntryUpdate,
@@ -20,10 +22,11 @@ from loquen.api.log.schema import (
 )
 from loquen.api.wire.documents import read_document
 from loquen.api.wire.plan import EntrySchema
+from loquen.api.wire.stored import entry, or_none
 from loquen.core.data.kits import kits, measures
 from loquen.core.errors import CoreError
 from loquen.core.model import log as logbook
-from loquen.core.model.documents import document, parsed, rebuilt
+from loquen.core.model.documents import document, rebuilt
 from loquen.core.model.log import Entry, EntryFault, Logged
 from loquen.core.system.book import sheet_of
 from loquen.core.system.told import where_known
@@ -35,16 +38,12 @@ router = APIRouter(prefix="/api", tags=["log"], responses=dict(FAULTS))
 
 
 WHOLE_LOG = TypeAdapter(list[LoggedOut])
+FIELDS = tuple(Entry.__slots__)
 
 
-def logged(row: KeptEntry) -> Logged:
-    """A kept entry as the core's."""
-    return Logged(row.at, rebuilt(Entry, parsed(row.document)))
-
-
-def shown(row: KeptEntry) -> LoggedOut:
+def shown(row: KeptEntry, known: Logged) -> LoggedOut:
     """An entry with its interval."""
-    entry = logged(row).entry
+    entry = known.entry
     low = high = None
     if entry.kind == "reading":
         try:
@@ -57,7 +56,7 @@ def shown(row: KeptEntry) -> LoggedOut:
         system_id=row.system_id,
         at=row.at,
         revision=row.revision,
-        entry=EntrySchema.model_validate(parsed(row.document)),
+        entry=EntrySchema.model_construct(**{name: getattr(entry, name) for name in FIELDS}),
         low=low,
         high=high,
     )
@@ -68,7 +67,7 @@ class Place:
 
     def __init__(self, session: Session, system_id: int, now: datetime) -> None:
         self.now = now
-        self.others = [(row.id, logged(row)) for row in log.list_of(session, system_id)]
+        self.others = [(row.id, known) for row, known in readable(log.list_of(session, system_id))]
         plan = where_known(lambda: read_document(systems.read(session, system_id).document), None)
         self.started = plan.cycle.begun_on if plan else ""
         self.volume_l = where_known(lambda: float(sheet_of(plan).value("real_volume_l")), None) if plan else None
@@ -117,7 +116,7 @@ def list_latest(database: Kept, count: Annotated[int, Query(ge=1, le=500)] = 100
     """The newest entries of all systems."""
     with database.reading() as session:
         rows = log.list_latest(session, count)
-    return [shown(row) for row in rows]
+    return [shown(row, known) for row, known in readable(rows)]
 
 
 @router.get("/systems/{system_id}/log", response_model=list[LoggedOut])
@@ -125,7 +124,8 @@ def list_entries(system_id: int, database: Kept) -> Response:
     """The log of a system, oldest first; written out without a second look, for it may be long."""
     with database.reading() as session:
         rows = log.list_of(session, system_id)
-    return Response(WHOLE_LOG.dump_json([shown(row) for row in rows]), media_type="application/json")
+    answer = [shown(row, known) for row, known in readable(rows)]
+    return Response(WHOLE_LOG.dump_json(answer), media_type="application/json")
 
 
 @router.post("/systems/{system_id}/log", status_code=201)
@@ -138,7 +138,7 @@ def create_entries(system_id: int, given: EntriesIn, database: Kept) -> list[Log
             refuse(place.faults(row), number)
             place.others.append((-1 - number, row))
         kept = log.create(session, system_id, [(row.at, document(row.entry)) for row in rows])
-    return [shown(row) for row in kept]
+    return [shown(row, known) for row, known in zip(kept, rows, strict=True)]
 
 
 def refuse(faults: list[EntryFault], number: int = 0) -> None:
@@ -156,7 +156,7 @@ def update_entry(entry_id: int, update: EntryUpdate, database: Kept) -> LoggedOu
         row = Logged(update.at, core_entry(update.entry))
         refuse(place.faults(row, besides=entry_id))
         kept = log.update(session, entry_id, update.base, row.at, document(row.entry))
-    return shown(kept)
+    return shown(kept, row)
 
 
 @router.post("/log/delete", status_code=204)
@@ -178,13 +178,9 @@ def read_entry_history(entry_id: int, database: Kept) -> list[EntryWas]:
     with database.reading() as session:
         rows = log.history(session, entry_id)
         return [
-            EntryWas(
-                number=row.number,
-                saved=row.saved,
-                at=row.at,
-                entry=EntrySchema.model_validate(parsed(row.document)),
-            )
+            EntryWas(number=row.number, saved=row.saved, at=row.at, entry=EntrySchema.model_validate(asdict(was)))
             for row in rows
+            if (was := or_none(row.document, entry)) is not None
         ]
 
 
@@ -192,6 +188,6 @@ def read_entry_history(entry_id: int, database: Kept) -> list[EntryWas]:
 def export_log(system_id: int, database: Kept) -> Response:
     """The log as a table."""
     with database.reading() as session:
-        rows = [logged(row) for row in log.list_of(session, system_id)]
+        rows = log_of(session, system_id)
     disposition = f'attachment; filename="log-{system_id}.csv"'
     return Response(write_table(rows), media_type="text/csv", headers={"Content-Disposition": disposition})

@@ -65,7 +65,7 @@ async def import_table(system_id: int, table: TableIn, database: Kept, request: 
             answer, rows, stamp = judged(database, system_id, table, tell)
             lines = [(row.at, document(row.entry)) for row in rows]
             with database.writing() as session:
-                if log.stamp(session, system_id) == stamp:
+                if log.stamps(session, [system_id]) == stamp:
                     log.create(session, system_id, lines)
                     return sent(answer.model_copy(update={"kept": True}))
         raise Busy
@@ -87,7 +87,7 @@ def teller(request: Request, table: TableIn) -> Callable[[float], None]:
 
 def judged(
     database: Database, system_id: int, table: TableIn, tell: Callable[[float], None]
-) -> tuple[TableOut, list[Logged], tuple[int, ...]]:
+) -> tuple[TableOut, list[Logged], dict[int, log.Stamp]]:
     """What a table comes to beside the log that is there, and which log that was."""
     read = read_table(
         table.text,
@@ -97,7 +97,7 @@ def judged(
         lambda share: tell(READING * share),
     )
     with database.reading() as session:
-        stamp = log.stamp(session, system_id)
+        stamp = log.stamps(session, [system_id])
         place = Place(session, system_id, table.now)
     there = {same(row) for _, row in place.others}
     # What two readings of one minute say is looked up, not searched for: a table may have many thousand lines.

@@ -1,6 +1,5 @@
 """Quarantine: the house's tubs, who is to come and is here, courses of treatment."""
 
-import json
 from dataclasses import replace
 from typing import Any
 
@@ -20,6 +19,7 @@ from loquen.api.quarantine.schema import (
 )
 from loquen.api.register.routes import refuse
 from loquen.api.register.schema import Written
+from loquen.api.wire import stored
 from loquen.api.wire.answers import sent
 from loquen.api.wire.days import Today, day_of
 from loquen.api.wire.documents import read_document
@@ -107,7 +107,7 @@ def expect_again(number: int, database: Kept) -> None:
 def they_are_here(number: int, given: Here, database: Kept) -> Response:
     """Write them into the register, in the tub; without quarantine in the system that they were meant for."""
     with database.writing() as session:
-        arriving: Arriving = rebuilt(Arriving, json.loads(quarantine.arriving.read(session, number)))
+        arriving = stored.arriving(quarantine.arriving.read(session, number))
         if arriving.resident:
             raise RegisterFault("here_already", "count")
         into = arriving.goes_to if arriving.waived else given.tub

@@ -1,6 +1,5 @@
 """From what is kept of quarantine to what a page and the round show."""
 
-import json
 from collections import defaultdict
 from collections.abc import Iterable, Mapping
 from dataclasses import asdict, dataclass
@@ -27,12 +26,14 @@ from loquen.api.quarantine.schema import (
 from loquen.api.register import view as register_view
 from loquen.api.register.view import Written
 from loquen.api.sheet.drawing import Section, section_of
+from loquen.api.wire import stored
+from loquen.api.wire.stored import those_read
 from loquen.core.data import own
 from loquen.core.data.library import Species, species
 from loquen.core.data.tables import constants
 from loquen.core.errors import NamedCase
 from loquen.core.model.consistency import conflicts
-from loquen.core.model.documents import name_of, plain_data, rebuilt
+from loquen.core.model.documents import name_of, plain_data
 from loquen.core.model.plan import Group, Plan
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.model.quarantine import Arriving, TreatmentCourse, Tub
@@ -97,14 +98,12 @@ def read_quarantine(session: Session, today: date, known: list[Current] | None =
         plans=plans,
         names={row.id: plans[row.id].name if row.id in plans else name_of(row.document, row.id) for row in present},
         tubs={
-            number: rebuilt(Tub, json.loads(text))
-            for number, text in quarantine.tubs(session).items()
+            number: tub
+            for number, tub in those_read(quarantine.tubs(session).items(), stored.tub).items()
             if number in plans and not conflicts(plans[number])
         },
-        arriving={number: rebuilt(Arriving, json.loads(text)) for number, text in quarantine.arriving.all(session)},
-        courses={
-            number: rebuilt(TreatmentCourse, json.loads(text)) for number, text in quarantine.courses.all(session)
-        },
+        arriving=those_read(quarantine.arriving.all(session), stored.arriving),
+        courses=those_read(quarantine.courses.all(session), stored.course),
         written=[row for row in map(register_view.written, register.everybody(session)) if row is not None],
     )
 

@@ -26,9 +26,11 @@ from loquen.api.register.schema import (
 )
 from loquen.api.register.view import Homes
 from loquen.api.systems.schema import SystemOut
+from loquen.api.wire import stored
 from loquen.api.wire.answers import sent
 from loquen.api.wire.days import Today, day_of
 from loquen.api.wire.documents import read_document
+from loquen.api.wire.stored import those_read
 from loquen.core.data.library import species
 from loquen.core.data.tables import toml
 from loquen.core.errors import UnknownKey
@@ -132,7 +134,7 @@ def update_resident(resident_id: int, given: ResidentUpdate, database: Kept) -> 
     resident = resident_in(given.resident)
     with database.writing() as session:
         row = register.read(session, resident_id)
-        happened = [view.happened_of(text) for _, text in row.happened]
+        happened = [*those_read(row.happened, stored.happened).values()]
         refuse(session, resident_id, resident, happened, day_of(given.today))
         kept = register.update(session, resident_id, document(resident))
     return sent(Written(kept.id, 0, None))
@@ -146,8 +148,8 @@ async def note_happened(resident_id: int, given: HappenedIn, database: Kept) -> 
         one, today = happened_in(given.happened), day_of(given.today)
         with database.writing() as session:
             row = register.read(session, resident_id)
-            resident = view.resident_of(row.document)
-            before = [view.happened_of(text) for _, text in row.happened]
+            resident = stored.resident(row.document)
+            before = [*those_read(row.happened, stored.happened).values()]
             refuse(session, resident_id, resident, [*before, one], today)
             told = told_of(session, resident, [*before, one], one, today) if one.kind == "move" else None
             number = register.note(session, resident_id, document(one))
@@ -207,7 +209,7 @@ def take_back(happened_id: int, database: Kept) -> None:
     with database.writing() as session:
         resident_id = register.take_back(session, happened_id)
         row = register.read(session, resident_id)
-        life_of(view.resident_of(row.document), [view.happened_of(text) for _, text in row.happened])
+        life_of(stored.resident(row.document), [*those_read(row.happened, stored.happened).values()])
 
 
 @router.delete("/register/{resident_id}", status_code=204)

@@ -1,6 +1,5 @@
 """From what is written down to the register that a page shows."""
 
-import json
 from collections import OrderedDict
 from collections.abc import Iterable, Mapping
 from dataclasses import asdict, dataclass
@@ -19,14 +18,16 @@ from loquen.api.register.schema import (
     SurvivedOut,
 )
 from loquen.api.sheet.drawing import Section, section_of
+from loquen.api.wire import stored
 from loquen.api.wire.documents import read_document
+from loquen.api.wire.stored import or_none, those_read
 from loquen.core.data import own
 from loquen.core.data.library import Species, species
 from loquen.core.model.consistency import conflicts
-from loquen.core.model.documents import Unreadable, name_of, rebuilt
+from loquen.core.model.documents import Unreadable, name_of
 from loquen.core.model.plan import Group, Plan
 from loquen.core.model.quantity import Sentence, Term, say
-from loquen.core.model.register import LifeEvent, RegisterFault, Resident
+from loquen.core.model.register import LifeEvent, RegisterFault
 from loquen.core.register.growth import grown, growth_course
 from loquen.core.register.homes import Differs, OutgrowsOn, as_it_lives, differs, living_groups, outgrows_on
 from loquen.core.register.lives import Life, in_order, life_of
@@ -51,23 +52,16 @@ class Written:
 
 
 def written(row: KeptResident) -> Written | None:
-    """What is kept, replayed; None where it contradicts itself."""
-    resident = resident_of(row.document)
-    numbers = tuple((number, happened_of(text)) for number, text in row.happened)
+    """What is kept, replayed; None where it contradicts itself or can not be read. What happened and can not be read is
+    passed over."""
+    resident = or_none(row.document, stored.resident)
+    if resident is None:
+        return None
+    numbers = tuple(those_read(row.happened, stored.happened).items())
     try:
         return Written(row.id, life_of(resident, [one for _, one in numbers]), numbers)
     except RegisterFault:
         return None
-
-
-def resident_of(text: str) -> Resident:
-    found: Resident = rebuilt(Resident, json.loads(text))
-    return found
-
-
-def happened_of(text: str) -> LifeEvent:
-    found: LifeEvent = rebuilt(LifeEvent, json.loads(text))
-    return found
 
 
 @dataclass(frozen=True, slots=True)

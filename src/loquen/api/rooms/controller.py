@@ -11,7 +11,7 @@ from pydantic import Field
 from sqlmodel import Session
 
 from loquen.api.computing import DEVICE, computed
-from loquen.api.dependencies import FAULTS, Kept
+from loquen.api.dependencies import FAULTS, Kept, faults_of
 from loquen.api.rooms.lines import Lines
 from loquen.api.wire.answers import sent
 from loquen.api.wire.documents import read_room
@@ -32,9 +32,7 @@ from loquen.store import tables as kept_as
 from loquen.store.database import Database
 from loquen.store.runs import KeptRun
 
-router = APIRouter(
-    prefix="/api/rooms", tags=["controller"], responses={**FAULTS, 502: FAULTS[503], 504: FAULTS[503]}
-)
+router = APIRouter(prefix="/api/rooms", tags=["controller"], responses={**FAULTS, **faults_of(502, 504)})
 DAY_MIN = 1440
 LATEST = 40
 """Runs that a diagnosis looks back on."""

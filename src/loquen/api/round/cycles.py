@@ -9,7 +9,7 @@ from zoneinfo import ZoneInfo
 
 from sqlmodel import Session
 
-from loquen.api.log.routes import logged
+from loquen.api.log.reading import readable
 from loquen.api.round.cares import Care
 from loquen.api.sheet.todays import todays_sheet
 from loquen.api.wire.documents import read_document
@@ -55,7 +55,7 @@ class Cycles:
             known = key in self.made
             duties = self.made.get(key)
         if not known:
-            duties = duties_of(system, [logged(row) for row in rows], morning)
+            duties = duties_of(system, [known for _, known in readable(rows)], morning)
             with self.lock:
                 self.made[key] = duties
                 while len(self.made) > MOST_KEPT:

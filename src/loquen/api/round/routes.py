@@ -1,6 +1,7 @@
 """The round: today's, its ticks, the care of one system, who does it, holidays, and all of it as a calendar."""
 
 import json
+from collections.abc import Collection
 from dataclasses import replace
 from datetime import UTC, date, datetime, timedelta
 from typing import Annotated
@@ -11,8 +12,8 @@ from sqlmodel import Session
 from loquen.api.computing import PAGE, computed, computed_while
 from loquen.api.dependencies import FAULTS, Kept
 from loquen.api.round import view
-from loquen.api.round.cares import Cares
 from loquen.api.round.cycles import Cycles
+from loquen.api.round.house import House, read_house
 from loquen.api.round.schema import (
     AwaySheet,
     CareOfSystem,
@@ -26,7 +27,6 @@ from loquen.api.round.schema import (
     Ticks,
     WalkIn,
 )
-from loquen.api.round.view import House
 from loquen.api.wire.answers import sent
 from loquen.api.wire.days import Today, Zone, day_of, zone_of
 from loquen.core.errors import NamedCase
@@ -46,12 +46,19 @@ router = APIRouter(prefix="/api", tags=["round"], responses=dict(FAULTS))
 EVERYBODY = "everybody"
 
 
-def house_of(request: Request, database: Kept, zone: str, today: date, cycling: bool = False) -> House:
-    """The house on a day; with what the calendars of its cycles ask, where that is looked at or ticked."""
-    cares: Cares = request.app.state.cares
-    cycles: Cycles | None = request.app.state.cycles if cycling else None
+def house_of(
+    request: Request,
+    database: Kept,
+    zone: str,
+    today: date,
+    cycling: bool = False,
+    only: Collection[int] | None = None,
+) -> House:
+    """The house on a day, or some of its systems; with what its cycles' calendars ask, where that is looked at or ticked."""
+    state = request.app.state
+    cycles: Cycles | None = state.cycles if cycling else None
     with database.reading() as session:
-        return view.read_house(session, cares, zone_of(zone), today, cycles)
+        return read_house(session, state.cares, state.logs, zone_of(zone), today, cycles, only)
 
 
 @router.get("/round", response_model=Round)
@@ -73,7 +80,8 @@ async def keep_ticks(request: Request, given: Ticks, database: Kept) -> Response
     """Keep ticks in their order, each once however often it is sent, with the entries that they write into the log."""
 
     def whole() -> Response:
-        house = house_of(request, database, "UTC", day_of(given.ticks[0].day), cycling=True)
+        only = {tick.system_id for tick in given.ticks}
+        house = house_of(request, database, "UTC", day_of(given.ticks[0].day), cycling=True, only=only)
         answer = Ticked([], [], {})
         with database.writing() as session:
             for tick in given.ticks:
@@ -150,8 +158,8 @@ async def read_care(request: Request, system_id: int, database: Kept, today: Tod
         day = day_of(today)
         with database.reading() as session:
             existing(session, system_id)
-        house = house_of(request, database, zone, day)
-        care = next(care for care in house.cares if care.system_id == system_id)
+        house = house_of(request, database, zone, day, only=[system_id])
+        [care] = house.cares
         return sent(CareOfSystem(view.cared(house, care, day)))
 
     return await computed_while(request, whole, PAGE)
@@ -196,10 +204,19 @@ async def read_supplies(
         house = house_of(request, database, "UTC", day)
         with database.reading() as session:
             kept = rounds.stocks(session)
-        stocks = {key: Stock(amount, day_of(counted), lead) for key, (amount, counted, lead) in kept.items()}
+        stocks = {key: stock for key, row in kept.items() if (stock := stock_of(*row)) is not None}
         return sent(view.supplies(house, stocks, one_for, day))
 
     return await computed_while(request, whole, PAGE)
+
+
+def stock_of(amount: float, counted: str, lead_d: int) -> Stock | None:
+    """What was counted as the core's; None where the row can not be read."""
+    try:
+        given = StockIn(amount=amount, counted=counted, lead_d=lead_d)
+    except ValueError:
+        return None
+    return Stock(amount, day_of(given.counted), lead_d)
 
 
 @router.put("/round/supplies/{key}", status_code=204)

@@ -9,10 +9,12 @@ from pydantic import Field
 from loquen.api.sheet.drawing import Section
 from loquen.api.wire.days import IsoDay, Moment
 from loquen.api.wire.plan import Strict, mirror
+from loquen.core.model.documents import rebuilt
 from loquen.core.model.quantity import Sentence
 from loquen.core.routine.away import Errand
 from loquen.core.routine.consumables import Spare, Use
 from loquen.core.routine.due import Helper
+from loquen.core.routine.duty import Set
 from loquen.core.routine.recurring import Day, Rhythm
 from loquen.store.systems import MOST_ID
 
@@ -214,3 +216,9 @@ class WalkIn(Strict):
     """Systems in the order of the walk."""
 
     systems: list[Annotated[int, Field(ge=1, le=MOST_ID)]] = Field(max_length=MOST_SYSTEMS)
+
+
+def set_of(text: str) -> Set:
+    """What is kept of a duty as the core's; raise ValueError."""
+    found: Set = rebuilt(Set, DutySet.model_validate_json(text).model_dump())
+    return found

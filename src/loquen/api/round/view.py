@@ -1,18 +1,12 @@
 """From duties and what was done to the round that a page shows."""
 
-import json
 from collections import defaultdict
 from collections.abc import Iterable, Mapping
-from dataclasses import asdict, dataclass, field, replace
+from dataclasses import asdict, replace
 from datetime import date, timedelta
-from zoneinfo import ZoneInfo
 
-from sqlmodel import Session
-
-from loquen.api.feeding.view import Week, feeder
-from loquen.api.quarantine.view import TubCare, tub_cares
-from loquen.api.round.cares import Care, Cares
-from loquen.api.round.cycles import Cycles
+from loquen.api.round.cares import Care
+from loquen.api.round.house import House
 from loquen.api.round.schema import (
     AwaySheet,
     AwaySystem,
@@ -24,7 +18,6 @@ from loquen.api.round.schema import (
     Stop,
     Supplies,
 )
-from loquen.core.model.documents import rebuilt
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.routine.away import away, every_visit
 from loquen.core.routine.consumables import Stock, runs_out, spares, together
@@ -34,123 +27,17 @@ from loquen.core.routine.due import (
     OWN,
     Done,
     Due,
-    Helper,
-    as_set,
     attended,
     coming,
     due,
     first_due,
     on_duty,
 )
-from loquen.core.routine.duty import ROTA, Duty, Set
+from loquen.core.routine.duty import Duty
 from loquen.core.routine.recurring import following, rhythm_words
-from loquen.store import log, rounds, systems
 from loquen.store.rounds import Tick
-from loquen.store.systems import Current
 
-CALCIUM = "calcium"
-LOGGED_D = 400
-"""So far back the log is looked at for what was done without a tick."""
 AHEAD_D = 56
-
-
-@dataclass(frozen=True, slots=True)
-class House:
-    """Every system with its duties as they are set, and what was done when."""
-
-    cares: list[Care]
-    duties: dict[int, tuple[Duty, ...]]
-    settings: dict[int, dict[str, Set]]
-    done: dict[int, dict[str, Done]]
-    helpers: list[Helper] = field(default_factory=list)
-
-    def of(self, system_id: int, duty: Duty) -> Done:
-        return self.done.get(system_id, {}).get(duty.key, Done())
-
-
-def read_house(session: Session, cares: Cares, zone: ZoneInfo, today: date, cycles: Cycles | None = None) -> House:
-    """The house as it is kept, in the order of the walk; days are those of a time zone."""
-    walk = rounds.walk(session)
-    known = sorted(systems.list_all(session), key=lambda row: (walk.get(row.id, len(walk) + row.id), row.id))
-    tubs = tub_cares(session, known, today)
-    week = feeder(session, today)
-
-    # One system after the other, so that its sheet is made once.
-    def cared_for(system: Current) -> Care:
-        care = cares.of(system)
-        return care if cycles is None else cycles.of(session, system, care, zone, today)
-
-    found = [fed_by(as_tub(cared_for(system), tubs.get(system.id)), week(system)) for system in known]
-    settings = {
-        system_id: {key: rebuilt(Set, json.loads(text)) for key, text in rows.items()}
-        for system_id, rows in rounds.settings(session).items()
-    }
-    return House(
-        cares=found,
-        duties={care.system_id: as_set(care.duties, settings.get(care.system_id, {})) for care in found},
-        settings=settings,
-        done=done_days(session, found, zone, today),
-        helpers=[
-            Helper(row.name, tuple(row.weekdays.split(",")) if row.weekdays else (), row.hour)
-            for row in rounds.helpers(session)
-        ],
-    )
-
-
-def as_tub(care: Care, tub: TubCare | None) -> Care:
-    """A system's care, or that of those who wait in it."""
-    return care if tub is None else replace(care, duties=tub.duties, section=tub.section)
-
-
-def fed_by(care: Care, week: Week | None) -> Care:
-    """A care whose food is that of its rota, where the house has a larder."""
-    if week is None or not week.duties:
-        return care
-    rest = [duty for duty in care.duties if duty.kind != "feed" or duty.key == CALCIUM]
-    uses = [use for use in care.uses if not use.key.startswith("food.")]
-    return replace(care, duties=(*week.duties, *rest), uses=(*week.uses, *uses))
-
-
-def done_days(session: Session, cares: Iterable[Care], zone: ZoneInfo, today: date) -> dict[int, dict[str, Done]]:
-    """When each duty was last seen to, by its ticks and by the log."""
-    found: dict[int, dict[str, Done]] = defaultdict(dict)
-    for (system_id, key), (settled, seen, last) in rounds.last_ticks(session).items():
-        found[system_id][key] = Done(
-            date.fromisoformat(last) if last else None, date.fromisoformat(settled), date.fromisoformat(seen)
-        )
-    for done in found.values():
-        share_meals(done)
-    keys = {care.system_id: [duty.key for duty in care.duties] for care in cares}
-    for row in log.list_since(session, today - timedelta(days=LOGGED_D)):
-        entry = json.loads(row.document)
-        day = row.at.astimezone(zone).date()
-        for key in duties_of(entry, keys.get(row.system_id, [])):
-            known = found[row.system_id].get(key, Done())
-            if day <= today and (known.last is None or known.last < day):
-                found[row.system_id][key] = replace(known, last=day)
-    return found
-
-
-def share_meals(done: dict[str, Done]) -> None:
-    """Whichever of a rota's meals was given last, they were fed then."""
-    meals = [key for key in done if key.startswith(ROTA)]
-    last = max((one.last for key in meals if (one := done[key]).last), default=None)
-    for key in meals:
-        done[key] = replace(done[key], last=last)
-
-
-def duties_of(entry: Mapping[str, str], keys: Iterable[str]) -> list[str]:
-    """The duties that an entry of the log sees to."""
-    kind, what, note = entry.get("kind"), entry.get("what", ""), entry.get("note", "")
-    if kind == "change":
-        return ["change"]
-    if kind == "reading":
-        return [f"read.{what}"]
-    if kind == "feed":
-        return [key for key in keys if key.startswith("feed.")]
-    if kind == "filter" and not note:
-        return [key for key in keys if key.startswith("rinse.")]
-    return []
 
 
 def round_of(house: House, today: date, ticks: Iterable[Tick]) -> Round:

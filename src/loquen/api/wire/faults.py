@@ -34,6 +34,7 @@ from loquen.store.faults import Busy, StoreFault
 from loquen.store.log import NoSuchEntry
 from loquen.store.own import InUse, NoSuchRow
 from loquen.store.quarantine import NotInQuarantine, TooManyKept
+from loquen.store.raw import NoSuchRaw
 from loquen.store.register import NoSuchResident, TooMuchHappened
 from loquen.store.rounds import NoSuchTick
 from loquen.store.systems import NoSuchRevision, NoSuchSystem, NothingToUndo, StaleRevision
@@ -209,6 +210,10 @@ def not_in_quarantine(_: Request, error: Exception) -> Response:
     return answer(404, "not_in_quarantine", say("Quarantine has nothing of this number any more."))
 
 
+def no_such_raw(_: Request, error: Exception) -> Response:
+    return answer(404, "no_such_row", say("There is no such row any more; it may have been put right already."))
+
+
 def too_many_kept(_: Request, error: Exception) -> Response:
     return answer(409, "too_many_kept", say("So many are kept and no more: take out some of the oldest."))
 
@@ -267,8 +272,12 @@ def not_routed(request: Request, error: Exception) -> Response:
     """There is no such route, or what it was sent is nothing that can be read."""
     assert isinstance(error, HTTPException)
     if error.status_code in (404, 405):
-        return answer(404, "no_such_route", say("There is no {path} to ask so.", path=quoted(request.url.path, 80)))
+        return no_such_route(request.url.path)
     return answer(error.status_code, "unreadable_request", say("What was sent can not be read as JSON."))
+
+
+def no_such_route(path: str) -> Response:
+    return answer(404, "no_such_route", say("There is no {path} to ask so.", path=quoted(path, 80)))
 
 
 def server_fault(_: Request, _error: Exception) -> Response:
@@ -293,6 +302,7 @@ def install(app: FastAPI) -> None:
     app.add_exception_handler(TooMuchHappened, too_much_happened)
     app.add_exception_handler(NotInQuarantine, not_in_quarantine)
     app.add_exception_handler(TooManyKept, too_many_kept)
+    app.add_exception_handler(NoSuchRaw, no_such_raw)
     app.add_exception_handler(UnreadTable, unread_table)
     app.add_exception_handler(InUse, row_in_use)
     app.add_exception_handler(NoSuchRow, no_such_row)

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from datetime import date, datetime, time, timedelta
+from functools import lru_cache
 from typing import Annotated, Literal
 
 from dateutil import rrule
@@ -14,6 +15,7 @@ WEEKDAY_WORDS = dict(
     zip(WEEK, ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"), strict=True)
 )
 LONGEST_D = 1500
+MOST_KEPT = 20_000
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,12 +58,14 @@ def days_of(rhythm: Rhythm, since: date, first: date, last: date) -> list[date]:
     return [moment.date() for moment in found]
 
 
+@lru_cache(MOST_KEPT)
 def latest(rhythm: Rhythm, since: date, today: date) -> date | None:
     """The last day of a rhythm that is not after today; None where its first is yet to come."""
     found = rule(rhythm, since).before(at_midnight(today), inc=True)
     return found.date() if found else None
 
 
+@lru_cache(MOST_KEPT)
 def following(rhythm: Rhythm, since: date, today: date) -> date | None:
     """The first day of a rhythm after today."""
     found = rule(rhythm, since).after(at_midnight(today))

@@ -9,6 +9,7 @@ import { feedingQuery, today, useRefresh } from "./feeding";
 import { Mixes } from "./Mixes";
 import { Shelf } from "./Shelf";
 import { WeekOf } from "./WeekOf";
+import { Unread } from "@/ui/unread/Unread";
 
 interface Done {
   words: string;
@@ -67,6 +68,7 @@ export function FeedingPage() {
           , feeding
         </h1>
       </header>
+      <Unread place="feeding" />
       {feeding.isPending && <p className="text-quiet">Asking every system…</p>}
       {feeding.isError && (
         <p role="alert" className="text-short">

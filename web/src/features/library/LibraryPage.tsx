@@ -4,6 +4,7 @@ import { asked, client, type KindShown, type LibraryRow } from "@/api/client";
 import { ALL_SYSTEMS, libraryQuery, ownQuery } from "@/api/queries";
 import { Button } from "@/ui/controls";
 import { RowDialog } from "./RowDialog";
+import { Unread } from "@/ui/unread/Unread";
 
 const MOST_SHOWN = 60;
 
@@ -23,6 +24,7 @@ export function LibraryPage() {
       <header className="mb-3 flex min-h-9 flex-wrap items-center gap-3 pr-44">
         <h1 className="text-xl font-semibold">Library</h1>
       </header>
+      <Unread place="library" />
       <p className="mb-4 max-w-prose text-quiet">
         Copy a row and make it yours: it can be chosen in every system at once, goes along with a plan, and no
         update touches it.

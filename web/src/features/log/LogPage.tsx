@@ -10,6 +10,7 @@ import { ReadingDialog } from "@/ui/log/ReadingDialog";
 import { dayWords, entryWords } from "@/ui/log/words";
 import { useShortcuts } from "@/ui/shortcuts";
 import { useUnits } from "@/ui/units";
+import { Unread } from "@/ui/unread/Unread";
 
 const REMEMBERED = "loquen.log.system";
 
@@ -31,6 +32,7 @@ export function LogPage() {
       <header className="mb-4 flex min-h-9 flex-wrap items-center gap-3 pr-44">
         <h1 className="text-xl font-semibold">Log</h1>
       </header>
+      <Unread place="log" />
       {system && (
         <p className="mb-5 flex flex-wrap items-center gap-2">
           <Button look="strong" className="min-h-12 px-5" onClick={() => setReading(true)}>

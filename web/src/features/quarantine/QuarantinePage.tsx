@@ -16,6 +16,7 @@ import { ReleaseDialog } from "./ReleaseDialog";
 import { NewTubDialog, TubDialog } from "./TubDialog";
 import { TubOf } from "./TubOf";
 import { Turns } from "./Turns";
+import { Unread } from "@/ui/unread/Unread";
 
 type Asked =
   | { what: "expect"; row?: Pick<ArrivingOut, "id" | "arriving" | "common"> }
@@ -76,6 +77,7 @@ export function QuarantinePage() {
           items={[{ words: "Set up a tub", run: () => setAsked({ what: "new tub" }) }]}
         />
       </header>
+      <Unread place="quarantine" />
       {newcomers.isPending && <p className="text-quiet">Asking every tub…</p>}
       {newcomers.isError && (
         <p role="alert" className="text-short">

@@ -13,6 +13,7 @@ import { HappenedDialog } from "./HappenedDialog";
 import { HomeOf } from "./HomeOf";
 import { LifeDialog } from "./LifeDialog";
 import { registerQuery, today, useRefresh } from "./register";
+import { Unread } from "@/ui/unread/Unread";
 
 type Asked =
   { what: "arrival" | "buy" | "cards" } | { what: "happened" | "life"; home: Home; resident: ResidentOut };
@@ -67,6 +68,7 @@ export function RegisterPage() {
           ]}
         />
       </header>
+      <Unread place="register" />
       {register.isPending && <p className="text-quiet">Asking every system…</p>}
       {register.isError && (
         <p role="alert" className="text-short">

@@ -15,6 +15,7 @@ import { SkipDialog } from "./SkipDialog";
 import { StopLines } from "./StopLines";
 import { iAm, refusedWords, useRound, whoAmI } from "./ticking";
 import { WalkDialog } from "./WalkDialog";
+import { Unread } from "@/ui/unread/Unread";
 
 type At = { systemId: number; line: RoundLine };
 const NOBODY = "-";
@@ -44,6 +45,7 @@ export function RoundPage() {
         <h1 className="text-xl font-semibold">Round</h1>
         <span className="text-quiet">{longDay(today)}</span>
       </header>
+      <Unread place="round" />
       {round && <Result round={left === 0 ? null : round} nothing={systems.length === 0} />}
       <p className="mb-4 flex flex-wrap items-center gap-x-3 gap-y-2 text-sm">
         {helpers.length > 0 && (

@@ -7,6 +7,7 @@ import { parsed } from "@/lib/quantity";
 import { Says } from "@/ui/figures/Says";
 import { useUnits } from "@/ui/units";
 import { useToday } from "./useToday";
+import { Unread } from "@/ui/unread/Unread";
 
 /** What the house uses up: how much a week, what was counted, when it runs out and is to be ordered; and spares. */
 export function StockPage() {
@@ -45,6 +46,7 @@ export function StockPage() {
           , stock and spares
         </h1>
       </header>
+      <Unread place="stock" />
       {stock.isError && (
         <p role="alert" className="text-short">
           {stock.error.message}

@@ -25,11 +25,14 @@ export function TableDialog({ id, close }: { id: number; close: () => void }) {
     const letGo = new AbortController();
     setStop(letGo);
     const zone_min = -new Date().getTimezoneOffset();
-    return { params, body: { text, ...chosen, zone_min, watch, now: isoHere(new Date()) }, signal: letGo.signal };
+    return {
+      params,
+      body: { text, ...chosen, zone_min, watch, now: isoHere(new Date()) },
+      signal: letGo.signal,
+    };
   };
   const look = useMutation({
-    mutationFn: (chosen: How) =>
-      asked(client.POST("/api/systems/{system_id}/log/preview", asking(chosen))),
+    mutationFn: (chosen: How) => asked(client.POST("/api/systems/{system_id}/log/preview", asking(chosen))),
   });
   const keep = useMutation({
     mutationFn: () => asked(client.POST("/api/systems/{system_id}/log/table", asking(how))),
@@ -154,7 +157,9 @@ function Taken({ found, how, choose }: TakenProps) {
           The dates can be read two ways: taken as {how.order ?? "day first"}.{" "}
           <Button
             look="word"
-            onClick={() => choose({ ...how, order: how.order === "month first" ? "day first" : "month first" })}
+            onClick={() =>
+              choose({ ...how, order: how.order === "month first" ? "day first" : "month first" })
+            }
           >
             Read them {how.order === "month first" ? "day first" : "month first"}
           </Button>

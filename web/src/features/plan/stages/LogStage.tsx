@@ -4,6 +4,7 @@ import { LogBook } from "@/ui/log/LogBook";
 import { logQuery } from "@/ui/log/log";
 import { useSession } from "../context";
 import { useForecast } from "../forecast";
+import { Unread } from "@/ui/unread/Unread";
 
 /** The log of this system. */
 export function LogStage() {
@@ -23,6 +24,7 @@ export function LogStage() {
           ))}
         </ul>
       )}
+      <Unread place="log" system={id} />
       <LogBook id={id} log={log.data} error={log.error} bands={course ? { nitrate: course } : undefined} />
     </>
   );

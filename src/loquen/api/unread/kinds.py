@@ -1,0 +1,126 @@
+"""The kinds of rows that are read one by one: where each is shown, what of it a person can put right, and what reads it."""
+
+import json
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any, Literal
+
+from loquen.api.breeding.schema import RackWanted
+from loquen.api.feeding.view import since_of
+from loquen.api.register.view import written
+from loquen.api.round.house import helper_of
+from loquen.api.round.schema import StockIn, set_of
+from loquen.api.wire import stored
+from loquen.api.wire.days import known_day
+from loquen.core.data import library, own
+from loquen.core.data.own import KINDS as OWN_KINDS
+from loquen.core.data.own import BadCells
+from loquen.core.errors import CoreError
+from loquen.core.model.calendar import moment_in_reach
+from loquen.core.model.documents import Unreadable
+from loquen.core.model.quantity import Sentence, quoted, say
+from loquen.store import house
+from loquen.store.currency import CURRENCY, Currency
+from loquen.store.register import KeptResident
+from loquen.store.tables import HelperRow
+
+Row = Mapping[str, Any]
+Place = Literal["log", "register", "quarantine", "feeding", "round", "stock", "library"]
+NO_SENTENCE = say("It says nothing that Loquen can read.")
+
+
+@dataclass(frozen=True, slots=True)
+class Kind:
+    """Rows of one table: the page they belong to, what one is called, the columns that can be put right, and a reader that
+    raises for what it can not read."""
+
+    table: str
+    place: Place
+    words: str
+    columns: tuple[str, ...]
+    read: Callable[[Row], Any]
+
+
+def moment(value: Any) -> None:
+    """Raises: ValueError for what is no moment of ours."""
+    moment_in_reach(datetime.fromisoformat(str(value)))
+
+
+def entry(row: Row) -> None:
+    moment(row["at"])
+    stored.entry(row["document"])
+
+
+def tick(row: Row) -> None:
+    moment(row["at"])
+    for name in ("due", "day"):
+        if not known_day(str(row[name])):
+            raise ValueError(name)
+
+
+def stock(row: Row) -> None:
+    StockIn.model_validate({name: row[name] for name in ("amount", "counted", "lead_d")}, strict=True)
+
+
+def helper(row: Row) -> None:
+    if helper_of(HelperRow(**row)) is None:
+        raise ValueError("weekdays")
+
+
+def of_the_house(row: Row) -> None:
+    """What is kept of the whole house, by its key."""
+    readers: dict[str, Callable[[str], Any]] = {
+        house.LARDER: stored.larder,
+        CURRENCY: lambda text: Currency(**json.loads(text)),
+        "rack": RackWanted.model_validate_json,
+    }
+    if row["key"].startswith(house.FED_SINCE):
+        since_of(row["document"])
+    elif row["key"] in readers:
+        readers[row["key"]](row["document"])
+
+
+def own_row(row: Row) -> None:
+    kind: own.Kind | None = next((kind for kind in OWN_KINDS if kind == row["kind"]), None)
+    if kind is None:
+        raise Unreadable(say("There is no kind of rows called “{kind}”.", kind=quoted(row["kind"])))
+    library.own_row(kind, {**json.loads(row["cells"]), "key": row["key"]})
+
+
+def of_document(read: Callable[[str], Any]) -> Callable[[Row], Any]:
+    return lambda row: read(row["document"])
+
+
+KINDS = (
+    Kind("entry", "log", "An entry of the log", ("at", "document"), entry),
+    Kind("resident", "register", "Somebody of the register", ("document",), of_document(stored.resident)),
+    Kind("happened", "register", "What happened to somebody", ("document",), of_document(stored.happened)),
+    Kind("tub", "quarantine", "What is set for a tub", ("document",), of_document(stored.tub)),
+    Kind("arriving", "quarantine", "Animals that are to come", ("document",), of_document(stored.arriving)),
+    Kind("course", "quarantine", "A course of treatment", ("document",), of_document(stored.course)),
+    Kind("house", "feeding", "What is kept of the house", ("document",), of_the_house),
+    Kind("duty", "round", "What was set for a duty", ("document",), of_document(set_of)),
+    Kind("tick", "round", "A tick", ("due", "day", "at"), tick),
+    Kind("helper", "round", "Somebody who does the round", ("weekdays", "hour"), helper),
+    Kind("stock", "stock", "What was counted", ("amount", "counted", "lead_d"), stock),
+    Kind("own_row", "library", "A row of your own", ("cells",), own_row),
+)
+
+
+def why_not(kind: Kind, row: Row) -> Sentence | None:
+    """Why a row can not be read; None where it can."""
+    try:
+        kind.read(row)
+    except Unreadable as fault:
+        return fault.why
+    except BadCells as fault:
+        return say("{what}", what=quoted("; ".join(f"{column} {why}" for column, why in fault.faults.items()), 300))
+    except (CoreError, ValueError, KeyError, TypeError, AttributeError) as fault:
+        return say("It can not be read: {what}.", what=quoted(fault, 120)) if str(fault) else NO_SENTENCE
+    return None
+
+
+def contradicting(rows: Iterable[KeptResident]) -> list[int]:
+    """Residents that can be read, and whose story contradicts itself."""
+    return [row.id for row in rows if stored.or_none(row.document, stored.resident) and written(row) is None]

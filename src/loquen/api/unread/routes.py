@@ -1,0 +1,172 @@
+"""What can not be read, of a page or of one system's log: told, put right, set aside, brought back."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Annotated, Any
+
+from fastapi import APIRouter, Query, Request, Response
+from pydantic import Field
+from sqlmodel import Session
+
+from loquen.api.computing import PAGE, computed_while
+from loquen.api.dependencies import FAULTS, Kept
+from loquen.api.log.deeds import Logs
+from loquen.api.own import adopted
+from loquen.api.unread.kinds import KINDS, Kind, Place, contradicting, why_not
+from loquen.api.wire.answers import sent
+from loquen.api.wire.plan import Strict
+from loquen.core.graph.giving_up import heed
+from loquen.core.model.documents import Unreadable
+from loquen.core.model.quantity import Sentence, say
+from loquen.store import raw, register, systems
+from loquen.store.raw import NoSuchRaw
+from loquen.store.systems import MOST_ID
+
+router = APIRouter(prefix="/api/unread", tags=["unread"], responses=dict(FAULTS))
+MOST_TOLD = 100
+LONGEST = 20_000
+
+
+@dataclass(frozen=True, slots=True)
+class UnreadRow:
+    """A row that can not be read: what it is, of which system, why, and what stands in it."""
+
+    table: str
+    key: str
+    words: str
+    system_id: int | None
+    why: Sentence
+    columns: dict[str, str]
+
+
+@dataclass(frozen=True, slots=True)
+class Unread:
+    """Of one page what can not be read, so many at most; `count` says how many there are."""
+
+    count: int
+    rows: list[UnreadRow]
+
+
+class PutRight(Strict):
+    """A row, and what should stand in its columns."""
+
+    table: str = Field(max_length=20)
+    key: str = Field(max_length=400)
+    columns: dict[str, Annotated[str, Field(max_length=LONGEST)]] = Field(max_length=4)
+
+
+class RowAt(Strict):
+    table: str = Field(max_length=20)
+    key: str = Field(max_length=400)
+
+
+@dataclass(frozen=True, slots=True)
+class PutAside:
+    """The number by which it can be brought back."""
+
+    number: int
+
+
+@router.get("", response_model=Unread)
+async def read_unread(
+    request: Request,
+    database: Kept,
+    place: Place,
+    system: Annotated[int | None, Query(ge=1, le=MOST_ID)] = None,
+) -> Response:
+    """What of a page, or of one system's log, can not be read."""
+
+    def whole() -> Response:
+        with database.reading() as session:
+            rows = list(found(session, request.app.state.logs, place, system))
+        return sent(Unread(len(rows), rows[:MOST_TOLD]))
+
+    return await computed_while(request, whole, PAGE)
+
+
+def found(session: Session, logs: Logs, place: Place, system: int | None) -> Iterator[UnreadRow]:
+    for kind in KINDS:
+        if kind.place == place:
+            for row in rows_of(session, logs, kind, system):
+                why = why_not(kind, row)
+                if why is not None:
+                    yield told(kind, row, why)
+    if place == "register":
+        for number in contradicting(register.everybody(session)):
+            row = raw.row_of(session, "resident", f"[{number}]")
+            yield told(
+                kind_of("resident"), row, say("What happened to it contradicts itself: more left than ever came.")
+            )
+
+
+def rows_of(session: Session, logs: Logs, kind: Kind, system: int | None) -> Iterator[dict[str, Any]]:
+    """The rows of a kind, of one system where one is asked for; of the logs those of which something can not be read."""
+    if kind.table == "entry":
+        asked = [system] if system else [row.id for row in systems.list_all(session)]
+        for system_id in [number for number, known in logs.of(session, asked).items() if known.unread]:
+            heed()
+            yield from raw.rows(session, "entry", {"system_id": system_id})
+    else:
+        yield from raw.rows(session, kind.table)
+
+
+def told(kind: Kind, row: dict[str, Any], why: Sentence) -> UnreadRow:
+    return UnreadRow(
+        table=kind.table,
+        key=raw.key_of(kind.table, row),
+        words=kind.words,
+        system_id=row.get("system_id") if isinstance(row.get("system_id"), int) else None,
+        why=why,
+        columns={name: "" if row[name] is None else str(row[name]) for name in kind.columns},
+    )
+
+
+def kind_of(table: str) -> Kind:
+    """The kind of a table's rows; raise NoSuchRaw."""
+    kind = next((kind for kind in KINDS if kind.table == table), None)
+    if kind is None:
+        raise NoSuchRaw(table)
+    return kind
+
+
+@router.put("", status_code=204)
+def put_right(given: PutRight, database: Kept, request: Request) -> None:
+    """Keep what should stand in a row; 422 says why that can not be read either."""
+    kind = kind_of(given.table)
+    with database.writing() as session:
+        row = raw.row_of(session, given.table, given.key)
+        columns = {name: value for name, value in given.columns.items() if name in kind.columns}
+        new = {name: of_the_kind(row[name], value) for name, value in columns.items()}
+        why = why_not(kind, {**row, **new})
+        if why is not None:
+            raise Unreadable(why)
+        raw.put(session, given.table, given.key, new)
+    if given.table == "own_row":
+        adopted(database, request)
+
+
+def of_the_kind(before: Any, value: str) -> Any:
+    """A typed value as its column holds it: a number where one stood, or where nothing else can be meant."""
+    try:
+        number = float(value)
+    except ValueError:
+        return value
+    if isinstance(before, str) and not before.replace(".", "").lstrip("-").isdigit() and value != f"{number:g}":
+        return value
+    return int(number) if number.is_integer() else number
+
+
+@router.post("/aside", response_model=PutAside)
+def set_aside(given: RowAt, database: Kept) -> Response:
+    """Set a row aside, whole."""
+    kind_of(given.table)
+    with database.writing() as session:
+        return sent(PutAside(raw.set_aside(session, given.table, given.key)))
+
+
+@router.post("/aside/{number}/restore", status_code=204)
+def bring_back(number: int, database: Kept, request: Request) -> None:
+    """Put it back where it was."""
+    with database.writing() as session:
+        raw.bring_back(session, number)
+    adopted(database, request)
