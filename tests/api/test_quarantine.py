@@ -221,7 +221,7 @@ def test_an_arrival_is_changed_taken_off_and_put_back(client):
     [
         ("arriving", {"species": "neon_tetra", "comes_on": "2026-12-01"}, "for_whom"),
         ("arriving", {"species": "neon_tetra", "goes_to": 1}, "from_when"),
-        ("arriving", {"species": "neon_tetra", "goes_to": 1, "comes_on": "2026-02-30"}, "no_such_day"),
+        ("arriving", {"species": "neon_tetra", "goes_to": 1, "comes_on": "2026-02-30"}, "invalid"),
         ("arriving", {"species": "unicorn", "goes_to": 1, "comes_on": "2026-12-01"}, "unknown_key"),
         ("arriving", {"species": "neon_tetra", "goes_to": 99, "comes_on": "2026-12-01"}, "no_such_system"),
         ("courses", {"tub": 8, "product": "", "begun": "2026-12-01", "dose_days": [1]}, "which_label"),

@@ -81,7 +81,7 @@ def test_a_move_is_kept_and_told_where_checks_refuse_it(client):
         ({"kind": "death", "day": on(9)}, "not_here_yet"),
         ({"kind": "move", "count": 1}, "where_to"),
         ({"kind": "sale", "system": 0}, "where"),
-        ({"kind": "sale", "day": "2026-02-30"}, "no_such_day"),
+        ({"kind": "sale", "day": "2026-02-30"}, "invalid"),
     ],
 )
 def test_what_can_not_be_is_said_and_loses_nothing(client, event, code):

@@ -227,7 +227,7 @@ def test_the_table_has_a_line_a_task_and_none_that_a_spreadsheet_runs(client):
 @pytest.mark.parametrize(
     ("path", "code"),
     [
-        ("/api/round?today=2026-13-40", "no_such_day"),
+        ("/api/round?today=2026-13-40", "invalid"),
         ("/api/round?today=2026-11-28&zone=Mars/Olympus", "no_such_zone"),
         ("/api/round/calendar/Nobody.ics", "no_such_helper"),
         ("/api/systems/99/care?today=2026-11-28", "no_such_system"),
