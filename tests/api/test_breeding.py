@@ -8,6 +8,8 @@ import pytest
 from openpyxl import load_workbook
 
 from loquen.demo.ventures import BROODS
+from loquen.store import own as own_rows
+from loquen.store.tables import OwnRow
 
 TODAY = datetime.now(UTC).date()
 LINE, THREADFIN, BOESEMAN, SHRIMP = 13, 14, 15, 16
@@ -281,7 +283,7 @@ def test_a_venture_without_a_tank_is_answered_with_a_sentence(client):
     assert "Choose the tank" in worth["result"]["text"]
 
 
-def test_a_row_of_ones_own_moves_what_a_tank_is_asked(client):
+def test_a_row_of_ones_own_moves_what_a_tank_is_asked(client, database):
     """A kind copied and made larger is refused where the shipped one is taken."""
     (kind,) = [kind for kind in client.get("/api/own").json()["kinds"] if kind["kind"] == "species"]
     shipped = next(row for row in kind["rows"] if row["key"] == "threadfin_rainbowfish")
@@ -298,9 +300,13 @@ def test_a_row_of_ones_own_moves_what_a_tank_is_asked(client):
     assert states["long_enough"] == "short"
     # Three times as long: 27 times the mass, 11.8 times the food, and the tank's own sheet is asked anew.
     assert figure(grown, "colony_balance_frac") > 6 * figure(small, "colony_balance_frac")
-    # Taken out, it leaves the venture that was kept with it a name, and the others compared.
+    # It is kept while the venture needs it; lost, it leaves that one a name, and the others compared.
     client.put(f"/api/ventures/{THREADFIN}", json={"base": 1, "venture": venture})
-    assert client.delete(f"/api/own/species/{made['key']}").status_code == 204
+    assert client.delete(f"/api/own/species/{made['key']}").status_code == 409
+    with database.writing() as session:
+        session.delete(session.get(OwnRow, ("species", made["key"])))
+    with database.reading() as session:
+        own_rows.adopt(session)
     found = breeding(client, WALK_B)
     assert {row["id"]: row["common"] for row in found["ventures"]}[THREADFIN] == ""
     assert THREADFIN not in {row["venture"] for row in found["side"]["rows"]}

@@ -258,7 +258,10 @@ def test_a_bundle_is_all_or_nothing(client, giant):
     bad_row = {**along, "own": {"species": {**along["own"]["species"], "own_b": {"common": "b"}}}}
     unknown = {**along, "plan": {**along["plan"], "animals": [{"species": "own_nobody", "number": 1}]}}
     for bad in (bad_plan, bad_row, unknown):
-        assert client.post("/api/own/bring-in/plan", json=bad).status_code == 422
+        refused = client.post("/api/own/bring-in/plan", json=bad)
+        assert refused.status_code == 422
+        # Of many rows it is said which.
+        assert bad is not bad_row or refused.json()["fields"][0]["path"].startswith("own.species.own_b.")
         assert (rows(client, "species")["rows"], client.get("/api/systems").json()["total"]) == known
 
 

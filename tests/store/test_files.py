@@ -96,6 +96,36 @@ def test_another_programs_database_is_left_as_it_is(tmp_path):
     assert refused(path).code == "foreign"
 
 
+def test_a_foreign_file_that_has_only_a_view_is_left_as_it_is(tmp_path):
+    path = tmp_path / "view.db"
+    with sqlite3.connect(path) as file:
+        file.execute("CREATE VIEW now AS SELECT 1")
+    file.close()
+    assert refused(path).code == "foreign"
+
+
+@pytest.mark.parametrize("table", ["entry", "house", "set_aside"])
+def test_a_missing_table_is_found_at_start_and_named(path, table):
+    copy = copies.backup(path, None)
+    with sqlite3.connect(path) as file:
+        file.execute(f"DROP TABLE {table}")
+    file.close()
+    fault = refused(path)
+    assert fault.code == "incomplete"
+    assert table in fault.sentence
+    assert str(copy) in fault.sentence
+
+
+def test_an_empty_file_beside_copies_starts_nothing_new_without_a_word(path):
+    copy = copies.backup(path, None)
+    path.write_bytes(b"")
+    fault = refused(path)
+    assert fault.code == "emptied"
+    assert str(copy) in fault.sentence
+    path.unlink()
+    assert names(path) == []
+
+
 def test_a_file_that_is_no_database_is_left_as_it_is(tmp_path):
     path = tmp_path / "letter.db"
     path.write_text("Dear keeper,")

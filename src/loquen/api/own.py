@@ -209,7 +209,7 @@ def bring_in(taken: TakenAlongIn, database: Kept, request: Request) -> SystemOut
     """
     found = upgraded(taken.plan)
     rows = {
-        kind: {key: library.own_row(kind, {**cells, "key": key}) for key, cells in taken.own.get(kind, {}).items()}
+        kind: {key: row_in(kind, key, cells) for key, cells in taken.own.get(kind, {}).items()}
         for kind in own.KINDS
     }
     try:
@@ -225,6 +225,14 @@ def bring_in(taken: TakenAlongIn, database: Kept, request: Request) -> SystemOut
     finally:
         # Also where it was refused: what was looked at on the way is forgotten.
         adopted(database, request)
+
+
+def row_in(kind: own.Kind, key: str, cells: Mapping[str, str]) -> Any:
+    """A row of a bundle; raise BadCells that names it."""
+    try:
+        return library.own_row(kind, {**cells, "key": key})
+    except own.BadCells as fault:
+        raise own.BadCells({f"own.{kind}.{key}.{column}": why for column, why in fault.faults.items()}) from None
 
 
 def brought(session: Session, kind: own.Kind, row: Any) -> str:

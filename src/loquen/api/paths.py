@@ -3,9 +3,11 @@
 import asyncio
 import re
 from collections.abc import Iterable
+from contextlib import suppress
 from typing import Any
 
 from fastapi import APIRouter, FastAPI
+from starlette.exceptions import HTTPException
 from starlette.routing import compile_path
 from starlette.types import ASGIApp, Receive, Scope, Send
 
@@ -48,4 +50,5 @@ def make_ready(api: FastAPI) -> None:
         "type": "http", "method": "GET", "path": NOT_THERE, "raw_path": NOT_THERE.encode(), "query_string": b"",
         "headers": [], "app": api, "root_path": "", "scheme": "http", "http_version": "1.1", "server": ("127.0.0.1", 0),
     }  # fmt: skip
-    asyncio.run(api.router(scope, receive, send))
+    with suppress(HTTPException):
+        asyncio.run(api.router(scope, receive, send))

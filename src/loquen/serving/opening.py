@@ -7,7 +7,7 @@ import socket
 import sys
 from collections.abc import Callable
 from pathlib import Path
-from threading import Thread
+from threading import Event, Thread
 from typing import TYPE_CHECKING
 
 import uvicorn
@@ -19,16 +19,20 @@ from loquen.serving.pages import Pages
 from loquen.serving.protocol import TimedProtocol
 
 if TYPE_CHECKING:
-    from loquen.api.round.cares import Cares
-    from loquen.api.systems.listing import Listing
+    from fastapi import FastAPI
+
     from loquen.store.database import Database
 
 GRACE_S = 5
 """How long requests that are under way may still take once the server is told to stop."""
 
 
+FIRST_ANSWER_S = 3.0
+"""So long what is done behind waits for somebody to ask; then it is done in any case."""
+
+
 class Later:
-    """An application that is made in a thread; whoever asks for it waits."""
+    """An application that is made in a thread; whoever asks for it waits. What it does behind begins after its first answer."""
 
     def __init__(self, make: Callable[[], ASGIApp], then: Callable[[], None], failed: Callable[[], None]) -> None:
         self.make = make
@@ -36,6 +40,7 @@ class Later:
         self.failed = failed
         self.app: ASGIApp | None = None
         self.fault: Exception | None = None
+        self.answered = Event()
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         if scope["type"] == "lifespan":
@@ -44,7 +49,10 @@ class Later:
         await self.made.wait()
         if self.app is None:
             raise RuntimeError("the application could not be made") from self.fault
-        await self.app(scope, receive, send)
+        try:
+            await self.app(scope, receive, send)
+        finally:
+            self.answered.set()
 
     async def live(self, receive: Receive, send: Send) -> None:
         self.made = asyncio.Event()
@@ -63,12 +71,13 @@ class Later:
             self.failed()
         loop.call_soon_threadsafe(self.made.set)
         if self.fault is None:
+            self.answered.wait(FIRST_ANSWER_S)
             self.then()
 
 
 def serve(path: Path, ours: socket.socket, with_demo: bool, changer: tuple[int, Path] | None = None) -> None:
     """Serve a database on a socket until told to stop; then leave one whole file."""
-    opened: list[tuple[Database, Listing, Cares]] = []
+    opened: list[tuple[Database, FastAPI]] = []
 
     def make() -> ASGIApp:
         from loquen.api.app import create_api
@@ -77,7 +86,7 @@ def serve(path: Path, ours: socket.socket, with_demo: bool, changer: tuple[int, 
 
         database = open_database(path)
         made = create_api(database, ControllerLink(*changer) if changer else None)
-        opened.append((database, made.state.listing, made.state.cares))
+        opened.append((database, made))
         if with_demo:
             from loquen.demo import sluice_street
 
@@ -107,27 +116,32 @@ def serve(path: Path, ours: socket.socket, with_demo: bool, changer: tuple[int, 
         server.run(sockets=[ours])
     finally:
         computing.stop()
-        for database, _, _ in opened:
+        for database, _ in opened:
             database.close()
     if api.fault is not None:
         raise api.fault
 
 
-def warm_up(database: "Database", listing: "Listing", cares: "Cares") -> None:
-    """Load what the first sheet needs while the page is still opening, and leave it out of later clean-ups.
+def warm_up(database: "Database", api: "FastAPI") -> None:
+    """Make ready what the next pages need, and leave it out of later clean-ups; standing aside for whoever asks meanwhile.
 
-    Then the lines of the list are made, one whenever a worker is free, and what each system wants done.
+    Then the lines of the list are made, one whenever nobody asks, and what each system wants done.
     """
+    from loquen.api.paths import make_ready
     from loquen.api.sheet import view
     from loquen.demo import sluice_street
     from loquen.store import systems
 
-    view.view(sluice_street.long_hall())
-    clean_up_seldom()
-    with database.reading() as session:
-        present = systems.list_all(session)
-    listing.make_next(present)
-    cares.make_next(present)
+    def ready() -> None:
+        make_ready(api)
+        view.view(sluice_street.long_hall())
+        clean_up_seldom()
+        with database.reading() as session:
+            present = systems.list_all(session)
+        api.state.listing.make_next(present)
+        api.state.cares.make_next(present)
+
+    computing.aside(ready)
 
 
 def clean_up_seldom() -> None:

@@ -8,7 +8,7 @@ from threading import Lock
 
 from sqlalchemy import URL, Connection, QueuePool, event
 from sqlalchemy.exc import SQLAlchemyError
-from sqlmodel import Session, create_engine
+from sqlmodel import Session, SQLModel, create_engine
 
 from loquen.store import copies, files, own
 from loquen.store.faults import Busy, CanNotWrite, UnusableFile, fault_of
@@ -101,6 +101,8 @@ def begin(connection: Connection) -> None:
 def open_database(path: Path) -> Database:
     """A database file, looked at, made and migrated as needed. Raises: UnusableFile, with nothing written."""
     present = files.look_at(path)
+    if present == files.NEWEST:
+        files.look_for(path, SQLModel.metadata.tables)
     files.make_ready(path)
     database = Database(path)
     if present not in (None, files.NEWEST):

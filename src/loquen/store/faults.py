@@ -11,6 +11,8 @@ SENTENCES = {
     "foreign": "{path} was not written by Loquen. It is left as it is: give another file with --db.",
     "newer": "{path} was written by a newer Loquen (tables {found}, this one knows {known}). Start the newer one.",
     "damaged": "{path} is damaged and can not be read. {remedy}",
+    "incomplete": "{path} lacks what Loquen keeps in it: {tables}. Nothing was changed. {remedy}",
+    "emptied": "{path} is empty, though copies of it lie beside it: ./run restore {copy} puts the newest back. To start anew, take the empty file away.",
     "not_writable": "{path} can not be written here: {reason}.",
     "missing": "There is no {path}.",
     "no_system": "There is no system {system} in {path}.",

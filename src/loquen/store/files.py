@@ -2,7 +2,7 @@
 
 import os
 import sqlite3
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from contextlib import closing, contextmanager
 from pathlib import Path
 
@@ -41,7 +41,12 @@ def look_at(path: Path) -> str | None:
     logged = log.exists() and log.stat().st_size > 0
     if path.is_dir():
         raise UnusableFile("foreign", path=path)
-    if not path.exists() or (path.stat().st_size == 0 and not logged):
+    if not path.exists():
+        return None
+    if path.stat().st_size == 0 and not logged:
+        copy = newest_good_copy(path)
+        if copy is not None:
+            raise UnusableFile("emptied", path=path, copy=copy)
         return None
     with path.open("rb") as file:
         head = file.read(len(MAGIC))
@@ -68,8 +73,9 @@ def only_read(path: Path, logged: bool) -> Iterator[sqlite3.Connection]:
 
 def revision_in(connection: sqlite3.Connection, path: Path) -> str | None:
     (number,) = connection.execute("PRAGMA application_id").fetchone()
-    tables = {name for (name,) in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
-    if number not in (0, APPLICATION_ID) or (number == 0 and tables and not tables >= OWN_TABLES):
+    tables = tables_in(connection)
+    (things,) = connection.execute("SELECT count(*) FROM sqlite_master").fetchone()
+    if number not in (0, APPLICATION_ID) or (number == 0 and things and not tables >= OWN_TABLES):
         raise UnusableFile("foreign", path=path)
     if "alembic_version" not in tables:
         return None
@@ -80,11 +86,27 @@ def revision_in(connection: sqlite3.Connection, path: Path) -> str | None:
     return found
 
 
+def tables_in(connection: sqlite3.Connection) -> set[str]:
+    return {name for (name,) in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+
+
+def look_for(path: Path, tables: Iterable[str]) -> None:
+    """Raise UnusableFile for a file of the newest tables that lacks one of them."""
+    log = beside(path)[0]
+    with only_read(path, log.exists() and log.stat().st_size > 0) as connection:
+        missing = sorted(set(tables) - tables_in(connection))
+    if missing:
+        raise UnusableFile("incomplete", path=path, tables=", ".join(missing), remedy=remedy_for(path))
+
+
+def remedy_for(path: Path) -> str:
+    copy = newest_good_copy(path)
+    return f"./run restore {copy} puts back the newest good copy." if copy else "No copy of it lies beside it."
+
+
 def damaged(path: Path) -> UnusableFile:
     """That a file is damaged, with the newest good copy of it by name."""
-    copy = newest_good_copy(path)
-    remedy = f"./run restore {copy} puts back the newest good copy." if copy else "No copy of it lies beside it."
-    return UnusableFile("damaged", path=path, remedy=remedy)
+    return UnusableFile("damaged", path=path, remedy=remedy_for(path))
 
 
 def copies_of(path: Path) -> list[Path]:

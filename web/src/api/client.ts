@@ -127,7 +127,7 @@ export class Refused extends Error {
 }
 
 /** A sentence with its values as they stand; where units matter it is drawn by `Says`. */
-export function plainText({ text, terms }: Sentence): string {
+function plainText({ text, terms }: Sentence): string {
   return text.replace(/\{(\w+)\}/g, (whole, name: string) => String(terms[name]?.value ?? whole));
 }
 

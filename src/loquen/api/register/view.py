@@ -23,6 +23,7 @@ from loquen.api.wire.documents import read_document
 from loquen.api.wire.stored import or_none, those_read
 from loquen.core.data import own
 from loquen.core.data.library import Species, species
+from loquen.core.graph.giving_up import heed
 from loquen.core.model.consistency import conflicts
 from loquen.core.model.documents import Unreadable, name_of
 from loquen.core.model.plan import Group, Plan
@@ -110,7 +111,10 @@ def judged(plan: Plan, groups: tuple[Group, ...], today: date) -> Judged | None:
 def register_of(rows: Iterable[KeptResident], systems: list[Current], homes: Homes, today: date) -> Register:
     """The register by home, in the order of the systems."""
     known = [row for row in map(written, rows) if row is not None]
-    found = [home_of(system, known, homes, today) for system in systems]
+    found = []
+    for system in systems:
+        heed()
+        found.append(home_of(system, known, homes, today))
     gone = [resident_out(row, 0, today) for row in known if row.life.alive == 0]
     kept = {system.id for system in systems}
     homeless = [

@@ -8,6 +8,8 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.special import gammaln
 
+from loquen.core.graph.giving_up import heed
+
 Array = NDArray[np.float64]
 ROUNDS = 3
 SAMPLES = 3000
@@ -51,6 +53,7 @@ def sampled(first: Array, log_first: Array, log_target: Callable[[Array], Array]
     samples, log_density = first, log_first
     log_weight = log_target(samples) - log_density
     for _ in range(ROUNDS):
+        heed()
         soft = tempered(log_weight)
         middle = samples @ soft
         apart = samples - middle[:, None]

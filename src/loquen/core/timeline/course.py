@@ -7,6 +7,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from loquen.core.graph.giving_up import heed
 from loquen.core.timeline import rates
 from loquen.core.timeline.arithmetic import Arithmetic, Many, One, State
 from loquen.core.timeline.rates import AMMONIA, HOLD, KH, NITRATE, NITRITE, ON_AMMONIA, ON_NITRITE, SOIL, Water
@@ -306,6 +307,8 @@ def one(state: State, w: Water, keeper: Keeper, days: int, happenings: Sequence[
     m, ledger = One(), Ledger.empty(One())
     due = sorted(happenings, key=lambda one: one.hour)
     for hour in range(days * HOURS + 1):
+        if hour % HOURS == 0:
+            heed()
         record.hours.append(state)
         ledger.noted(state, hour / HOURS, m)
         while due and due[0].hour <= hour:
@@ -346,6 +349,8 @@ def many(
         end[:, going[case]] = state[:, case]
 
     for hour in range(days * HOURS + 1):
+        if hour % HOURS == 0:
+            heed()
         hours[hour][:, going] = state[list(KEPT)]
         ledger.noted(state, hour / HOURS, m)
         while due and due[0].hour <= hour:

@@ -13,7 +13,7 @@ import { useToday } from "./useToday";
 import { HelpersDialog } from "./HelpersDialog";
 import { SkipDialog } from "./SkipDialog";
 import { StopLines } from "./StopLines";
-import { iAm, refusedWords, useRound, whoAmI } from "./ticking";
+import { iAm, lineOf, useRound, whoAmI } from "./ticking";
 import { WalkDialog } from "./WalkDialog";
 import { Unread } from "@/ui/unread/Unread";
 
@@ -95,11 +95,14 @@ export function RoundPage() {
       )}
       {refused.length > 0 && (
         <div role="alert" className="mb-3 border-l-3 border-short pl-3 text-sm">
-          {refused.map((row) => (
-            <p key={row.item.id}>
-              {refusedWords(row, round)}: <Says sentence={row.why} />
-            </p>
-          ))}
+          {refused.map((row) => {
+            const { name, words } = lineOf(row, round);
+            return (
+              <p key={row.item.id}>
+                {name}: <Says sentence={words} /> It was refused: <Says sentence={row.why} />
+              </p>
+            );
+          })}
           <Button look="word" onClick={seen}>
             Seen; the others go on
           </Button>

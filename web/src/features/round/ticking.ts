@@ -1,15 +1,6 @@
 import { queryOptions, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useSyncExternalStore } from "react";
-import {
-  asked,
-  client,
-  plainText,
-  Refused,
-  type Round,
-  type RoundLine,
-  type Sentence,
-  type TickIn,
-} from "@/api/client";
+import { asked, client, Refused, type Round, type RoundLine, type Sentence, type TickIn } from "@/api/client";
 import { browserStore } from "@/lib/browserStore";
 import { Final, Outbox, type SetAside } from "@/lib/outbox";
 import { isoDay, zone } from "@/lib/days";
@@ -42,7 +33,7 @@ const outbox = new Outbox<Item, Sentence>("loquen.ticks", async ([first, ...more
     return { settled: [...answer.kept, ...answer.there], refused: answer.refused };
   } catch (cause) {
     const never = cause instanceof Refused && cause.status >= 400 && cause.status < 500;
-    throw never ? new Final(cause.sentence) : cause;
+    throw never ? new Final(cause.fault?.fields?.[0]?.sentence ?? cause.sentence) : cause;
   }
 });
 
@@ -144,13 +135,20 @@ export function withTicks(round: Round, waiting: Item[]): Round {
   };
 }
 
-/** What a refused item was, in the words of its line where that still stands. */
-export function refusedWords({ item }: SetAside<Item, Sentence>, round: Round | undefined): string {
-  if (!isTick(item)) return "Taking back a tick";
+/** The line that a refused item was of, where it still stands. */
+export function lineOf({ item }: SetAside<Item, Sentence>, round: Round | undefined): Line {
+  if (!isTick(item)) return { name: "Taking back", words: plain("a tick") };
   const stop = round?.stops.find(({ system_id }) => system_id === item.system_id);
   const line = stop?.lines.find(({ key }) => key === item.duty);
-  return line && stop ? `${stop.name}: ${plainText(line.words)}` : `The tick of ${item.due}, “${item.duty}”`;
+  return { name: stop?.name ?? "A tick", words: line?.words ?? plain(`“${item.duty}” of ${item.due}`) };
 }
+
+interface Line {
+  name: string;
+  words: Sentence;
+}
+
+const plain = (text: string): Sentence => ({ text, terms: {} });
 
 const ME = "loquen.me";
 export const whoAmI = (): string => browserStore.getItem(ME) ?? "";
