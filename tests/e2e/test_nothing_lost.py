@@ -197,10 +197,10 @@ def test_a_damaged_row_is_shown_in_its_place_put_right_and_set_aside(page, own, 
         "button", name="Put it right"
     ).click()
     dialog = page.get_by_role("dialog")
-    dialog.get_by_label("at", exact=True).fill("still no day")
+    dialog.get_by_label("When", exact=True).fill("still no day")
     dialog.get_by_role("button", name="Keep it so").click()
     expect(dialog.get_by_role("alert")).to_be_visible()
-    dialog.get_by_label("at", exact=True).fill("2026-05-01 18:00")
+    dialog.get_by_label("When", exact=True).fill("2026-05-01 18:00")
     dialog.get_by_role("button", name="Keep it so").click()
     expect(unread).to_contain_text("One row here can not be read.")
     unread.get_by_role("button", name="Set it aside").click()

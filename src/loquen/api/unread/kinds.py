@@ -6,6 +6,8 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any, Literal
 
+from pydantic_core import PydanticCustomError
+
 from loquen.api.breeding.schema import RackWanted
 from loquen.api.feeding.view import since_of
 from loquen.api.register.view import written
@@ -43,8 +45,13 @@ class Kind:
 
 
 def moment(value: Any) -> None:
-    """Raises: ValueError for what is no moment of ours."""
-    moment_in_reach(datetime.fromisoformat(str(value)))
+    """Raises: Unreadable for what is no moment of ours."""
+    try:
+        moment_in_reach(datetime.fromisoformat(str(value)))
+    except ValueError:
+        raise Unreadable(
+            say("“{value}” is no moment: a day and a time, as 2026-05-01 18:00.", value=quoted(value))
+        ) from None
 
 
 def entry(row: Row) -> None:
@@ -55,8 +62,10 @@ def entry(row: Row) -> None:
 def tick(row: Row) -> None:
     moment(row["at"])
     for name in ("due", "day"):
-        if not known_day(str(row[name])):
-            raise ValueError(name)
+        try:
+            known_day(str(row[name]) or "nothing")
+        except PydanticCustomError:
+            raise Unreadable(say("“{day}” is no day of the calendar.", day=quoted(row[name]))) from None
 
 
 def stock(row: Row) -> None:

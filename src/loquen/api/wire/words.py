@@ -158,6 +158,8 @@ def problem_sentence(path: str, problem: Any) -> Sentence:
         return say("This page is older or newer than the server: read it again.")
     if entry_at(path) is not None or problem["type"] == "too_long":
         return entry_sentence(path, problem["type"], problem["input"])
+    if problem["type"] == "no_such_day":
+        return say("“{given}” is no day of the calendar.", given=quoted(problem["input"]))
     return say("{where}: {what}.", where=quoted(path or "request"), what=quoted(problem["msg"]))
 
 

@@ -137,10 +137,10 @@ export function withTicks(round: Round, waiting: Item[]): Round {
 
 /** The line that a refused item was of, where it still stands. */
 export function lineOf({ item }: SetAside<Item, Sentence>, round: Round | undefined): Line {
-  if (!isTick(item)) return { name: "Taking back", words: plain("a tick") };
+  if (!isTick(item)) return { name: "Taking back", words: plain("a tick.") };
   const stop = round?.stops.find(({ system_id }) => system_id === item.system_id);
   const line = stop?.lines.find(({ key }) => key === item.duty);
-  return { name: stop?.name ?? "A tick", words: line?.words ?? plain(`“${item.duty}” of ${item.due}`) };
+  return { name: stop?.name ?? "A tick", words: line?.words ?? plain(`“${item.duty}” of ${item.due}.`) };
 }
 
 interface Line {

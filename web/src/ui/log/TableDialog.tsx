@@ -129,7 +129,16 @@ function HowFar({ watch, stop }: { watch: string; stop: () => void }) {
   const share = Math.round(100 * (far.data?.share ?? 0));
   return (
     <p className="mt-2 flex items-center gap-3 text-sm">
-      <progress aria-label="Read so far" max={100} value={share} className="flex-1 accent-water" />
+      <span
+        role="progressbar"
+        aria-label="Read so far"
+        aria-valuenow={share}
+        aria-valuemin={0}
+        aria-valuemax={100}
+        className="h-2 flex-1 border border-line"
+      >
+        <span className="block h-full bg-edge" style={{ width: `${share}%` }} />
+      </span>
       <span className="num w-10 text-right">{share} %</span>
       <Button look="word" onClick={stop}>
         Stop; nothing is kept

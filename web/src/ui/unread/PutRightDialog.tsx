@@ -5,6 +5,18 @@ import { Button, Dialog } from "@/ui/controls";
 import { Says } from "@/ui/figures/Says";
 
 const SHORT = 60;
+const COLUMNS: Record<string, string> = {
+  at: "When",
+  document: "What stands in it",
+  cells: "Its cells",
+  due: "Due on",
+  day: "Done on",
+  weekdays: "Weekdays",
+  hour: "Hour",
+  amount: "How much",
+  counted: "Counted on",
+  lead_d: "Days that an order takes",
+};
 
 /** What stands in a row that can not be read, to be written as it should be. */
 export function PutRightDialog({ row, close }: { row: UnreadRow; close: (saved: boolean) => void }) {
@@ -35,7 +47,7 @@ export function PutRightDialog({ row, close }: { row: UnreadRow; close: (saved: 
           const look = "num mb-3 w-full rounded-sm border border-line bg-ground p-2 text-sm";
           return (
             <label key={name} className="block text-sm text-quiet">
-              {name.replaceAll("_", " ")}
+              {COLUMNS[name] ?? name}
               {text.length > SHORT || name === "document" || name === "cells" ? (
                 <textarea
                   value={text}

@@ -11,10 +11,9 @@ import subprocess
 import sys
 import tempfile
 import time
-from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 from pathlib import Path
-from threading import Barrier, Thread
+from threading import Thread
 
 import httpx
 
@@ -27,35 +26,8 @@ from loquen.store.database import open_database
 from tests.at_limits import odd_change, odd_plan
 from tests.e2e.server import Server
 from tests.rooms import DEMO, many, worst_plan
-
-
-def said(what, was, now):
-    print(f"{what:<58} {was:<42} {now}", flush=True)
-
-
-def ms(seconds):
-    return f"{seconds * 1000:.0f} ms"
-
-
-def at_once(acts):
-    """The answers to requests sent at the same moment."""
-    start = Barrier(len(acts))
-
-    def run(act):
-        start.wait()
-        return act()
-
-    with ThreadPoolExecutor(len(acts)) as pool:
-        return list(pool.map(run, acts))
-
-
-def client(server):
-    return httpx.Client(base_url=server.url, trust_env=False, timeout=60)
-
-
-def codes(answers):
-    return sorted(answer.status_code for answer in answers)
-
+from tests.soak import around, large
+from tests.soak.telling import at_once, client, codes, ms, processor_s, said
 
 # Crowds -----------------------------------------------------------------------------------------
 
@@ -189,7 +161,7 @@ def starting(folder):
             except httpx.TransportError:
                 time.sleep(0.005)
         server.http.get("/api/systems", timeout=60)
-        listed = time.monotonic() - began
+        listed, worked = time.monotonic() - began, processor_s(server)
         server.http.close()
         server.http = httpx.Client(base_url=server.url, trust_env=False)
         server.process.terminate()
@@ -197,7 +169,7 @@ def starting(folder):
     said(
         "from start to the first page",
         "2.2 to 3.6 s until the port was open",
-        f"{opened:.2f} s; the list {listed:.2f} s",
+        f"{opened:.2f} s; the list {listed:.2f} s, {worked:.1f} s of processor",
     )
 
 
@@ -312,12 +284,20 @@ def main():
     said("what", "before", "now")
     with tempfile.TemporaryDirectory() as name:
         folder = Path(name)
+        around.strange_answers(folder)
+        around.strangers_at_the_valves()
+        around.damaged_rows(folder)
+        large.house(folder)
         starting(folder)
         damage(folder)
         edits(folder)
         list_of_250(folder)
         server = Server(folder / "soak.db").start()
         try:
+            around.own_rows_at_once(server)
+            around.table_while_saving(server)
+            around.quick_beside_long(server)
+            around.log_out_and_in(server)
             crowds(server)
             odd_reports(server)
             odd_plans(server, asked.plans)
