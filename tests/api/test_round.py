@@ -203,6 +203,17 @@ def test_an_evening_begins_at_its_hour_on_both_sides_of_a_change_of_clocks(clien
     assert (after.hour, after.utcoffset()) == (18, timedelta(hours=2))
 
 
+def test_a_helper_with_a_slash_in_the_name_has_a_calendar_that_begins_at_the_hour(client):
+    """18.999 h is 18:59.94, which a clock shows as 19:00; 23.999 h is still that day."""
+    rows = [{"name": "Ada / Ben", "weekdays": [], "hour": 18.999}, {"name": "Cy", "weekdays": [], "hour": 23.999}]
+    assert client.put("/api/round/helpers", json={"helpers": rows}).status_code == 204
+    for name, hour, minute in (("Ada%20%2F%20Ben", 19, 0), ("Cy", 23, 59)):
+        answer = calendar(client, name, today="2027-01-04")
+        assert answer.status_code == 200
+        first = min(event.decoded("dtstart") for event in Calendar.from_ical(answer.content).walk("VEVENT"))
+        assert (first.hour, first.minute) == (hour, minute)
+
+
 def test_events_keep_their_identity_and_follow_one_another(client):
     first, second = calendar(client, today="2027-01-04"), calendar(client, today="2027-01-04")
     events = [Calendar.from_ical(answer.content).walk("VEVENT") for answer in (first, second)]

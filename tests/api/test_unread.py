@@ -178,6 +178,17 @@ def test_a_plan_whose_bytes_are_no_text_opens_as_far_as_it_goes(client, damaged)
     assert client.get("/api/systems/3/history").status_code == 200
 
 
+def test_a_place_or_a_price_that_is_no_number_counts_as_none(client, damaged):
+    assert client.put("/api/round/order", json={"systems": [2, 1]}).status_code == 204
+    part = {"part": "Pump", "money": 12.0}
+    assert client.put("/api/prices", json=part).status_code == 204
+    damaged("UPDATE walk SET place = 'first' WHERE system_id = 2")
+    damaged("UPDATE price SET money = 'dear'")
+    assert {path: a.status_code for path, a in pages(client).items() if a.status_code != 200} == {}
+    plan = client.get("/api/systems/1").json()["plan"]
+    assert client.post("/api/build/parts.csv", json={"plan": plan, "units": {}}).status_code == 200
+
+
 @pytest.mark.parametrize("column", ["created", "current"])
 def test_a_system_whose_row_is_damaged_is_told_in_the_list(client, damaged, column):
     damaged(f"UPDATE system SET {column} = 'x' WHERE id = 3")

@@ -136,6 +136,8 @@ def test_a_full_disk_and_a_busy_store_are_told(client, monkeypatch):
         answer = client.put("/api/systems/2", json={"base": 1, "plan": plan})
         assert (answer.status_code, answer.json()["code"]) == (status, fault.code)
         assert text_of(answer.json()["sentence"]) == fault.sentence
+        # Whoever may come again is told when.
+        assert ("Retry-After" in answer.headers) == (status == 503)
 
 
 def test_the_demo_keeps_its_readings_of_names():

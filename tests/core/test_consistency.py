@@ -3,7 +3,7 @@
 import pytest
 
 from loquen.core.model.consistency import conflicts
-from loquen.core.model.plan import PLAN, Filter, Group, Heat, Tank
+from loquen.core.model.plan import PLAN, Filter, Group, Heat, Recipe, Tank
 from tests.core.plans import plan
 
 
@@ -11,6 +11,8 @@ from tests.core.plans import plan
     ("parts", "code", "path"),
     [
         ({"animals": (Group("unicorn", 1),)}, "unknown_in_library", "animals.0.species"),
+        ({"recipe": Recipe(calcium_salt="gravel")}, "unknown_in_library", "recipe.calcium_salt"),
+        ({"recipe": Recipe(carbonate_salt="gypsum")}, "unknown_in_library", "recipe.carbonate_salt"),
         ({"filters": (Filter(media="cheese"),)}, "unknown_in_library", "filters.0.media"),
         ({"animals": (Group("guppy", 3, males=4),)}, "more_males_than_animals", "animals.0.males"),
         ({"animals": (Group("guppy", 3),) * 41}, "too_many", "animals"),

@@ -7,7 +7,7 @@ from loquen.store.tables import PriceRow
 
 def everything(session: Session) -> dict[str, float]:
     """Price of one by the words that a part is listed under."""
-    return {row.part: row.money for row in session.exec(select(PriceRow))}
+    return {row.part: row.money for row in session.exec(select(PriceRow)) if isinstance(row.money, int | float)}
 
 
 def put(session: Session, part: str, money: float | None) -> None:

@@ -168,7 +168,7 @@ def put_helpers(session: Session, rows: Iterable[tuple[str, str, float]]) -> Non
 
 def walk(session: Session) -> dict[int, int]:
     """Where each system comes in the round, as far as it was put in order."""
-    return {row.system_id: row.place for row in session.exec(select(WalkRow))}
+    return {row.system_id: row.place for row in session.exec(select(WalkRow)) if isinstance(row.place, int)}
 
 
 def put_walk(session: Session, system_ids: Iterable[int]) -> None:

@@ -13,8 +13,8 @@ def now() -> datetime:
     return datetime.now(UTC)
 
 
-LOST = datetime(1, 1, 1, tzinfo=UTC)
-"""What a moment reads as that is none: older than anything, so that whoever shows it can tell."""
+LOST = datetime(1999, 12, 31, 23, 59, 59, 999_999, UTC)
+"""What a moment reads as that is none: one that nobody writes down, so that whoever shows it can tell."""
 
 
 class Moment(TypeDecorator[datetime]):

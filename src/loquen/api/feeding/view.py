@@ -30,6 +30,7 @@ from loquen.core.feeding.cultures import grown
 from loquen.core.feeding.foods import mixed
 from loquen.core.feeding.left import LEFT_WORDS, part_after
 from loquen.core.feeding.rota import WEEK, Fed, Rota, rota, week_of_foods
+from loquen.core.graph.giving_up import heed
 from loquen.core.model.calendar import moment_in_reach
 from loquen.core.model.consistency import conflicts
 from loquen.core.model.documents import Unreadable, plain_data
@@ -121,6 +122,7 @@ def feeder(session: Session, logs: Mapping[int, Deeds], today: date) -> Callable
     def week(system: Current) -> Week | None:
         if system.id in tubs or not (larder.foods or larder.mixes):
             return None
+        heed()
         plan = fed_plan(system.document, own.kept_as["time"])
         if plan is None:
             return None
