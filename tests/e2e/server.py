@@ -11,6 +11,10 @@ import httpx
 from tests import noon
 
 
+NONE_KEPT = httpx.Limits(max_keepalive_connections=0)
+"""A connection that is kept may be closed by the server in the moment in which it is used again."""
+
+
 class Server:
     def __init__(self, database):
         self.database = database
@@ -18,7 +22,7 @@ class Server:
             free.bind(("127.0.0.1", 0))
             self.port = free.getsockname()[1]
         self.url = f"http://127.0.0.1:{self.port}"
-        self.http = httpx.Client(base_url=self.url, trust_env=False, timeout=60)
+        self.http = httpx.Client(base_url=self.url, trust_env=False, timeout=60, limits=NONE_KEPT)
         self.process = None
         self.command = [sys.executable, "-m", "tests.e2e.begun_at_noon", str(noon.SHIFT.total_seconds())]
 

@@ -29,6 +29,11 @@ KEYS = {
 PUT_AWAY = ("entry", "resident", "happened", "arriving", "course")
 """Those whose rows are put away where they lie."""
 REVISED = ("entry",)
+MAY_BE_BAD = {
+    "tick": "NOT COALESCE(date(due, '+0 days') = due AND date(day, '+0 days') = day "
+    "AND at GLOB '[12][0-9][0-9][0-9]-[01][0-9]-[0-3][0-9] *', 0)"
+}
+"""Where a table grows by thousands a year, which of its rows are worth a look."""
 
 
 class NoSuchRaw(LookupError):
@@ -36,8 +41,9 @@ class NoSuchRaw(LookupError):
 
 
 def rows(session: Session, table: str, only: Mapping[str, int] | None = None) -> Iterator[dict[str, Any]]:
-    """Every row of a table that is not put away, or those of one system, by column."""
+    """The rows of a table that are not put away and may be damaged, or those of one system, by column."""
     wanted = [f"{name} = :{name}" for name in only or {}]
+    wanted += [MAY_BE_BAD[table]] if table in MAY_BE_BAD else []
     wanted += ["deleted IS NULL"] if table in PUT_AWAY else []
     where = f" WHERE {' AND '.join(wanted)}" if wanted else ""
     for row in session.execute(text(f"SELECT * FROM {checked(table)}{where}"), dict(only or {})).mappings():
