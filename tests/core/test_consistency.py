@@ -26,6 +26,7 @@ from tests.core.plans import plan
         ({"tank": Tank(shape="bow_front", bow_cm=60)}, "bow_too_deep", "tank.bow_cm"),
         ({"tank": Tank(shape="l_shape", notch_length_cm=89)}, "notch_too_large", "tank.notch_length_cm"),
         ({"tank": Tank(tank_length_cm=20, pane_mm=60)}, "pane_fills_tank", "tank.pane_mm"),
+        ({"tank": Tank(tank_length_cm=6, pane_mm=40)}, "pane_fills_tank", "tank.pane_mm"),
         ({"tank": Tank(rock_kg=400)}, "hardscape_fills_tank", "tank.rock_kg"),
         ({"heat": Heat(room_months_c=(20.0,) * 11)}, "twelve_months", "heat.room_months_c"),
         ({"heat": Heat(room_cold_c=30, room_warm_c=20)}, "room_upside_down", "heat.room_cold_c"),

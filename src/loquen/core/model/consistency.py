@@ -112,9 +112,11 @@ def water_height_cm(tank: Tank) -> float:
 
 
 def footprint_cm2(tank: Tank) -> float:
-    """What the tank covers inside; a bow's own part is left out."""
+    """What the tank covers inside; a bow's own part is left out. Nothing where the panes fill it."""
     walls = 2 * heights.wall_off_cm(tank.measured, tank.pane_mm)
     length, width = tank.tank_length_cm - walls, tank.tank_width_cm - walls
+    if length <= 0 or width <= 0:
+        return 0.0
     return geometry.footprint_cm2(tank.shape, length, width, 0.0, tank.notch_length_cm * tank.notch_width_cm)
 
 
