@@ -302,9 +302,13 @@ class School:
     picked: bool = False
 
 
+ANY_NUMBER = 1e6
+"""So many that nobody counts them."""
+
+
 def animals_at(share: float, count: float) -> Sentence:
     """How many such animals a school would allow."""
-    if share <= 0:
+    if share <= 0 or count / share > ANY_NUMBER:
         return say("any number")
     return say("{n} such animals", n=Term(float(int(count / share + 1e-9)), "count"))
 
