@@ -106,6 +106,14 @@ def test_the_speed_of_both_bacteria_is_that_of_the_equations_by_hand():
     assert found[rates.KH] == pytest.approx(-0.40 * use_a, rel=1e-6)
 
 
+@pytest.mark.parametrize("salinity", [0.0, 8.0, 30.0])
+def test_free_ammonia_is_that_of_the_sheet_in_salted_water_too(salinity):
+    w = Inputs(temp_c=25, kh_dkh=8, salinity_ppt=salinity).water()
+    h = rates.hydrogen(8.0, 0.0, w, One())
+    expected = ammonia_fraction(-math.log10(h), 25, salinity)
+    assert rates.free_ammonia(1.0, h, w) == pytest.approx(expected, rel=1e-9)
+
+
 def test_plants_take_ammonia_first_and_give_back_the_reserve():
     w = rates.water(temp_c=25.0, co2_mg_l=2.0, plants_take_mg_l_d_n=0.3, load_mg_l_d_n=0.1)
     found = rates.rates(course.start(ammonia=0.05, nitrate=1.5, on_ammonia=1e-4, on_nitrite=1e-4, kh=5.0), w, One())

@@ -10,10 +10,10 @@ from loquen.core.errors import NamedCase
 from loquen.core.growout.broods import Stages, age_at_length_d, fry_per_day, survivors_frac
 from loquen.core.growout.young import NOBODY, Growth, held
 from loquen.core.physics.animals import body_mass_g, feed_g_d
+from loquen.core.physics.heat import J_PER_KWH, WATER_HEAT_J_L_K
 from loquen.core.physics.nitrogen import NITRATE_PER_N, ammonia_from_feed_mg_d
 from loquen.core.physics.ranges import within
 
-WATER_J_L_K, J_PER_KWH = 4186.0, 3.6e6
 KEPT_FRAC, REMOVED_FRAC = 0.28, 0.20
 WEEK = 7.0
 
@@ -171,7 +171,7 @@ def growout_week(
         nitrogen * WEEK * NITRATE_PER_N / (nitrate_limit_mg_l - nitrate_source_mg_l),
         least_change_frac_wk * tanks * tank_l,
     )
-    kwh = water * WATER_J_L_K * max(0.0, temp_c - tap_c) / J_PER_KWH + tank_kwh_wk * tanks
+    kwh = water * WATER_HEAT_J_L_K * max(0.0, temp_c - tap_c) / J_PER_KWH + tank_kwh_wk * tanks
     minutes = minutes_per_tank_wk * tanks + minutes_per_sale * sum(row["sold_per_week"] for row in sold.values())
     cost = {
         "feed": feed * WEEK / 1000 * feed_price_kg,

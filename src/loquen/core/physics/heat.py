@@ -9,7 +9,7 @@ from loquen.core.errors import NamedCase
 from loquen.core.physics.ranges import Number, exp, within
 
 SECONDS_PER_DAY = 86_400
-WATER_HEAT_J_L_K = 4186.0
+WATER_HEAT_J_L_K, J_PER_KWH = 4186.0, 3.6e6
 
 
 def wall_u_w_m2k(

@@ -5,9 +5,9 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from loquen.core.errors import NamedCase
+from loquen.core.physics.heat import WATER_HEAT_J_L_K
 from loquen.core.physics.ranges import within
 
-WATER_J_L_K = 4186.0
 EMPTY_L = 1e-9
 Draw = tuple[float, float, float]
 """From hour, to hour, litres, drawn evenly."""
@@ -64,7 +64,7 @@ def recovery_lph(
     within("standing_loss_w", standing_loss_w, 0, 10_000, "W")
     if hot_c <= cold_c:
         raise NamedCase("nothing_to_heat", cold_c=cold_c, hot_c=hot_c)
-    return max(0.0, 3600 * (power_w * efficiency_frac - standing_loss_w) / (WATER_J_L_K * (hot_c - cold_c)))
+    return max(0.0, 3600 * (power_w * efficiency_frac - standing_loss_w) / (WATER_HEAT_J_L_K * (hot_c - cold_c)))
 
 
 def mixed_usable_frac(*, hot_c: float, mix_c: float, cold_c: float, approach_k: float = 3.0) -> float:
@@ -127,10 +127,10 @@ def mixed_store_min(
     within("flow_lph", flow_lph, 0, 1e6, "L/h")
     within("power_w", power_w, 0, 1e6, "W")
     within("approach_k", approach_k, 0, 20, "K")
-    falls_w = flow_lph / 3600 * WATER_J_L_K * (mix_c - cold_c) - power_w
+    falls_w = flow_lph / 3600 * WATER_HEAT_J_L_K * (mix_c - cold_c) - power_w
     if falls_w <= 0:
         return None
-    return max(0.0, store_l * WATER_J_L_K * (hot_c - mix_c - approach_k) / falls_w / 60)
+    return max(0.0, store_l * WATER_HEAT_J_L_K * (hot_c - mix_c - approach_k) / falls_w / 60)
 
 
 def longest_pulse_min(*, usable_l: float, reserve_l: float, hot_lph: float, recovery_lph: float) -> float | None:

@@ -7,6 +7,7 @@ from datetime import date, timedelta
 
 from loquen.core.physics.chemistry import permeate_lph
 from loquen.core.physics.chemistry import softener_sodium_mg_l as sodium_mg_l
+from loquen.core.physics.nitrogen import CACO3_MG_L_PER_DKH
 from loquen.core.physics.ranges import within
 from loquen.core.rooms.stores import Draw, Levels, store_levels
 
@@ -14,7 +15,6 @@ WEEK_H = 168.0
 MOST_WEEKS = 2000
 SETTLED_L = 1e-6
 MG_PER_GRAIN = 64.79891
-CACO3_MG_PER_DGH = 17.848
 
 
 @dataclass(frozen=True, slots=True)
@@ -154,7 +154,7 @@ def softener_litres(*, capacity_grains: float, removed_dgh: float, usable_frac: 
     within("capacity_grains", capacity_grains, 0, 1e7, "gr")
     within("removed_dgh", removed_dgh, 0.01, 100, "dGH")
     within("usable_frac", usable_frac, 0, 1, "share")
-    return capacity_grains * MG_PER_GRAIN * usable_frac / (CACO3_MG_PER_DGH * removed_dgh)
+    return capacity_grains * MG_PER_GRAIN * usable_frac / (CACO3_MG_L_PER_DKH * removed_dgh)
 
 
 def softener_sodium_mg_l(*, removed_dgh: float) -> float:

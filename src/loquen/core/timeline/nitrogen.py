@@ -62,6 +62,7 @@ class Inputs:
     temp_c: float = 26
     kh_dkh: float = 8
     co2_mg_l: float = 2
+    salinity_ppt: float = 0
     ph_highest: float | None = None
     source_nitrate_ion_mg_l: float = 5
     start_nitrate_ion_mg_l: float | None = None
@@ -94,6 +95,7 @@ class Inputs:
         within("temp_c", self.temp_c, 0, 36, "°C")
         within("kh_dkh", self.kh_dkh, 0, 40, "dKH")
         within("co2_mg_l", self.co2_mg_l, 0.05, 200, "mg/L")
+        within("salinity_ppt", self.salinity_ppt, 0, 45, "ppt")
         within("run_days", self.run_days, 1, 3660, "d")
         for name in ("source_nitrate_ion_mg_l", "source_ammonia_mg_l_n", "load_mg_l_d_n", "full_dose_mg_l_n"):
             within(name, getattr(self, name), 0, 1000, "mg/L")
@@ -112,6 +114,7 @@ class Inputs:
         found = rates.water(
             temp_c=varied.pop("temp_c", self.temp_c),
             co2_mg_l=self.co2_mg_l,
+            salinity_ppt=self.salinity_ppt,
             ph_highest=self.ph_highest,
             x_max_mg_l_d=self.x_max_mg_l_d,
             load_mg_l_d_n=self.load_mg_l_d_n,

@@ -12,7 +12,7 @@ from typing import Any
 import numpy as np
 
 from loquen.core.data.tables import constants
-from loquen.core.physics.chemistry import carbonate
+from loquen.core.physics.chemistry import ammonia, carbonate
 from loquen.core.physics.chemistry.ammonia import kelvin
 from loquen.core.physics.ranges import within
 from loquen.core.timeline.arithmetic import Arithmetic, State
@@ -71,8 +71,8 @@ class Water:
     least_kh: float = 0.0
 
 
-def of_temperature(temp_c: Any, co2_mg_l: float) -> dict[str, Any]:
-    """What temperature and CO2 set, as fields of `Water`: scalar or array of °C."""
+def of_temperature(temp_c: Any, co2_mg_l: float, salinity_ppt: float = 0.0) -> dict[str, Any]:
+    """What temperature, CO2 and salt set, as fields of `Water`: scalar or array of °C."""
     within("temp_c", temp_c, 0, 36, "°C")
     c = table()
     temps = np.atleast_1d(np.asarray(temp_c, dtype=float))
@@ -90,7 +90,7 @@ def of_temperature(temp_c: Any, co2_mg_l: float) -> dict[str, Any]:
         "acid": k1 * co2 / 2,
         "carbonate": 8 * k2 / (k1 * co2),
         "davies": -math.log(10) * 1.82483e6 * (permittivity * k) ** -1.5,
-        "ammonium": 10 ** (0.09018 + 2729.92 / k),
+        "ammonium": 10 ** ammonia.ammonium_pka(temps, salinity_ppt),
     }
     return {key: float(row[0]) if np.ndim(temp_c) == 0 else row for key, row in found.items()}
 
@@ -194,6 +194,7 @@ def water(
     soil_takes_kh_per_d: float = 0.0,
     soil_least_kh_dkh: float = 0.0,
     soiled: bool = False,
+    salinity_ppt: float = 0.0,
 ) -> Water:
     """The water of a plan, from figures that a keeper reads."""
     c = table()
@@ -213,5 +214,5 @@ def water(
         soiled=soiled,
         least_kh=soil_least_kh_dkh,
         bounded=x_max_mg_l_d is not None,
-        **of_temperature(temp_c, co2_mg_l),
+        **of_temperature(temp_c, co2_mg_l, salinity_ppt),
     )

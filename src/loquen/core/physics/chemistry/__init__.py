@@ -2,6 +2,7 @@
 
 from loquen.core.physics.chemistry.ammonia import (
     ammonia_fraction,
+    ammonium_pka,
     chloride_for_nitrite_mg_l,
     nitrite_limit_mg_l,
 )
@@ -46,6 +47,7 @@ __all__ = [
     "aerated_ph",
     "ageing_h",
     "ammonia_fraction",
+    "ammonium_pka",
     "blended",
     "chloramine_ammonia_mg_l",
     "chloride_for_nitrite_mg_l",

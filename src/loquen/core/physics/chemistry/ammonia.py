@@ -9,6 +9,26 @@ def kelvin(temp_c: Number) -> Number:
     return temp_c + 273.15
 
 
+def ammonium_pka(temp_c: Number, salinity_ppt: Number = 0.0) -> Number:
+    """Where half of total ammonia is un-ionised, as a pH.
+
+    Equation: pKa = 0.09018 + 2729.92/K, + 0.0045·S above 5 ppt
+    Parameters:
+        temp_c: °C, scalar or array, 0 to 45. Of the water.
+        salinity_ppt: ppt, scalar or array, 0 to 45. Used above 5 only.
+    Returns: pH, as broadcast.
+    Raises: OutOfRange.
+    Source: emerson1975
+
+    >>> round(ammonium_pka(temp_c=25), 3)
+    9.246
+    """
+    within("temp_c", temp_c, 0, 45, "°C")
+    within("salinity_ppt", salinity_ppt, 0, 45, "ppt")
+    pka = 0.09018 + 2729.92 / kelvin(temp_c) + 0.0045 * np.where(np.asarray(salinity_ppt) > 5, salinity_ppt, 0.0)
+    return float(pka) if np.ndim(pka) == 0 else pka
+
+
 def ammonia_fraction(ph: Number, temp_c: Number, salinity_ppt: Number = 0.0) -> Number:
     """Share of total ammonia that is un-ionised.
 
@@ -25,10 +45,7 @@ def ammonia_fraction(ph: Number, temp_c: Number, salinity_ppt: Number = 0.0) -> 
     0.05366
     """
     within("ph", ph, 0, 14, "pH")
-    within("temp_c", temp_c, 0, 45, "°C")
-    within("salinity_ppt", salinity_ppt, 0, 45, "ppt")
-    pka = 0.09018 + 2729.92 / kelvin(temp_c) + 0.0045 * np.where(np.asarray(salinity_ppt) > 5, salinity_ppt, 0.0)
-    share = 1 / (1 + 10 ** (pka - ph))
+    share = 1 / (1 + 10 ** (ammonium_pka(temp_c, salinity_ppt) - ph))
     return float(share) if np.ndim(share) == 0 else share
 
 

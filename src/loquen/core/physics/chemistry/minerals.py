@@ -4,10 +4,10 @@ import math
 from collections.abc import Mapping
 
 from loquen.core.data.library import ions, mineral_salts
+from loquen.core.physics.chemistry.carbonate import MEQ_L_PER_DKH
 from loquen.core.physics.ranges import Number, within
 
 MMOL_L_PER_DGH = 0.17833
-MEQ_L_PER_DKH = 0.35665
 SODIUM_G_MOL = 22.98977
 
 

@@ -3,13 +3,12 @@
 from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.physics.heat import J_PER_KWH, WATER_HEAT_J_L_K
 from loquen.core.rooms.labour import LabourWeek, labour_week
 from loquen.core.rooms.stages.exchange import hose_l_wk
 from loquen.core.rooms.stages.plumbing import ZoneFlow
 from loquen.core.rooms.stages.racks import Tank
-from loquen.core.rooms.stores import WATER_J_L_K
 
-J_PER_KWH = 3.6e6
 RANGE = (0.8, 1.0, 1.25)
 """What a year's running may be of what is likely."""
 
@@ -34,7 +33,7 @@ def changer_kwh(
     pumped_h = sum(row.minutes for row in zone_flows if row.fed_from == "reservoir") / 60
     mixed = max(0.0, street_l_d * (mixed_c - winter_c)) / hot_yield
     stood = max(0.0, pumped_l_d * (reservoir_c - winter_c))
-    return len(set(run_days)) * (WATER_J_L_K * (mixed + stood) / J_PER_KWH + pump_w / 1000 * pumped_h)
+    return len(set(run_days)) * (WATER_HEAT_J_L_K * (mixed + stood) / J_PER_KWH + pump_w / 1000 * pumped_h)
 
 
 @figure(

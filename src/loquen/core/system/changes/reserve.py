@@ -9,11 +9,11 @@ from loquen.core.graph.judging import at_least, between
 from loquen.core.graph.nodes import Gauge, Verdict, check, figure, step
 from loquen.core.model.quantity import Term, of, say
 from loquen.core.physics import nitrogen
+from loquen.core.physics.chemistry.carbonate import MEQ_L_PER_DKH
 from loquen.core.system.animals.food import require_animals
 from loquen.core.system.tank.glass import Floor
 
 LIFETIME_D = 36_525.0
-MEQ_L_PER_DKH = 0.35665
 LIME_BEDS = ("coral", "aragonite_sand")
 STILL = 1e-12
 """Below this rate a day nothing moves it but what is used."""
