@@ -154,7 +154,7 @@ def taken(client, species):
 
 def test_a_plan_takes_its_own_rows_along_and_brings_them_in(client, giant, database):
     along = taken(client, giant["key"])
-    assert along["own"] == {"species": {giant["key"]: giant["cells"]}}
+    assert along["own"] == {"species": {giant["key"]: {"version": "1", **giant["cells"]}}}
     # Where the row is the same nothing is doubled; where another goes by its key it comes in beside it.
     same = client.post("/api/own/bring-in/plan", json=along)
     assert same.status_code == 201

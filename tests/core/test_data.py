@@ -1,10 +1,12 @@
 """The library: ranges, sources and cross-references of every row, and how broken rows are told."""
 
-from dataclasses import fields
+import json
+from dataclasses import dataclass, fields
+from pathlib import Path
 
 import pytest
 
-from loquen.core.data import library
+from loquen.core.data import library, own
 from loquen.core.data.tables import read_csv, sources, text
 from loquen.core.errors import BrokenData, UnknownKey
 from loquen.core.model.quantity import kind_of_name, kinds
@@ -206,3 +208,49 @@ def test_units_by_their_definitions(kind, unit, base, shown):
 def test_rows_have_no_unread_columns():
     for name, row in (("species.csv", library.Species), ("filters.csv", library.FilterModel)):
         assert text(name).splitlines()[0].split(",") == [field.name for field in fields(row)]
+
+
+# Rows of a keeper's own, by any release -----------------------------------------------------------
+
+KEPT = json.loads((Path(__file__).parent / "cases/own_rows.json").read_text(encoding="utf-8"))
+
+
+@pytest.mark.parametrize("release", KEPT)
+@pytest.mark.parametrize("kind", own.KINDS)
+def test_a_row_that_any_release_kept_is_read(release, kind):
+    cells = KEPT[release][kind]
+    row = library.kept_own_row(kind, cells)
+    assert own.cells_of(row).items() >= cells.items()
+    # And as it is kept now.
+    assert library.kept_own_row(kind, own.versioned(kind, own.cells_of(row))) == row
+
+
+@dataclass(frozen=True)
+class Tub:
+    key: str
+    litres: float
+    source: str
+    lidded: bool = True
+    """A column that came later."""
+
+
+def test_a_column_that_comes_later_has_its_default_and_one_that_goes_a_step(monkeypatch):
+    old = {"key": "own_tub", "gallons": "10", "source": "mine"}
+    steps = (lambda cells: {**cells, "litres": f"{float(cells.pop('gallons')) * 3.785412:.4f}"},)
+    monkeypatch.setitem(own.STEPS, "media", steps)
+    forward = own.brought_forward("media", old)
+    assert own.read(Tub, forward) == Tub("own_tub", 37.8541, "mine", lidded=True)
+    # What is kept from here on says its version, and is not brought forward twice.
+    now = own.versioned("media", own.cells_of(Tub("own_tub", 20.0, "mine", lidded=False)))
+    assert now["version"] == "2"
+    assert own.read(Tub, own.brought_forward("media", now)) == Tub("own_tub", 20.0, "mine", lidded=False)
+    # An empty cell is not a missing one: it is asked for.
+    with pytest.raises(own.BadCells, match="lidded"):
+        own.read(Tub, {**forward, "lidded": ""})
+
+
+@pytest.mark.parametrize("version", ["2", "0", "soon", "-1"])
+def test_a_row_of_a_newer_loquen_is_left_as_it_is(version):
+    cells = {**KEPT["0.6 to 0.15"]["media"], "version": version}
+    with pytest.raises(own.BadCells, match="newer one wrote it"):
+        library.kept_own_row("media", cells)

@@ -180,7 +180,7 @@ def used(plan: Plan) -> dict[str, dict[str, dict[str, str]]]:
             for row in part if isinstance(part, tuple) else (part,):
                 key = getattr(row, name)
                 if key in own.kept[kind]:
-                    found.setdefault(kind, {})[key] = own.cells_of(own.kept[kind][key])
+                    found.setdefault(kind, {})[key] = own.versioned(kind, own.cells_of(own.kept[kind][key]))
     return found
 
 
@@ -230,7 +230,7 @@ def bring_in(taken: TakenAlongIn, database: Kept, request: Request) -> SystemOut
 def row_in(kind: own.Kind, key: str, cells: Mapping[str, str]) -> Any:
     """A row of a bundle; raise BadCells that names it."""
     try:
-        return library.own_row(kind, {**cells, "key": key})
+        return library.kept_own_row(kind, {**cells, "key": key})
     except own.BadCells as fault:
         raise own.BadCells({f"own.{kind}.{key}.{column}": why for column, why in fault.faults.items()}) from None
 

@@ -588,6 +588,11 @@ def own_row(kind: own.Kind, cells: own.Cells) -> Any:
     return own.read(described.row_type, cells, described.contradictions)
 
 
+def kept_own_row(kind: own.Kind, cells: own.Cells) -> Any:
+    """Cells that were kept or taken along, by any release, as an own row of this one; raise BadCells."""
+    return own_row(kind, own.brought_forward(kind, cells))
+
+
 @dataclass(frozen=True, slots=True)
 class BareSkinned:
     """A family whose skin no scales, or few, protect against what is in the water."""

@@ -3,7 +3,7 @@ update overwrites them; their keys begin with OWN, so that none stands for a shi
 
 import re
 from collections.abc import Callable, Mapping
-from dataclasses import fields
+from dataclasses import MISSING, fields
 from typing import Any, Literal, TypeVar, get_args, get_type_hints
 
 from loquen.core.data.tables import Table, parsed
@@ -15,6 +15,15 @@ Cells = Mapping[str, str]
 KINDS: tuple[Kind, ...] = get_args(Kind)
 OWN = "own_"
 MOST_TOLD = 400
+
+Step = Callable[[dict[str, str]], dict[str, str]]
+STEPS: dict[Kind, tuple[Step, ...]] = dict.fromkeys(KINDS, ())
+"""By kind what brings the cells of a row forward, the oldest version's step first: a column that goes or is called otherwise.
+
+A column that comes needs none: it has a default in its row type, which stands where a row has no such cell.
+"""
+VERSION = "version"
+"""Beside the cells of a row that is kept or taken along; one without it was kept before rows had versions, and is of the first."""
 
 kept: dict[str, dict[str, Any]] = {kind: {} for kind in KINDS}
 together: dict[str, tuple[Table[Any], Table[Any]]] = {}
@@ -49,10 +58,29 @@ def adopt(rows: Mapping[str, Mapping[str, Any]]) -> None:
     kept_as["time"] += 1
 
 
+def versioned(kind: Kind, cells: Cells) -> dict[str, str]:
+    """Cells as they are kept and taken along."""
+    return {VERSION: str(len(STEPS[kind]) + 1), **cells}
+
+
+def brought_forward(kind: Kind, cells: Cells) -> dict[str, str]:
+    """Cells that were kept or taken along, as this release has them; raise BadCells for those of a newer one."""
+    found = {column: cell for column, cell in cells.items() if column != VERSION}
+    told = str(cells.get(VERSION, 1))
+    if not told.isdigit() or not 1 <= int(told) <= len(STEPS[kind]) + 1:
+        raise BadCells({VERSION: f"“{told}” is none that this Loquen knows: a newer one wrote it"})
+    for step in STEPS[kind][int(told) - 1 :]:
+        found = step(found)
+    return found
+
+
 def read(row_type: type[Row], cells: Cells, check: Callable[[Row], Mapping[str, bool]] | None = None) -> Row:
     """Cells as a row; raise BadCells naming every column that can not be read, or that contradicts another."""
     types_of, faults, values = get_type_hints(row_type), {}, {}
     for field in fields(row_type):  # type: ignore[arg-type]
+        if field.name not in cells and field.default is not MISSING:
+            values[field.name] = field.default
+            continue
         cell = (cells.get(field.name) or "").strip()
         if len(cell) > MOST_TOLD:
             faults[field.name] = "is too long"
