@@ -1,5 +1,7 @@
 """What tests of several layers share: an empty database, the application on it, a client."""
 
+import shutil
+
 import pytest
 from fastapi.testclient import TestClient
 
@@ -14,9 +16,29 @@ from tests import noon
 noon.begin()
 
 
+@pytest.fixture(scope="session")
+def empty_file(tmp_path_factory):
+    """A closed file with the newest tables and nothing in them: migrating takes longer than most tests."""
+    path = tmp_path_factory.mktemp("empty") / "loquen.db"
+    open_database(path).close()
+    return path
+
+
+@pytest.fixture(scope="session")
+def demo_file(tmp_path_factory, empty_file):
+    """A closed file with the demo room."""
+    path = shutil.copy(empty_file, tmp_path_factory.mktemp("demo") / "loquen.db")
+    database = open_database(path)
+    sluice_street.fill(database)
+    database.close()
+    return path
+
+
 @pytest.fixture
-def database(tmp_path):
-    database = open_database(tmp_path / "loquen.db")
+def database(tmp_path, request):
+    """An open database of a test's own: empty, or with the demo room where the test has a client."""
+    kept = request.getfixturevalue("demo_file" if "client" in request.fixturenames else "empty_file")
+    database = open_database(shutil.copy(kept, tmp_path / "loquen.db"))
     yield database
     database.close()
 
@@ -25,7 +47,6 @@ def database(tmp_path):
 def client(database, tmp_path):
     (tmp_path / "web").mkdir()
     (tmp_path / "web" / "index.html").write_text("<title>Loquen</title>")
-    sluice_street.fill(database)
     site = Guard(Pages(create_api(database), tmp_path / "web"))
     with TestClient(site, base_url="http://127.0.0.1:8640") as client:
         yield client

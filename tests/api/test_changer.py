@@ -1,6 +1,7 @@
 """A changer's controller: its timetable, its faults, what comes back to the logs; whom it answers, and what is believed of it."""
 
 import json
+import shutil
 import socket
 import threading
 import time
@@ -13,7 +14,6 @@ from fastapi.testclient import TestClient
 
 from loquen.api.app import create_api
 from loquen.core.rooms.diagnosis import RunSeen, ZoneKnown, suspects
-from loquen.demo import sluice_street
 from loquen.devices.changer import secret
 from loquen.devices.changer.door import handler_of
 from loquen.devices.changer.link import PATIENCE_S, ControllerLink
@@ -25,9 +25,8 @@ TOKEN = "a token of this test"
 
 
 @pytest.fixture
-def house(tmp_path):
-    database = open_database(tmp_path / "rooms.db")
-    sluice_street.fill(database)
+def house(tmp_path, demo_file):
+    database = open_database(shutil.copy(demo_file, tmp_path / "rooms.db"))
     yield database
     database.close()
 
