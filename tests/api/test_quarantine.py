@@ -154,8 +154,9 @@ def test_a_course_doses_real_litres_and_ends_up_in_the_round(client):
     assert lines["change"]["litres"] == pytest.approx(found["asks"]["change_l"], abs=0.06)
     tick = {"id": "dose-tick-1", "system_id": TUB_3, "duty": f"dose.{number}.1", "due": on(), "day": on()}
     client.post("/api/round/ticks", json={"ticks": [{**tick, "at": datetime.now(UTC).isoformat()}]})
-    [entry] = [row["entry"] for row in client.get(f"/api/systems/{TUB_3}/log").json()]
-    assert (entry["kind"], entry["what"], entry["note"]) == ("dose", "medicine", "Drops")
+    entry = client.get(f"/api/systems/{TUB_3}/log").json()[-1]["entry"]
+    assert (entry["kind"], entry["what"], entry["product"]) == ("dose", "medicine", "Drops")
+    assert (entry["amount"], entry["unit"]) == (pytest.approx(kept["days"][0]["given"], abs=1e-3), "mL")
 
 
 def test_an_empty_tub_wants_nothing(client):

@@ -101,7 +101,7 @@ def test_what_was_written_down_is_taken_back_unless_more_hangs_on_it(client):
     resident = write(client).json()["resident_id"]
     sold = note(client, resident, kind="sale", count=3).json()["happened_id"]
     arrived = min(row["id"] for row in home(client)["residents"][-1]["happened"])
-    assert client.delete(f"/api/register/happened/{arrived}").json()["code"] == "more_than_live"
+    assert client.delete(f"/api/register/happened/{arrived}").json()["code"] == "others_hang_on_it"
     assert client.delete(f"/api/register/happened/{sold}").status_code == 204
     assert home(client)["lives"] == 40
     assert client.delete(f"/api/register/{resident}").status_code == 204

@@ -79,22 +79,22 @@ def pages(client):
 
 
 ROWS = [
-    ("entry", "log", "UPDATE entry SET document = ? WHERE id = (SELECT min(id) FROM entry WHERE system_id = 1)", '{"kind": "rea'),
-    ("entry", "log", "UPDATE entry SET document = ? WHERE id = (SELECT min(id) FROM entry WHERE system_id = 1)", '{"kind": "flood"}'),
-    ("entry", "log", "UPDATE entry SET document = ? WHERE id = (SELECT min(id) FROM entry WHERE system_id = 1)", '{"kind": "change", "litres": -1e9}'),
-    ("entry", "log", "UPDATE entry SET document = ? WHERE id = (SELECT min(id) FROM entry WHERE system_id = 1)", b"\xff\xfe\x00"),
-    ("entry", "log", "UPDATE entry SET at = ? WHERE id = (SELECT min(id) FROM entry WHERE system_id = 1)", "yesterday"),
+    ("event", "log", "UPDATE event SET document = ? WHERE id = (SELECT min(id) FROM event WHERE system_id = 1 AND kind = 'change')", '{"kind": "rea'),
+    ("event", "log", "UPDATE event SET document = ? WHERE id = (SELECT min(id) FROM event WHERE system_id = 1 AND kind = 'change')", '{"kind": "flood"}'),
+    ("event", "log", "UPDATE event SET document = ? WHERE id = (SELECT min(id) FROM event WHERE system_id = 1 AND kind = 'change')", '{"kind": "change", "litres": -1e9}'),
+    ("event", "log", "UPDATE event SET document = ? WHERE id = (SELECT min(id) FROM event WHERE system_id = 1 AND kind = 'change')", b"\xff\xfe\x00"),
+    ("event", "log", "UPDATE event SET at = ? WHERE id = (SELECT min(id) FROM event WHERE system_id = 1 AND kind = 'change')", "yesterday"),
     ("resident", "register", "UPDATE resident SET document = ? WHERE id = (SELECT min(id) FROM resident)", "[]"),
     ("resident", "register", "UPDATE resident SET document = ? WHERE id = (SELECT min(id) FROM resident)", '{"species": "neon_tetra", "stays_until": "2026-02-30"}'),
-    ("happened", "register", "UPDATE happened SET document = ? WHERE id = (SELECT min(id) FROM happened)", '{"kind": "arrival", "day": ""}'),
-    ("happened", "register", "UPDATE happened SET document = ? WHERE id = (SELECT min(id) FROM happened)", '{"kind": "arrival", "day": "2026-01-01", "count": "many"}'),
+    ("event", "register", "UPDATE event SET document = ? WHERE id = (SELECT min(id) FROM event WHERE resident_id = 1)", '{"kind": "arrival", "day": ""}'),
+    ("event", "register", "UPDATE event SET document = ? WHERE id = (SELECT min(id) FROM event WHERE resident_id = 1)", '{"kind": "arrival", "day": "2026-01-01", "count": "many"}'),
     ("arriving", "quarantine", "UPDATE arriving SET document = ? WHERE id = (SELECT min(id) FROM arriving)", '{"species": "neon_tetra", "goes_to": 1, "comes_on": ""}'),
     ("course", "quarantine", "UPDATE course SET document = ? WHERE id = (SELECT min(id) FROM course)", '{"tub": 9, "product": "x", "begun": "soon"}'),
     ("tub", "quarantine", "UPDATE tub SET document = ? WHERE system_id = (SELECT min(system_id) FROM tub)", '{"wait_d": "long"}'),
     ("house", "feeding", "UPDATE house SET document = ? WHERE key = 'larder'", "{"),
     ("duty", "round", "UPDATE duty SET document = ? WHERE key = 'own.look'", '{"rhythm": 3}'),
-    ("tick", "round", "UPDATE tick SET due = ? WHERE id = 'tick-one-1'", "2026-02-30"),
-    ("tick", "round", "UPDATE tick SET day = ? WHERE id = 'tick-one-1'", "zzz"),
+    ("event", "round", "UPDATE event SET due = ? WHERE once = 'tick-one-1'", "2026-02-30"),
+    ("event", "round", "UPDATE event SET day = ? WHERE once = 'tick-one-1'", "zzz"),
     ("helper", "round", "UPDATE helper SET weekdays = ? WHERE name = 'Ada'", "Someday"),
     ("helper", "round", "UPDATE helper SET hour = ? WHERE name = 'Ada'", "late"),
     ("stock", "stock", "UPDATE stock SET counted = ? WHERE key = (SELECT min(key) FROM stock)", "the other day"),
@@ -145,7 +145,7 @@ def test_one_damaged_row_hides_nothing_else(client, damaged, database, table, pl
 def test_a_row_is_put_right_or_refused_with_why(client, damaged, table, sql, value, right):
     stocked(client)
     damaged(sql, value)
-    place = next(row[1] for row in ROWS if row[0] == table)
+    place = next(row[1] for row in ROWS if row[2] == sql)
     [row] = [row for row in unread(client, place) if row["table"] == table]
     at = {"table": table, "key": row["key"]}
     wrong = dict.fromkeys(right, "neither this")
@@ -154,7 +154,7 @@ def test_a_row_is_put_right_or_refused_with_why(client, damaged, table, sql, val
     assert text_of(refused.json()["sentence"])
     assert client.put("/api/unread", json={**at, "columns": right}).status_code == 204
     assert unread(client, place) == []
-    if table == "entry":
+    if place == "log":
         assert len(client.get("/api/systems/1/log").json()) > 0
         notes = [row["entry"]["note"] for row in client.get("/api/systems/1/log").json()]
         assert "document" not in right or "found again" in notes
@@ -162,7 +162,7 @@ def test_a_row_is_put_right_or_refused_with_why(client, damaged, table, sql, val
 
 def test_a_story_that_contradicts_itself_is_told(client, damaged):
     damaged(
-        "UPDATE happened SET document = json_set(document, '$.kind', 'death') WHERE id = (SELECT min(id) FROM happened)"
+        "UPDATE event SET document = json_set(document, '$.kind', 'death') WHERE id = (SELECT min(id) FROM event WHERE resident_id = 1)"
     )
     rows = unread(client, "register")
     assert [row["table"] for row in rows] == ["resident"]
@@ -197,7 +197,7 @@ def test_a_system_whose_row_is_damaged_is_told_in_the_list(client, damaged, colu
 
 @pytest.mark.parametrize("key", ["[]", "nothing", '["a", "b"]', "{}"])
 def test_what_is_no_row_is_not_found(client, key):
-    for at in ({"table": "entry", "key": key}, {"table": "sqlite_master", "key": key}):
+    for at in ({"table": "event", "key": key}, {"table": "sqlite_master", "key": key}):
         assert client.post("/api/unread/aside", json=at).status_code == 404
         assert client.put("/api/unread", json={**at, "columns": {"document": "{}"}}).status_code == 404
 

@@ -15,9 +15,9 @@ from loquen.api.app import create_api
 from loquen.api.sheet import view
 from loquen.api.sheet.working import working
 from loquen.api.systems.listing import Listing
+from loquen.core.events.kinds.water import Read
 from loquen.core.fit.nitrate import fit
 from loquen.core.model.documents import document
-from loquen.core.model.log import Entry
 from loquen.core.model.plan import Group
 from loquen.core.system.book import sheet_of
 from loquen.core.system.cycle.forecast import forecast
@@ -27,7 +27,7 @@ from loquen.core.timeline.nitrogen import ensemble, simulate
 from loquen.demo import stories
 from loquen.demo.sluice_street import bottle_shelf_new, long_hall, old_copper, rope_walk_b
 from loquen.serving.opening import clean_up_seldom
-from loquen.store import log, systems
+from loquen.store import ledger, systems
 from loquen.store.database import open_database
 from tests.core.fit_logs import synthetic
 from tests.core.test_fit import holds, tried
@@ -257,9 +257,11 @@ def test_ten_years_of_a_log_budget_200_ms(benchmark, tmp_path):
     database = open_database(tmp_path / "log.db")
     with database.writing() as session:
         system = systems.create(session, document(long_hall()))
-        reading = document(Entry("reading", what="nitrate", value="20", kit="nitrate_drops"))
+        reading = Read("nitrate", "20", "nitrate_drops")
         start = datetime(2016, 1, 1, 12).astimezone()
-        log.create(session, system.id, [(start + timedelta(days=7 * week), reading) for week in range(520)])
+        ledger.write(
+            session, system.id, [ledger.new(reading, start + timedelta(days=7 * week)) for week in range(520)]
+        )
     client = TestClient(create_api(database))
     benchmark(client.get, f"/api/systems/{system.id}/log")
     database.close()

@@ -7,9 +7,11 @@ import numpy as np
 import pytest
 
 from loquen.core.errors import NamedCase
+from loquen.core.events.kinds.keeping import Tried
+from loquen.core.events.kinds.water import Changed, Dosed, Read
+from loquen.core.events.ledger import Logged
 from loquen.core.fit.cycle import FEWEST, MEMBERS, Seen, carried, learned
 from loquen.core.fit.trend import trend
-from loquen.core.model.log import Entry, Logged
 from loquen.core.model.plan import Cycle, Group, RunIn, Water
 from loquen.core.model.quantity import as_text
 from loquen.core.model.readings import Interval
@@ -19,7 +21,7 @@ from loquen.core.system.cycle import replay
 from loquen.core.system.cycle.answer import is_it_done
 from loquen.core.system.cycle.donors import donor
 from loquen.core.system.cycle.forecast import forecast
-from loquen.core.system.cycle.setup import begun, dose_amount, dose_of_amount, limits_of
+from loquen.core.system.cycle.setup import begun, dose_amount, dosed_nitrogen_mg_l, limits_of
 from loquen.core.system.nitrate.against import against
 from loquen.core.system.nitrate.forecast import page
 from loquen.core.system.trends import trends
@@ -45,7 +47,7 @@ def at(days_ago):
 
 
 def read(what, value, days_ago=0.02, kit=None):
-    return Logged(at(days_ago), Entry("reading", what=what, value=value, kit=kit or f"{what}_drops"))
+    return Logged(at(days_ago), Read(what, value, kit or f"{what}_drops"))
 
 
 def made(how, days_ago=10, **more):
@@ -104,7 +106,22 @@ def test_a_dose_is_weighed_or_measured():
     amount, unit = dose_amount(bottled, 0.5)
     # 95 g of NH3 a kilogram, 0.96 kg a litre: 75 mg of N a millilitre.
     assert (amount, unit) == (pytest.approx(125 / 75.006, rel=1e-4), "mL")
-    assert dose_of_amount(bottled, amount) == pytest.approx(0.5)
+    assert dosed_nitrogen_mg_l(bottled, Dosed("ammonia", amount)) == pytest.approx(0.5)
+
+
+def test_a_dose_stays_what_it_was_when_the_plan_doses_another():
+    cycle = begun(sheet_of(cycling("empty", 5)), UTC, NOW.date())
+    chloride = Dosed("ammonia", 10.0, "g", "ammonium chloride")
+    weak = Dosed("ammonia", 10.0, "mL", "solution of ammonia, 5 %")
+    for kind in ("ammonium_chloride", "ammonia_solution"):
+        plan_now = replace(cycle.plan, cycle=replace(cycle.plan.cycle, dose_kind=kind))
+        now_is = replace(cycle, plan=plan_now)
+        # 14.007 of 53.491 g are nitrogen: 10 g bring 2619 mg. 50 g NH3 a kilogram, 0.96 kg a litre: 39.48 mg N a mL.
+        assert dosed_nitrogen_mg_l(now_is, chloride) * now_is.litres == pytest.approx(2618.6, rel=1e-4)
+        assert dosed_nitrogen_mg_l(now_is, weak) * now_is.litres == pytest.approx(394.8, rel=1e-3)
+    # One without a unit is taken as the plan doses now.
+    bare = Dosed("ammonia", 10.0)
+    assert dosed_nitrogen_mg_l(now_is, bare) != pytest.approx(dosed_nitrogen_mg_l(cycle, bare))
 
 
 @pytest.mark.parametrize(("chloride", "limit"), [(0, 0.1), (6, 0.1), (20, 1 / 3), (60, 1.0), (400, 1.0)])
@@ -138,7 +155,7 @@ def test_members_that_agree_are_kept_and_enough_of_them():
 
 def test_free_ammonia_is_read_as_the_total_that_it_stands_for():
     cycle = made("animals", 6, animals=(Group("zebra_danio", 60),))
-    badge = Logged(at(1), Entry("reading", what="free_ammonia", value="0.05", kit="free_ammonia_badge"))
+    badge = Logged(at(1), Read("free_ammonia", "0.05", "free_ammonia_badge"))
     ((_, seen),) = replay.seen(cycle, [badge])
     # 0.035 to 0.125 mg/L of NH3; at 25 °C in water of KH 6 with 2 mg/L of CO2 about one part in twenty is free.
     ph = ph_from_kh_co2(kh_dkh=cycle.asked.kh_dkh, co2_mg_l=2.0)
@@ -169,7 +186,7 @@ def test_a_reading_that_no_tank_makes_is_asked_about():
 
 # Is it done? --------------------------------------------------------------------------------------
 
-DOSE = Entry("dose", what="ammonia", amount=0.48)
+DOSE = Dosed("ammonia", 0.48)
 LOW = [read("ammonia", "0"), read("nitrite", "0")]
 ANSWERS = {
     "nothing read": ([], "not known", "nobody read ammonia and nitrite"),
@@ -271,7 +288,7 @@ def test_a_stall_is_told_with_its_cure():
     assert any("chlorine kills" in words(sentence) for sentence in told)
     acid = forecast(sheet_of(cycling("empty", 5, water=Water(source_kh_dkh=0.05))), [], NOW).cautions
     assert any("a guess" in words(sentence) for sentence in acid)
-    healed = [Logged(at(1), Entry("dose", what="medicine", amount=5.0))]
+    healed = [Logged(at(1), Dosed("medicine", 5.0))]
     assert any("copper" in words(s) for s in forecast(sheet_of(cycling("empty", 5)), healed, NOW).stalls)
 
 
@@ -377,11 +394,11 @@ def weekly(effect_from=None, weeks=30, made=1.3, left=0.3):
     level, rows = 5 + 14 * made, []
     for week in range(weeks, 0, -1):
         rows.append(read("nitrate", f"{level:.3g}", 7 * week - 6, "nitrate_meter"))
-        rows.append(Logged(at(7 * week - 6.02), Entry("change", share=0.5)))
+        rows.append(Logged(at(7 * week - 6.02), Changed(share=0.5)))
         level += 0.5 * (4.43 - level)
         level += 7 * made * (left if effect_from and week <= effect_from else 1)
         if week == effect_from:
-            rows.append(Logged(at(7 * week - 6.03), Entry("experiment", what="a sink")))
+            rows.append(Logged(at(7 * week - 6.03), Tried("a sink")))
     return rows
 
 
@@ -440,7 +457,7 @@ def test_a_log_that_shows_a_fifth_of_what_the_plan_reckons_is_told_with_both_and
 
 def test_an_impossible_reading_is_asked_about_with_its_day():
     rows = weekly(weeks=10)
-    wrong = replace(rows[8], entry=replace(rows[8].entry, value="110"))
+    wrong = replace(rows[8], event=replace(rows[8].event, value="110"))
     asks = fed_page(*rows[:8], wrong, *rows[9:]).asks
     assert "“110”" in words(asks[0])
     assert "not written down" in words(asks[0])

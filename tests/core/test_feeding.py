@@ -236,7 +236,7 @@ def test_the_round_feeds_each_day_what_the_rota_says():
     assert sorted(day for duty in duties for day in duty.rhythm.weekdays) == sorted(WEEK)
     for duty in duties:
         for day in duty.rhythm.weekdays:
-            assert duty.entry.amount == pytest.approx(sum(meal.grams for _, meal in week.on(day)), abs=1e-3)
+            assert duty.event.grams == pytest.approx(sum(meal.grams for _, meal in week.on(day)), abs=1e-3)
     assert all(duty.key.startswith("feed.rota") for duty in duties)
 
 

@@ -13,7 +13,7 @@ from loquen.core.graph.asking import number
 from loquen.core.model.plan import Filter, Group, Water
 from loquen.core.model.quantity import as_text
 from loquen.core.model.quarantine import Arriving, TreatmentCourse, arriving_faults, course_faults
-from loquen.core.model.register import LifeEvent, Resident
+from loquen.core.model.register import Resident
 from loquen.core.quarantine.courses import days_of_course, endangered, held_copper, label_dose, rinses
 from loquen.core.quarantine.duties import tub_duties
 from loquen.core.quarantine.order import Job, in_order
@@ -23,6 +23,7 @@ from loquen.core.quarantine.watching import signs_of
 from loquen.core.register.lives import life_of
 from loquen.core.routine.due import Done, coming, due
 from loquen.core.system.book import sheet_of
+from tests.core.lives import happened
 
 DAY = date(2026, 11, 26)
 TUB, HALL = 8, 1
@@ -113,13 +114,13 @@ def life(*events, species="neon_tetra"):
 
 
 def came(day, count=5, system=TUB):
-    return LifeEvent("arrival", day, count, system)
+    return happened("arrival", day, count, system)
 
 
 def test_a_wait_is_counted_from_the_last_newcomer_of_the_tub():
     first = life(came("2026-11-01"))
     assert stay([first], TUB, 28).release == date(2026, 11, 29)
-    later = life(came("2026-10-01", system=HALL), LifeEvent("move", "2026-11-10", 2, HALL, TUB))
+    later = life(came("2026-10-01", system=HALL), happened("move", "2026-11-10", 2, HALL, TUB))
     both = stay([first, later], TUB, 28)
     assert (both.release, both.because) == (date(2026, 12, 8), "newcomer")
     assert stay([first], HALL, 28) is None
@@ -127,13 +128,13 @@ def test_a_wait_is_counted_from_the_last_newcomer_of_the_tub():
 
 @pytest.mark.parametrize("kind", ["signs", "death"])
 def test_signs_and_deaths_in_the_tub_begin_it_anew_and_elsewhere_do_not(kind):
-    ill = life(came("2026-11-01"), LifeEvent(kind, "2026-11-20", 1, TUB, signs="white grains"))
+    ill = life(came("2026-11-01"), happened(kind, "2026-11-20", 1, TUB, signs="white grains"))
     found = stay([ill], TUB, 28)
     assert (found.release, found.because) == (date(2026, 12, 18), kind)
     before = life(
         came("2026-10-01", system=HALL),
-        LifeEvent(kind, "2026-10-09", 1, HALL, signs="white grains"),
-        LifeEvent("move", "2026-11-01", 2, HALL, TUB),
+        happened(kind, "2026-10-09", 1, HALL, signs="white grains"),
+        happened("move", "2026-11-01", 2, HALL, TUB),
     )
     assert stay([before], TUB, 28).because == "newcomer"
 
@@ -381,7 +382,7 @@ def test_a_tub_is_looked_over_fed_changed_and_let_go():
     duties = duties_of([Group("neon_tetra", 4)])
     assert {"look", "feed.0", "change", "read.ammonia", "release.2026-12-18"} <= set(duties)
     change = duties["change"]
-    assert change.entry.litres == pytest.approx(
+    assert change.event.litres == pytest.approx(
         asks(sheet_with([Group("neon_tetra", 4)], bare())).change_l, abs=0.06
     )
     assert (change.rhythm.every_d, change.until) == (1, date(2026, 12, 18))
@@ -398,8 +399,8 @@ def test_each_dose_waits_on_its_day_with_what_it_writes():
     doses = {key: duty for key, duty in duties.items() if key.startswith("dose.")}
     assert list(doses) == ["dose.4.1", "dose.4.3", "dose.4.5"]
     third = doses["dose.4.3"]
-    assert (third.entry.kind, third.entry.what, third.entry.note) == ("dose", "medicine", "Drops")
-    assert third.entry.amount == pytest.approx(2.7, rel=0.01)
+    assert (third.event.what, third.event.product, third.event.unit) == ("medicine", "Drops", "mL")
+    assert third.event.amount == pytest.approx(2.7, rel=0.01)
     assert due(third, DAY, Done(), date(2026, 11, 27)) is None
     assert due(third, DAY, Done(), date(2026, 11, 28)).day == date(2026, 11, 28)
 

@@ -11,12 +11,13 @@ from loquen.core.data.library import species
 from loquen.core.errors import NamedCase
 from loquen.core.model.plan import Group
 from loquen.core.model.quantity import as_text
-from loquen.core.model.register import LifeEvent, RegisterFault, Resident
+from loquen.core.model.register import RegisterFault, Resident
 from loquen.core.register import buying, growth, homes
 from loquen.core.register.lives import faults, life_of
 from loquen.core.register.survival import survival
 from loquen.core.system.book import sheet_of
 from loquen.demo.sluice_street import long_hall, rope_walk_b, tidal_corner
+from tests.core.lives import happened
 
 TODAY = date(2026, 11, 26)
 RAINBOW = Resident("boeseman_rainbowfish", source="the club")
@@ -28,7 +29,7 @@ def on(days_ago):
 
 
 def event(kind, days_ago, count=1, system=1, **more):
-    return LifeEvent(kind, on(days_ago), count, system, **more)
+    return happened(kind, on(days_ago), count, system, **more)
 
 
 def codes(resident, *happened, others=()):

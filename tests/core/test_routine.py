@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from loquen.core.events.kinds.keeping import TakenOut
 from loquen.core.feeding.rota import days_with_food
 from loquen.core.model.plan import Changes, Cycle, Group, Lamp, RunIn
 from loquen.core.model.quantity import as_text, say
@@ -86,7 +87,7 @@ def by_key(plan):
 def test_a_change_is_due_as_the_plan_says_with_its_litres_and_its_recipe():
     rows = by_key(long_hall())
     # 617.7 L × 0.30; 25 mL for 100 L, twice for chloramine, of 185.3 L; 1.6 mg/L at 1.5 a dose are 1.1 doses: 101.9 mL.
-    assert rows["change"].entry.litres == pytest.approx(185.3, abs=0.05)
+    assert rows["change"].event.litres == pytest.approx(185.3, abs=0.05)
     assert rows["change"].rhythm == Rhythm(weekdays=("Sat",))
     assert any("102 mL of conditioner" in plain(step) for step in rows["change"].steps)
     assert list(rows).index("read.nitrate") < list(rows).index("change")
@@ -123,14 +124,14 @@ def test_what_evaporates_is_topped_up_before_a_pump_draws_air():
 def test_food_of_a_day_is_what_the_balance_reckons_with():
     sheet = sheet_of(long_hall(), 0.0)
     row = by_key(long_hall())["feed.0"]
-    assert row.entry.amount == pytest.approx(sheet.value("feed_total_g_d"), abs=0.001)
+    assert row.event.grams == pytest.approx(sheet.value("feed_total_g_d"), abs=0.001)
     plan = replace(
         long_hall(), animals=tuple(replace(g, fasting_d_wk=1, food="frozen") for g in long_hall().animals)
     )
     fasted = by_key(plan)["feed.1"]
     # The week's dry food over six days, as wet food of 15 % dry.
     dry = sheet_of(plan, 0.0).value("feed_total_g_d")
-    assert fasted.entry.amount == pytest.approx(dry * 7 / 6 / 0.15, rel=1e-3)
+    assert fasted.event.grams == pytest.approx(dry * 7 / 6 / 0.15, rel=1e-3)
     assert len(fasted.rhythm.weekdays) == 6
 
 
@@ -289,7 +290,7 @@ def test_a_keeper_sets_it_otherwise_leaves_it_out_or_adds_something():
         ("own.a", Rhythm(weekdays=("Sun",))),
     ]
     assert plain(found[1].words) == "Turn the leaves"
-    assert found[1].entry.note == "Turn the leaves"
+    assert found[1].event.note == "Turn the leaves"
 
 
 def test_what_falls_on_an_empty_day_waits_for_the_next_who_comes():
@@ -399,7 +400,7 @@ def test_every_duty_of_the_demo_says_what_why_and_how_often(plan):
         assert "{" not in plain(row.words) + plain(row.why) + plain(rhythm_words(row.rhythm))
         assert row.minutes > 0
         assert row.rhythm.days > 0
-        assert (row.entry is None) == bool(row.measure)
+        assert (row.event is None) == bool(row.measure)
 
 
 # What is used up.
@@ -469,13 +470,13 @@ def test_zeolite_leaves_salted_water_at_once():
     plan = tidal_corner()
     plan = replace(plan, filters=(replace(plan.filters[0], zeolite_g=200.0), *plan.filters[1:]))
     duty = by_key(plan)["zeolite"]
-    assert (duty.rhythm.every_d, duty.entry.kind) == (1, "taken")
+    assert (duty.rhythm.every_d, duty.event) == (1, TakenOut("zeolite"))
     assert "Take the zeolite out" in as_text(duty.words, {})
 
 
 def test_shrimps_have_leaves_by_their_litres():
     duty = by_key(bottle_shelf())["leaves"]
     litres = sheet_of(bottle_shelf(), 0.0).value("real_volume_l")
-    assert duty.entry.amount == max(1, litres // 20)
+    assert duty.event.amount == max(1, litres // 20)
     assert duty.rhythm.every_d == 21
     assert "leaves" not in by_key(long_hall())

@@ -28,12 +28,13 @@ from loquen.core.growout.fullest import fullest
 from loquen.core.growout.homes import OF_YOUNG, Housed, home_of, housed, unfit
 from loquen.core.model.plan import Changes, Group, Water
 from loquen.core.model.quantity import as_text, kinds
-from loquen.core.model.register import LifeEvent, Resident
+from loquen.core.model.register import Resident
 from loquen.core.model.venture import VENTURE, Broods, Colony, Costs, Doubts, Raising, Sale, Stand, Venture
 from loquen.core.model.venture_conflicts import conflicts
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.register.lives import life_of
 from loquen.core.system.told import sentence_of
+from tests.core.lives import happened
 from tests.core.ventures import home, state, tank, told, venture
 
 NODES = venture_book().nodes.values()
@@ -363,7 +364,7 @@ def births(*days_and_young, species="platy", system=1, **more):
     return [
         life_of(
             Resident(species, line="Blue", generation=more.get("generation", 1)),
-            [LifeEvent("birth", day, young, system, males=more.get("males"))],
+            [happened("birth", day, young, system, males=more.get("males"))],
         )
         for day, young in days_and_young
     ]
@@ -417,7 +418,7 @@ def test_the_days_begin_with_the_broods_that_came():
 
 def test_lines_of_the_register_have_their_effective_number_and_what_they_lost():
     founders = life_of(
-        Resident("platy", sex="mixed", line="Blue"), [LifeEvent("arrival", "2025-01-01", 8, 1, males=2)]
+        Resident("platy", sex="mixed", line="Blue"), [happened("arrival", "2025-01-01", 8, 1, males=2)]
     )
     young = births(("2026-06-01", 10), males=5)
     (line,) = lines_kept([founders, *young], "platy", 0.3)

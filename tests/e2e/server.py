@@ -10,7 +10,6 @@ import httpx
 
 from tests import noon
 
-
 NONE_KEPT = httpx.Limits(max_keepalive_connections=0)
 """A connection that is kept may be closed by the server in the moment in which it is used again."""
 

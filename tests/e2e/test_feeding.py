@@ -48,7 +48,7 @@ def test_what_is_left_on_the_round_moves_the_week_and_the_plan_takes_it(page, ow
     assert group["feed_by"] == "weighed"
     assert group["food_protein_frac"] is not None
     page.goto(f"{own.url}/systems/4/log")
-    expect(page.get_by_role("checkbox", name="Mark fed, or fasted much left")).to_be_visible()
+    expect(page.get_by_role("checkbox", name="Mark fed much left")).to_be_visible()
 
 
 def test_a_mix_and_a_culture_of_ones_own(page, own):

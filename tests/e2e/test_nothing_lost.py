@@ -186,8 +186,8 @@ def damage(server, sql, *values):
 
 def test_a_damaged_row_is_shown_in_its_place_put_right_and_set_aside(page, own, serious):
     first, second = (row["id"] for row in own.http.get("/api/systems/1/log").json()[:2])
-    damage(own, "UPDATE entry SET document = ? WHERE id = ?", '{"kind": "chan', first)
-    damage(own, "UPDATE entry SET at = ? WHERE id = ?", "the other day", second)
+    damage(own, "UPDATE event SET document = ? WHERE id = ?", '{"kind": "chan', first)
+    damage(own, "UPDATE event SET at = ? WHERE id = ?", "the other day", second)
     page.goto(f"{own.url}/systems/1/log")
     unread = page.get_by_role("region", name="What can not be read")
     expect(unread).to_contain_text("2 rows here can not be read.")

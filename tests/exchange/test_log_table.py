@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from loquen.core.model.log import KINDS, Entry, Logged
+from loquen.core.model.log import KINDS, Entry, LogLine
 from loquen.exchange.log_table import UnreadTable, read_table, write_table
 
 texts = st.one_of(
@@ -49,11 +49,15 @@ entries = st.builds(
     share=st.none() | st.floats(0, 1),
     amount=st.none() | st.floats(0, 1e6),
     note=texts,
+    unit=texts,
+    product=texts,
+    filter=texts,
+    resident=st.none() | st.integers(1, 10**9),
 )
 
 
 @settings(max_examples=400, deadline=None)
-@given(st.lists(st.builds(Logged, moments, entries), min_size=1, max_size=4))
+@given(st.lists(st.builds(LogLine, moments, entries), min_size=1, max_size=4))
 def test_a_log_taken_out_comes_in_as_it_was(log):
     text = write_table(log)
     read = read_table(text, UTC)

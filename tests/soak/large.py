@@ -1,10 +1,11 @@
 """A house of 250 systems with a long log: what each page costs the processor, and how soon it is there."""
 
-import json
 import time
 from datetime import UTC, datetime, timedelta
 
-from loquen.store import log, systems
+from loquen.core.events.kinds.keeping import Fed
+from loquen.core.events.kinds.water import Changed, Read
+from loquen.store import ledger, systems
 from loquen.store.database import open_database
 from tests.e2e.server import Server
 from tests.rooms import many
@@ -19,17 +20,17 @@ def filled(path):
     database = open_database(path)
     now = datetime.now(UTC)
     kinds = (
-        {"kind": "change", "share": 0.4},
-        {"kind": "feed", "amount": 1.5},
-        {"kind": "reading", "what": "nitrate", "value": "20", "kit": "nitrate_drops"},
-        {"kind": "reading", "what": "ph", "value": "7.2"},
+        Changed(share=0.4),
+        Fed(1.5),
+        Read("nitrate", "20", "nitrate_drops"),
+        Read("ph", "7.2"),
     )
     with database.reading() as session:
         ids = [row.id for row in systems.list_all(session)]
     for system_id in ids:
-        lines = [(now - timedelta(hours=21 * n + 1), json.dumps(kinds[n % len(kinds)])) for n in range(ENTRIES)]
+        lines = [ledger.new(kinds[n % len(kinds)], now - timedelta(hours=21 * n + 1)) for n in range(ENTRIES)]
         with database.writing() as session:
-            log.create(session, system_id, lines)
+            ledger.write(session, system_id, lines)
     database.close()
     return path
 

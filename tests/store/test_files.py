@@ -16,6 +16,7 @@ from loquen.store import copies, files, prices, systems
 from loquen.store.database import open_database
 from loquen.store.faults import Busy, CanNotWrite, UnusableFile
 from loquen.store.tables import ROOM
+from tests.store.shapes import at_revision, insert
 
 
 def plan(n):
@@ -104,7 +105,7 @@ def test_a_foreign_file_that_has_only_a_view_is_left_as_it_is(tmp_path):
     assert refused(path).code == "foreign"
 
 
-@pytest.mark.parametrize("table", ["entry", "house", "set_aside"])
+@pytest.mark.parametrize("table", ["event", "house", "set_aside"])
 def test_a_missing_table_is_found_at_start_and_named(path, table):
     copy = copies.backup(path, None)
     with sqlite3.connect(path) as file:
@@ -341,26 +342,17 @@ def test_a_writer_that_waits_too_long_is_told_to_come_again(path, monkeypatch):
 
 
 def test_prices_that_stood_in_rooms_become_the_houses(tmp_path):
-    from alembic import command
-    from alembic.config import Config
-
-    database = open_database(tmp_path / "loquen.db")
-    config = Config()
-    config.set_main_option("script_location", str(files.MIGRATIONS))
-
-    def to(turn, revision):
-        with database.writing_engine.begin() as connection:
-            config.attributes["connection"] = connection
-            turn(config, revision)
-
-    to(command.downgrade, "0006")
+    path = tmp_path / "loquen.db"
+    old = at_revision(path, "0006")
     priced = {"name": "Room", "version": 1, "prices": [{"priced_part": "Strainer", "price_money": 12.5}]}
-    with database.writing() as session:
-        kept = systems.create(session, json.dumps(priced), ROOM)
-    to(command.upgrade, "head")
+    saved = "2026-03-04 18:30:00.000000"
+    kept = insert(old, "system", created=saved, current=1, root=ROOM)
+    insert(old, "revision", system_id=kept, number=1, saved=saved, plan=json.dumps(priced))
+    old.close()
+    database = open_database(path)
     with database.reading() as session:
         assert prices.everything(session) == {"Strainer": 12.5}
-        assert read_room(systems.read(session, kept.id, ROOM).document).name == "Room"
+        assert read_room(systems.read(session, kept, ROOM).document).name == "Room"
     database.close()
 
 

@@ -5,8 +5,8 @@ from datetime import datetime, timedelta
 
 from sqlmodel import Session
 
-from loquen.store import rounds
-from loquen.store.rounds import Tick
+from loquen.core.events.kinds.keeping import SeenTo
+from loquen.store import ledger, rounds
 
 HELPERS = (
     ("Ida", "Mon,Thu", 18.0),
@@ -47,4 +47,7 @@ def fill(session: Session, system_ids: Iterable[int], now: datetime) -> None:
         for turn, (key, ago) in enumerate(DONE_AGO.items()):
             at = now - timedelta(days=ago[place % len(ago)])
             day, who = at.date().isoformat(), HELPERS[(place + turn) % len(HELPERS)][0]
-            rounds.add_tick(session, Tick(f"demo-{system_id}-{key}", system_id, key, day, at, day, who))
+            ticked = ledger.new(
+                SeenTo(), at, duty=key, due=day, day=day, done_by=who, once=f"demo-{system_id}-{key}"
+            )
+            rounds.add_tick(session, system_id, ticked)

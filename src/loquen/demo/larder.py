@@ -4,10 +4,10 @@ from datetime import datetime, timedelta
 
 from sqlmodel import Session
 
+from loquen.core.events.kinds.keeping import Fed
 from loquen.core.model.documents import document
 from loquen.core.model.feeding import Kept, Larder, Mix, Part
-from loquen.core.model.log import Entry
-from loquen.store import house, log
+from loquen.store import house, ledger
 
 FOODS = (
     "flakes",
@@ -37,11 +37,7 @@ def fill(session: Session, walk_b: int, now: datetime) -> None:
     )
     kept = (Kept("grindal_box", 2), Kept("snail_tub", 1))
     house.put(session, house.LARDER, document(Larder(FOODS, (green,), kept)))
-    log.create(
-        session,
-        walk_b,
-        [
-            (now - timedelta(days=2 * (len(LEFT) - turn)), document(Entry("feed", what=left)))
-            for turn, left in enumerate(LEFT)
-        ],
-    )
+    meals = [
+        ledger.new(Fed(left=left), now - timedelta(days=2 * (len(LEFT) - turn))) for turn, left in enumerate(LEFT)
+    ]
+    ledger.write(session, walk_b, meals)

@@ -5,14 +5,15 @@ from datetime import datetime, timedelta
 
 from sqlmodel import Session
 
+from loquen.core.events.kinds.keeping import SeenTo
+from loquen.core.events.kinds.lives import Arrived
 from loquen.core.model.documents import document
 from loquen.core.model.plan import Plan
 from loquen.core.model.quarantine import Arriving, TreatmentCourse, Tub
-from loquen.core.model.register import LifeEvent, Resident
+from loquen.core.model.register import Resident
 from loquen.core.quarantine.tubs import new_tub
 from loquen.demo.evenings import HELPERS
-from loquen.store import quarantine, register, rounds, systems
-from loquen.store.rounds import Tick
+from loquen.store import ledger, quarantine, register, rounds, systems
 
 TUB_L, SPONGE_L = 18.0, 0.4
 
@@ -33,10 +34,8 @@ def fill(
         return (now + timedelta(days=days)).date().isoformat()
 
     def waits(arriving: Arriving, since: int, cost: float) -> None:
-        came = LifeEvent(
-            "arrival", on(since), arriving.number, arriving.tub, length_cm=arriving.length_cm, money=cost
-        )
-        kept = register.add(session, document(Resident(arriving.species, source=arriving.source)), [document(came)])
+        came = Arrived(on(since), arriving.number, arriving.tub, length_cm=arriving.length_cm, money=cost)
+        kept = register.add(session, document(Resident(arriving.species, source=arriving.source)), [came])
         quarantine.arriving.add(session, document(replace(arriving, resident=kept.id)))
 
     waits(
@@ -57,7 +56,17 @@ def fill(
     )  # fmt: skip
     first = now - timedelta(days=3)
     rounds.add_tick(
-        session, Tick("demo-worm-drops", tubs[0], f"dose.{worm_drops}.1", on(-3), first, on(-3), HELPERS[0][0])
+        session,
+        tubs[0],
+        ledger.new(
+            SeenTo(),
+            first,
+            duty=f"dose.{worm_drops}.1",
+            due=on(-3),
+            day=on(-3),
+            done_by=HELPERS[0][0],
+            once="demo-worm-drops",
+        ),
     )
     for arriving in (
         Arriving("boeseman_rainbowfish", 6, hall[0], on(2), False, 4.0, "the club's auction"),

@@ -5,9 +5,11 @@ from datetime import datetime, timedelta
 
 from sqlmodel import Session
 
+from loquen.core.events.kinds.lives import Arrived, Born, Died, Measured, Sold
+from loquen.core.events.ledger import LifeEvent
 from loquen.core.model.documents import document
 from loquen.core.model.plan import Plan
-from loquen.core.model.register import LifeEvent, Resident
+from loquen.core.model.register import Resident
 from loquen.store import register
 
 SOURCES = ("a breeder in the next town", "the club's auction", "our own broods", "a friend of the house")
@@ -28,8 +30,8 @@ def fill(session: Session, kept: Iterable[tuple[int, Plan]], now: datetime) -> N
                 born=day(came) if by_age else "",
             )
             lost = 2 if turn in (2, 5) else 0
-            arrived = LifeEvent(
-                "birth" if by_age else "arrival",
+            kind = Born if by_age else Arrived
+            arrived = kind(
                 day(came),
                 group.number + lost,
                 system_id,
@@ -37,13 +39,9 @@ def fill(session: Session, kept: Iterable[tuple[int, Plan]], now: datetime) -> N
                 length_cm=group.length_cm if group.size_by == "length" else None,
                 money=None if by_age else 2.5 + turn % 4,
             )
-            rows = [document(arrived)]
+            rows: list[LifeEvent] = [arrived]
             if lost:
-                rows.append(
-                    document(
-                        LifeEvent("death", day(came + timedelta(days=19)), lost, system_id, signs="white grains")
-                    )
-                )
+                rows.append(Died(day(came + timedelta(days=19)), lost, system_id, signs="white grains"))
             register.add(session, document(resident), rows)
     walk_b = list(kept)[2][0]
     young = Resident(
@@ -53,10 +51,10 @@ def fill(session: Session, kept: Iterable[tuple[int, Plan]], now: datetime) -> N
         session,
         document(young),
         [
-            document(LifeEvent("birth", day(now - timedelta(days=210)), 9, walk_b)),
-            document(LifeEvent("measured", day(now - timedelta(days=120)), 1, walk_b, length_cm=2.4)),
-            document(LifeEvent("sale", day(now - timedelta(days=40)), 3, walk_b, money=6.0)),
-            document(LifeEvent("measured", day(now - timedelta(days=12)), 1, walk_b, length_cm=4.1)),
+            Born(day(now - timedelta(days=210)), 9, walk_b),
+            Measured(day(now - timedelta(days=120)), 1, walk_b, length_cm=2.4),
+            Sold(day(now - timedelta(days=40)), 3, walk_b, money=6.0),
+            Measured(day(now - timedelta(days=12)), 1, walk_b, length_cm=4.1),
         ],
     )
 

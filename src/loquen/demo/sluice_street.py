@@ -5,8 +5,8 @@ from collections.abc import Callable, Iterable
 from dataclasses import asdict, replace
 from datetime import datetime, timedelta
 
+from loquen.core.events.ledger import Logged
 from loquen.core.model.documents import document
-from loquen.core.model.log import Logged
 from loquen.core.model.plan import (
     Air,
     Bag,
@@ -35,7 +35,7 @@ from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.planner.steps.filters import filter_of
 from loquen.demo import evenings, larder, newcomers, residents, stories, ventures
 from loquen.demo.fish_room import cellar_room
-from loquen.store import log, systems, waters
+from loquen.store import ledger, systems, waters
 from loquen.store.database import Database
 from loquen.store.tables import ROOM
 
@@ -344,7 +344,7 @@ def fill(database: Database) -> None:
                 made = systems.create(session, document(as_tested(plan, now)))
                 numbers.append(made.id)
                 if story:
-                    log.create(session, made.id, [(row.at, document(row.entry)) for row in story(plan, now)])
+                    ledger.write(session, made.id, [ledger.new(row.event, row.at) for row in story(plan, now)])
             walk_b, shelf, new_shelf = numbers[2], numbers[4], numbers[5]
             room = cellar_room(now.date(), walk_b, (shelf, new_shelf))
             systems.create(session, document(room), ROOM)

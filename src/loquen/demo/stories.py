@@ -8,7 +8,9 @@ from itertools import pairwise
 import numpy as np
 
 from loquen.core.data.kits import kits
-from loquen.core.model.log import Entry, Logged
+from loquen.core.events.kinds.keeping import Noted, Rinsed, Tried
+from loquen.core.events.kinds.water import Changed, Read
+from loquen.core.events.ledger import Logged
 from loquen.core.model.plan import Plan
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.book import sheet_of
@@ -38,7 +40,7 @@ class Eye:
             value = kit.steps[max(step for step, edge in enumerate(edges) if seen >= edge)]
         else:
             value = f"{seen:.3g}"
-        return Logged(at, Entry("reading", what=kit.measure, value=value, kit=kit_key, when=when))  # type: ignore[arg-type]
+        return Logged(at, Read(kit.measure, value, kit_key, when))  # type: ignore[arg-type]
 
 
 def evening(now: datetime, days_ago: float, hour: int = 19) -> datetime:
@@ -67,11 +69,11 @@ def nitrate_creep(plan: Plan, now: datetime) -> Iterator[Logged]:
     for week in range(WEEKS, 0, -1):
         at = evening(now, 7 * week - 3)
         yield eye.reading(at, "nitrate_drops", level, "before")
-        yield Logged(at + timedelta(minutes=25), Entry("change", share=share))
+        yield Logged(at + timedelta(minutes=25), Changed(share=share))
         level += share * (source - level)
         if week == GUTTER_WEEKS:
             what = "gutter of rooted house plants along the rack"
-            yield Logged(at + timedelta(minutes=40), Entry("experiment", what=what))
+            yield Logged(at + timedelta(minutes=40), Tried(what))
         level += 7 * made * (0.35 if week <= GUTTER_WEEKS else 1.0)
 
 
@@ -105,11 +107,9 @@ def chloramine_slip(plan: Plan, now: datetime) -> Iterator[Logged]:
     event = {"day": 6, "capacity_lost_share": 0.85}
     inputs = mature(load, changes=(change,), timed_events=(event,), source_ammonia_mg_l_n=0.9)
     yield from blip(inputs, now, 206, (2, 5, 7, 8, 10, 13, 16, 20, 27), Eye(SEED + 2))
-    yield Logged(evening(now, 200, 12), Entry("change", share=0.4, note="in a hurry, between two school classes"))
-    yield Logged(
-        evening(now, 199), Entry("note", note="conditioner bottle found full: the change went in untreated")
-    )
-    yield Logged(evening(now, 198), Entry("change", share=0.3, note="treated twice over"))
+    yield Logged(evening(now, 200, 12), Changed(share=0.4, note="in a hurry, between two school classes"))
+    yield Logged(evening(now, 199), Noted("conditioner bottle found full: the change went in untreated"))
+    yield Logged(evening(now, 198), Changed(share=0.3, note="treated twice over"))
 
 
 def drifting_heater(plan: Plan, now: datetime) -> Iterator[Logged]:
@@ -121,13 +121,13 @@ def drifting_heater(plan: Plan, now: datetime) -> Iterator[Logged]:
         yield eye.reading(at, "thermometer", plan.heat.target_c + warmer)
         if week % 2 == 0:
             yield eye.reading(at + timedelta(minutes=3), "nitrate_drops", 13 / NITRATE_PER_N, "before")
-            yield Logged(at + timedelta(minutes=30), Entry("change", share=0.3))
-    yield Logged(evening(now, 36), Entry("note", note="heater's thermostat reads low: replaced"))
+            yield Logged(at + timedelta(minutes=30), Changed(share=0.3))
+    yield Logged(evening(now, 36), Noted("heater's thermostat reads low: replaced"))
 
 
 def cleaned_too_well(plan: Plan, now: datetime) -> Iterator[Logged]:
     """All media washed under the tap in one evening."""
     load = float(sheet_of(plan).value("load_full_mg_d")) / float(sheet_of(plan).value("real_volume_l"))
     inputs = mature(load, timed_events=({"day": 4, "capacity_lost_share": 0.7},), run_days=30)
-    yield Logged(evening(now, 96), Entry("filter", what="tap", share=1.0, note="socks and foam, hot water"))
+    yield Logged(evening(now, 96), Rinsed("tap", 1.0, note="socks and foam, hot water"))
     yield from blip(inputs, now, 100, (3, 5, 6, 8, 10, 12, 15, 19, 24), Eye(SEED + 4))

@@ -6,9 +6,11 @@ from datetime import datetime, timedelta
 
 from sqlmodel import Session
 
+from loquen.core.events.kinds.lives import Arrived, Born, Sold
+from loquen.core.events.ledger import LifeEvent
 from loquen.core.model.documents import document
 from loquen.core.model.plan import Changes, Group, Plan, Planting, RunIn, Tank, Water
-from loquen.core.model.register import LifeEvent, Resident
+from loquen.core.model.register import Resident
 from loquen.core.model.venture import Broods, Colony, Costs, Raising, Sale, Stand, Venture
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.planner.steps.filters import filter_of
@@ -129,8 +131,8 @@ def line(session: Session, tank: int, now: datetime) -> None:
         source="a friend of the house",
         born=day(now - timedelta(days=700)),
     )
-    arrived = LifeEvent("arrival", day(now - timedelta(days=360)), 9, tank, males=3, money=12.0)
-    register.add(session, document(founders), [document(arrived)])
+    arrived = Arrived(day(now - timedelta(days=360)), 9, tank, males=3, money=12.0)
+    register.add(session, document(founders), [arrived])
     for ago, young in BROODS:
         brood = Resident(
             "golden_skiffia",
@@ -139,7 +141,7 @@ def line(session: Session, tank: int, now: datetime) -> None:
             born=day(now - timedelta(days=ago)),
             generation=1,
         )
-        rows = [LifeEvent("birth", day(now - timedelta(days=ago)), young, tank)]
+        rows: list[LifeEvent] = [Born(day(now - timedelta(days=ago)), young, tank)]
         if ago > 150:
-            rows.append(LifeEvent("sale", day(now - timedelta(days=ago - 140)), young - 1, tank, money=0.0))
-        register.add(session, document(brood), [document(row) for row in rows])
+            rows.append(Sold(day(now - timedelta(days=ago - 140)), young - 1, tank, money=0.0))
+        register.add(session, document(brood), rows)

@@ -15,7 +15,7 @@ from typing import Any, Literal
 from loquen.core.data.kits import kits, measures
 from loquen.core.graph.giving_up import heed
 from loquen.core.model.calendar import day_in_reach, moment_in_reach
-from loquen.core.model.log import KINDS, Entry, Logged
+from loquen.core.model.log import KINDS, Entry, LogLine
 from loquen.exchange.tables import RUNS_AS_FORMULA, Cell, as_csv
 
 MOST_LINES = 50_000
@@ -121,7 +121,7 @@ class ReadTable:
     """What a table says."""
 
     columns: list[ColumnTaken] = field(default_factory=list)
-    rows: list[tuple[int, Logged]] = field(default_factory=list)
+    rows: list[tuple[int, LogLine]] = field(default_factory=list)
     faults: list[BadCell] = field(default_factory=list)
     either_order: bool = False
     """Whether every date could be read day first and month first alike."""
@@ -133,7 +133,7 @@ class UnreadTable(Exception):
     """A text that is no table of a log, and why."""
 
 
-def write_table(log: Iterable[Logged]) -> str:
+def write_table(log: Iterable[LogLine]) -> str:
     """A log as CSV, oldest first, each moment and each text to its last sign; no cell runs as a formula."""
     rows = [
         (row.at.isoformat(), *(shielded("" if (c := getattr(row.entry, name)) is None else c) for name in OWN[1:]))
@@ -289,7 +289,7 @@ def read_line(
         if known is None or known[0] in ("date", "time") or not cell.strip():
             continue
         try:
-            found.rows.append((number, Logged(moment, entry_of(known, cell.strip()))))
+            found.rows.append((number, LogLine(moment, entry_of(known, cell.strip()))))
         except ValueError as fault:
             bad(column, str(fault))
     return None
@@ -374,7 +374,7 @@ def read_own(headings: list[str], rows: list[tuple[int, list[str]]], zone: tzinf
             continue
         try:
             found.rows.append(
-                (number, Logged(moment if moment.tzinfo else moment.replace(tzinfo=zone), own_entry(cells)))
+                (number, LogLine(moment if moment.tzinfo else moment.replace(tzinfo=zone), own_entry(cells)))
             )
         except ValueError as fault:
             found.faults.append(BadCell(number, str(fault), "can not be read"))
@@ -386,7 +386,11 @@ def own_entry(cells: Mapping[str, str]) -> Entry:
     values: dict[str, Any] = {}
     for name in OWN[1:]:
         cell = cells.get(name, "")
-        if name in ("litres", "share", "amount"):
+        if name == "resident":
+            if cell.strip() and not cell.strip().isdigit():
+                raise ValueError(name)
+            values[name] = int(cell) if cell.strip() else None
+        elif name in ("litres", "share", "amount"):
             try:
                 values[name] = float(cell.replace(",", ".")) if cell.strip() else None
             except ValueError:

@@ -13,7 +13,7 @@ from loquen.core.errors import CoreError
 from loquen.store.tables import (
     ArrivingRow,
     CourseRow,
-    EntryRow,
+    EventRow,
     HouseRow,
     OwnRow,
     ResidentRow,
@@ -54,7 +54,7 @@ def adopt(session: Session) -> None:
         for known in own.KINDS:
             if kind == known:
                 with suppress(CoreError, ValueError, AttributeError, TypeError):
-                    found.setdefault(kind, {})[key] = library.own_row(known, {**json.loads(cells), "key": key})
+                    found.setdefault(kind, {})[key] = library.kept_own_row(known, {**json.loads(cells), "key": key})
     own.adopt(found)
 
 
@@ -79,7 +79,7 @@ def change(session: Session, kind: own.Kind, key: str, cells: own.Cells) -> None
 
 
 def keep(session: Session, kind: own.Kind, key: str, cells: own.Cells) -> None:
-    written = json.dumps(own.cells_of(library.own_row(kind, {**cells, "key": key})))
+    written = json.dumps(own.versioned(kind, own.cells_of(library.own_row(kind, {**cells, "key": key}))))
     row = session.get(OwnRow, (kind, key))
     if row is None:
         session.add(OwnRow(kind=kind, key=key, cells=written))
@@ -111,7 +111,7 @@ def users(session: Session, key: str) -> Iterator[tuple[str, str]]:
         ("quarantine", CourseRow.document),
         ("quarantine", TubRow.document),
         ("larder", HouseRow.document),
-        ("log", EntryRow.document),
+        ("log", EventRow.document),
     ):
         found = select(column).where(col(column).contains(quoted, autoescape=True)).limit(1)
         yield from ((what, text) for text in session.exec(found))

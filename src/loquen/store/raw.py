@@ -12,41 +12,33 @@ from loquen.store.systems import MOST_ID
 from loquen.store.tables import SetAsideRow, kept_moment, now
 
 KEYS = {
-    "entry": ("id",),
+    "event": ("id",),
     "resident": ("id",),
-    "happened": ("id",),
     "arriving": ("id",),
     "course": ("id",),
     "tub": ("system_id",),
     "house": ("key",),
     "duty": ("system_id", "key"),
-    "tick": ("id",),
     "helper": ("name",),
     "stock": ("key",),
     "own_row": ("kind", "key"),
 }
 """The tables of rows that are read one by one, and what tells their rows apart."""
-PUT_AWAY = ("entry", "resident", "happened", "arriving", "course")
+PUT_AWAY = ("event", "resident", "arriving", "course")
 """Those whose rows are put away where they lie."""
-REVISED = ("entry",)
-MAY_BE_BAD = {
-    "tick": "NOT COALESCE(date(due, '+0 days') = due AND date(day, '+0 days') = day "
-    "AND at GLOB '[12][0-9][0-9][0-9]-[01][0-9]-[0-3][0-9] *', 0)"
-}
-"""Where a table grows by thousands a year, which of its rows are worth a look."""
+REVISED = ("event",)
 
 
 class NoSuchRaw(LookupError):
     """There is no such row, or nothing was set aside under this number."""
 
 
-def rows(session: Session, table: str, only: Mapping[str, int] | None = None) -> Iterator[dict[str, Any]]:
-    """The rows of a table that are not put away and may be damaged, or those of one system, by column."""
-    wanted = [f"{name} = :{name}" for name in only or {}]
-    wanted += [MAY_BE_BAD[table]] if table in MAY_BE_BAD else []
+def rows(session: Session, table: str, only: str = "", **values: Any) -> Iterator[dict[str, Any]]:
+    """The rows of a table that are not put away, of those that meet a condition, by column."""
+    wanted = [only] if only else []
     wanted += ["deleted IS NULL"] if table in PUT_AWAY else []
     where = f" WHERE {' AND '.join(wanted)}" if wanted else ""
-    for row in session.execute(text(f"SELECT * FROM {checked(table)}{where}"), dict(only or {})).mappings():
+    for row in session.execute(text(f"SELECT * FROM {checked(table)}{where}"), values).mappings():
         yield {name: as_told(value) for name, value in row.items()}
 
 
@@ -73,7 +65,7 @@ def put(session: Session, table: str, key: str, columns: Mapping[str, Any]) -> N
         raise NoSuchRaw(key)
     session.add(SetAsideRow(kept_in=table, row=json.dumps(whole)))
     values = {f"new_{name}": value for name, value in columns.items()}
-    # An entry that was put right is another revision of it, so that whatever was made of its log is made anew.
+    # An event that was put right is another revision of it, so that whatever was made of its log is made anew.
     changes = [f"{name} = :new_{name}" for name in columns]
     changes += ["revision = revision + 1"] if table in REVISED else []
     session.execute(

@@ -1,18 +1,21 @@
 """The round as it is kept: settings of duties, ticks, helpers and the order of the walk."""
 
+import json
 from collections import defaultdict
 from collections.abc import Collection, Iterable
 from dataclasses import dataclass
-from datetime import datetime
 from typing import Any
 
 from sqlalchemy import case
 from sqlalchemy import select as select_columns
 from sqlmodel import Session, col, delete, func, select
 
-from loquen.store.log import FEW
+from loquen.store import ledger
+from loquen.store.ledger import FEW, New
 from loquen.store.systems import existing
-from loquen.store.tables import DutyRow, HelperRow, StockRow, TickRow, WalkRow
+from loquen.store.tables import DutyRow, EventRow, HelperRow, StockRow, WalkRow, now
+
+UNSAID = "for a reason that can not be read"
 
 
 class NoSuchTick(LookupError):
@@ -21,20 +24,14 @@ class NoSuchTick(LookupError):
 
 @dataclass(frozen=True, slots=True)
 class Tick:
-    """A duty seen to or skipped: on which of its days, when, by whom, and the entry it wrote into the log.
-
-    `day` is the date on which it was done where the person was.
-    """
+    """A duty seen to or skipped: under which name it counts once, on which of its days, and by whom."""
 
     id: str
     system_id: int
     duty: str
     due: str
-    at: datetime
-    day: str
     done_by: str = ""
     skipped: str = ""
-    entry_id: int | None = None
 
 
 def settings(session: Session) -> dict[int, dict[str, str]]:
@@ -60,74 +57,51 @@ def put_setting(session: Session, system_id: int, key: str, document: str | None
     session.flush()
 
 
-def add_tick(session: Session, tick: Tick) -> tuple[Tick, bool]:
-    """Keep a tick and say that it is new; the one that is there where it, or its duty's day, was sent before.
+def add_tick(session: Session, system_id: int, new: New) -> tuple[str, bool]:
+    """Keep a tick and say that it is new; what is there where it, or its duty's day, was sent before.
 
     Raises: NoSuchSystem.
     """
-    existing(session, tick.system_id)
-    row = session.get(TickRow, tick.id) or session.exec(same_day(tick)).first()
+    existing(session, system_id)
+    sent = session.exec(select(EventRow).where(EventRow.once == new.once)).first()
+    row = sent or ledger.ticked(session, system_id, new.duty, new.due)
     if row is not None:
-        return kept(row), False
-    row = TickRow(
-        id=tick.id,
-        system_id=tick.system_id,
-        duty=tick.duty,
-        due=tick.due,
-        at=tick.at,
-        day=tick.day,
-        done_by=tick.done_by,
-        skipped=tick.skipped,
-        entry_id=tick.entry_id,
-    )
-    session.add(row)
-    session.flush()
-    return kept(row), True
+        return row.once or "", False
+    ledger.write(session, system_id, [new])
+    return new.once or "", True
 
 
-def same_day(tick: Tick):  # type: ignore[no-untyped-def]
-    """The tick of the same duty's same day."""
-    return select(TickRow).where(
-        TickRow.system_id == tick.system_id, TickRow.duty == tick.duty, TickRow.due == tick.due
-    )
-
-
-def note_entry(session: Session, tick_id: str, entry_id: int) -> None:
-    """Keep which entry of the log a tick wrote."""
-    row = session.get(TickRow, tick_id)
-    assert row is not None
-    row.entry_id = entry_id
-    session.add(row)
-    session.flush()
-
-
-def take_back(session: Session, tick_id: str) -> Tick:
-    """Forget a tick; raise NoSuchTick."""
-    row = session.get(TickRow, tick_id)
-    if row is None:
+def take_back(session: Session, tick_id: str) -> None:
+    """Take a tick out, with what it says was done; it may be sent again. Raises: NoSuchTick."""
+    row = session.exec(select(EventRow).where(EventRow.once == tick_id, EventRow.duty != "")).first()
+    if row is None or row.deleted is not None:
         raise NoSuchTick(tick_id)
-    found = kept(row)
-    session.delete(row)
+    row.deleted, row.once = now(), None
+    session.add(row)
     session.flush()
-    return found
 
 
 def ticks_on(session: Session, day: str) -> list[Tick]:
     """What was ticked on a day, in the order in which it was."""
-    rows = select(TickRow).where(TickRow.day == day, is_day(TickRow.due)).order_by(col(TickRow.at), col(TickRow.id))
-    return [kept(row) for row in session.exec(rows)]
+    rows = are_ticks(select(EventRow)).where(EventRow.day == day, is_day(EventRow.due))
+    return [tick(row) for row in session.exec(rows.order_by(col(EventRow.at), col(EventRow.id)))]
+
+
+def are_ticks(rows: Any) -> Any:
+    return rows.where(col(EventRow.duty) != "", col(EventRow.deleted).is_(None))
 
 
 def last_ticks(session: Session, system_ids: Collection[int]) -> dict[tuple[int, str], tuple[str, str, str]]:
     """By system and duty: the last of its days that is settled, the last day on which it was ticked or skipped, and the last
     on which it was really done ("" for never)."""
-    done = case((col(TickRow.skipped) == "", col(TickRow.day)), else_="")
+    done = case((col(EventRow.kind) != "skipped", col(EventRow.day)), else_="")
     rows = select_columns(
-        col(TickRow.system_id), col(TickRow.duty), func.max(TickRow.due), func.max(TickRow.day), func.max(done)
-    ).where(is_day(TickRow.due), is_day(TickRow.day))
+        col(EventRow.system_id), col(EventRow.duty), func.max(EventRow.due), func.max(EventRow.day), func.max(done)
+    )
+    rows = are_ticks(rows).where(is_day(EventRow.due), is_day(EventRow.day))
     if len(system_ids) <= FEW:
-        rows = rows.where(col(TickRow.system_id).in_(system_ids))
-    grouped = session.execute(rows.group_by(col(TickRow.system_id), col(TickRow.duty)))
+        rows = rows.where(col(EventRow.system_id).in_(system_ids))
+    grouped = session.execute(rows.group_by(col(EventRow.system_id), col(EventRow.duty)))
     return {(system, duty): (due, seen, last) for system, duty, due, seen, last in grouped}
 
 
@@ -180,15 +154,15 @@ def put_walk(session: Session, system_ids: Iterable[int]) -> None:
     session.flush()
 
 
-def kept(row: TickRow) -> Tick:
-    return Tick(
-        row.id,
-        row.system_id,
-        row.duty,
-        row.due,
-        row.at,
-        row.day,
-        row.done_by,
-        row.skipped,
-        row.entry_id,
-    )
+def tick(row: EventRow) -> Tick:
+    return Tick(row.once or "", row.system_id or 0, row.duty, row.due, row.done_by, skipped_because(row))
+
+
+def skipped_because(row: EventRow) -> str:
+    """Why a duty was left out; "" where it was seen to."""
+    if row.kind != "skipped":
+        return ""
+    try:
+        return str(json.loads(row.document)["reason"]) or UNSAID
+    except (ValueError, KeyError, TypeError):
+        return UNSAID

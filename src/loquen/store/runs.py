@@ -3,55 +3,62 @@
 from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import datetime
+from typing import Any
 
+from sqlalchemy import case
 from sqlmodel import Session, col, func, select
 
+from loquen.core.events.kinds.keeping import Pulsed
+from loquen.core.events.ledger import NAMES
+from loquen.store import ledger
+from loquen.store.ledger import KeptEvent
 from loquen.store.systems import existing
-from loquen.store.tables import ROOM, RunRow
+from loquen.store.tables import ROOM, EventRow
 
 MOST_SHOWN = 200
+PULSED = NAMES[Pulsed]
 
 
 @dataclass(frozen=True, slots=True)
-class KeptRun:
-    """One run: which start of the controller it belongs to, its number there, its end by that clock, what was metered."""
+class Run:
+    """A run and the moment of its end."""
 
-    begun: str
-    number: int
-    zone: int
     at: datetime
-    clock_min: float
-    minutes: float
-    planned_l: float
-    metered_l: float
-    mixed_c: float
-    ended_by: str
+    pulsed: Pulsed
 
 
-def add(session: Session, room_id: int, runs: Iterable[KeptRun]) -> list[KeptRun]:
+def add(session: Session, room_id: int, runs: Iterable[Run]) -> list[Run]:
     """Keep the runs that are new; raise NoSuchSystem."""
-    existing(session, room_id, ROOM)
-    known = set(session.exec(select(RunRow.begun, RunRow.number).where(RunRow.room_id == room_id)))
-    fresh = [run for run in runs if (run.begun, run.number) not in known]
-    session.add_all(
-        RunRow(room_id=room_id, **{name: getattr(run, name) for name in KeptRun.__slots__}) for run in fresh
+    known: set[str] = set(session.exec(of_room(room_id, select(EventRow.once))))
+    fresh = [run for run in runs if name_of(room_id, run) not in known]
+    ledger.write(
+        session,
+        room_id,
+        [ledger.new(run.pulsed, run.at, once=name_of(room_id, run)) for run in fresh],
+        ROOM,
     )
-    session.flush()
     return fresh
+
+
+def name_of(room_id: int, run: Run) -> str:
+    """The name under which a run counts once."""
+    return f"run {room_id} {run.pulsed.begun} {run.pulsed.number}"
 
 
 def last_number(session: Session, room_id: int, begun: str) -> int:
     """The highest number that is kept of one start of a controller; 0 for none."""
-    highest = select(func.max(RunRow.number)).where(RunRow.room_id == room_id, RunRow.begun == begun)
-    return session.exec(highest).one() or 0
+    text = case((func.json_valid(EventRow.document) == 1, EventRow.document), else_="{}")
+    highest = select(func.max(func.json_extract(text, "$.number")))
+    found = session.exec(of_room(room_id, highest).where(func.json_extract(text, "$.begun") == begun)).one()
+    return found if isinstance(found, int) else 0
 
 
-def list_of(session: Session, room_id: int) -> list[KeptRun]:
+def list_of(session: Session, room_id: int) -> list[KeptEvent]:
     """The newest runs of a room, the oldest of them first; raise NoSuchSystem."""
     existing(session, room_id, ROOM)
-    rows = select(RunRow).where(RunRow.room_id == room_id).order_by(col(RunRow.id).desc())
-    found = [
-        KeptRun(**{name: getattr(row, name) for name in KeptRun.__slots__})
-        for row in session.exec(rows.limit(MOST_SHOWN))
-    ]
-    return found[::-1]
+    rows = of_room(room_id, select(EventRow)).order_by(col(EventRow.id).desc())
+    return [ledger.kept(row) for row in session.exec(rows.limit(MOST_SHOWN))][::-1]
+
+
+def of_room(room_id: int, rows: Any) -> Any:
+    return rows.where(EventRow.system_id == room_id, EventRow.kind == PULSED)

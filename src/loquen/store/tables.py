@@ -2,7 +2,7 @@
 
 from datetime import UTC, datetime
 
-from sqlalchemy import Column, Dialect, Index, String, Text, TypeDecorator, UniqueConstraint
+from sqlalchemy import Column, Dialect, Index, String, Text, TypeDecorator, UniqueConstraint, text
 from sqlmodel import Field, SQLModel
 
 SYSTEM, ROOM, VENTURE = "system", "room", "venture"
@@ -78,26 +78,6 @@ class RevisionRow(SQLModel, table=True):
     plan: str = Field(sa_column=Column(Words, nullable=False))
 
 
-class RunRow(SQLModel, table=True):
-    """A run of a room's changer, as its controller told it; `begun` is the start of the controller that numbered it."""
-
-    __tablename__ = "run"
-    __table_args__ = (UniqueConstraint("room_id", "begun", "number"),)
-
-    id: int | None = Field(default=None, primary_key=True)
-    room_id: int = Field(foreign_key="system.id", index=True)
-    begun: str
-    number: int
-    zone: int
-    at: datetime = Field(sa_type=Moment)
-    clock_min: float
-    minutes: float
-    planned_l: float
-    metered_l: float
-    mixed_c: float
-    ended_by: str
-
-
 class VariantRow(SQLModel, table=True):
     """Another way that a system could be built, kept beside it under a name."""
 
@@ -142,28 +122,53 @@ class WaterRow(SQLModel, table=True):
     deleted: datetime | None = Field(default=None, sa_type=Moment)
 
 
-class EntryRow(SQLModel, table=True):
-    """A line of a system's log as it is now; `revision` counts its changes, and what it was before is kept beside."""
+IS_TICK = "duty <> '' AND deleted IS NULL"
 
-    __tablename__ = "entry"
-    __table_args__ = (Index("ix_entry_system_at", "system_id", "at"),)
+
+class EventRow(SQLModel, table=True):
+    """Something that happened, as it is known now; `revision` counts its changes, and what it was before is kept beside.
+
+    `system_id` is the system or room that it happened in, `to_id` the one that somebody moved to, `resident_id` whose line
+    of the register it is. A tick names its `duty` and the day on which that was `due`, with the `day` where the person was.
+    `once` is the name under which it counts once, however often it is sent.
+    """
+
+    __tablename__ = "event"
+    __table_args__ = (
+        Index("ix_event_system_at", "system_id", "at"),
+        Index("ix_event_to", "to_id", sqlite_where=text("to_id IS NOT NULL")),
+        Index("ix_event_resident", "resident_id", sqlite_where=text("resident_id IS NOT NULL")),
+        Index("ix_event_once", "once", unique=True),
+        Index("ix_event_due", "system_id", "duty", "due", unique=True, sqlite_where=text(IS_TICK)),
+        Index("ix_event_tick", "system_id", "duty", "due", "day", "kind", sqlite_where=text(IS_TICK)),
+        Index("ix_event_day", "day", sqlite_where=text(IS_TICK)),
+    )
 
     id: int | None = Field(default=None, primary_key=True)
-    system_id: int = Field(foreign_key="system.id")
+    system_id: int | None = Field(default=None, foreign_key="system.id")
+    to_id: int | None = None
+    resident_id: int | None = Field(default=None, foreign_key="resident.id")
+    kind: str
     at: datetime = Field(sa_type=Moment)
+    duty: str = ""
+    due: str = ""
+    day: str = ""
+    done_by: str = ""
+    once: str | None = None
+    written: datetime = Field(default_factory=now, sa_type=Moment)
     revision: int = 1
     document: str = Field(sa_column=Column(Words, nullable=False))
     deleted: datetime | None = Field(default=None, sa_type=Moment)
 
 
-class EntryRevisionRow(SQLModel, table=True):
-    """What a line of the log was at one of its revisions."""
+class EventRevisionRow(SQLModel, table=True):
+    """What an event was at one of its revisions."""
 
-    __tablename__ = "entry_revision"
-    __table_args__ = (UniqueConstraint("entry_id", "number"),)
+    __tablename__ = "event_revision"
+    __table_args__ = (UniqueConstraint("event_id", "number"),)
 
     id: int | None = Field(default=None, primary_key=True)
-    entry_id: int = Field(foreign_key="entry.id", index=True)
+    event_id: int = Field(foreign_key="event.id", index=True)
     number: int
     saved: datetime = Field(default_factory=now, sa_type=Moment)
     at: datetime = Field(sa_type=Moment)
@@ -178,23 +183,6 @@ class DutyRow(SQLModel, table=True):
     system_id: int = Field(foreign_key="system.id", primary_key=True)
     key: str = Field(primary_key=True)
     document: str = Field(sa_column=Column(Words, nullable=False))
-
-
-class TickRow(SQLModel, table=True):
-    """A duty seen to on one of its days, or skipped with a reason; `id` is the page's own, so that none counts twice."""
-
-    __tablename__ = "tick"
-    __table_args__ = (UniqueConstraint("system_id", "duty", "due"),)
-
-    id: str = Field(primary_key=True)
-    system_id: int = Field(foreign_key="system.id", index=True)
-    duty: str
-    due: str
-    at: datetime = Field(sa_type=Moment)
-    day: str
-    done_by: str = ""
-    skipped: str = ""
-    entry_id: int | None = None
 
 
 class HelperRow(SQLModel, table=True):
@@ -234,18 +222,6 @@ class ResidentRow(SQLModel, table=True):
     __tablename__ = "resident"
 
     id: int | None = Field(default=None, primary_key=True)
-    document: str = Field(sa_column=Column(Words, nullable=False))
-    deleted: datetime | None = Field(default=None, sa_type=Moment)
-
-
-class HappenedRow(SQLModel, table=True):
-    """Something that happened to a resident, as its document."""
-
-    __tablename__ = "happened"
-
-    id: int | None = Field(default=None, primary_key=True)
-    resident_id: int = Field(foreign_key="resident.id", index=True)
-    written: datetime = Field(default_factory=now, sa_type=Moment)
     document: str = Field(sa_column=Column(Words, nullable=False))
     deleted: datetime | None = Field(default=None, sa_type=Moment)
 

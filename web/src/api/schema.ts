@@ -892,8 +892,30 @@ export interface paths {
         /**
          * Create Entries
          * @description Entries made together: all of them are kept, or none; 422 names the field of the first that can not be.
+         *
+         *     What happened to animals of the register is written there: it is one event, and both pages show it.
          */
         post: operations["create_entries_api_systems__system_id__log_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/systems/{system_id}/log/about": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read About
+         * @description What lines of a system's log can be about: animals of the register that live there, filters, what it doses.
+         */
+        get: operations["read_about_api_systems__system_id__log_about_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -931,7 +953,7 @@ export interface paths {
         put?: never;
         /**
          * Delete Entries
-         * @description Take entries out; `restore` brings them back.
+         * @description Take entries out; `restore` brings them back. Raises: RegisterFault where what came later hangs on one.
          */
         post: operations["delete_entries_api_log_delete_post"];
         delete?: never;
@@ -1209,7 +1231,7 @@ export interface paths {
         post?: never;
         /**
          * Take Tick Back
-         * @description Forget a tick, and take out the entry that it wrote.
+         * @description Forget a tick, and take out what it says was done.
          */
         delete: operations["take_tick_back_api_round_ticks__tick_id__delete"];
         options?: never;
@@ -2512,6 +2534,22 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * About
+         * @description What a line of one system's log can be about: animals, filters by key, and what its doses of ammonia are.
+         */
+        About: {
+            /** Animals */
+            animals: components["schemas"]["LivesHere"][];
+            /** Filters */
+            filters: {
+                [key: string]: string;
+            };
+            /** Ammonia Unit */
+            ammonia_unit: string;
+            /** Ammonia Product */
+            ammonia_product: string;
+        };
         /**
          * Against
          * @description Parts of what feed makes that stay as nitrate, here and there, each 5, 50 and 95 %, and the odds that there fewer do.
@@ -4131,7 +4169,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "reading" | "change" | "dose" | "feed" | "filter" | "added" | "taken" | "light" | "arrival" | "death" | "source" | "experiment" | "note";
+            kind: "reading" | "change" | "dose" | "feed" | "filter" | "added" | "taken" | "light" | "arrival" | "death" | "source" | "experiment" | "note" | "birth" | "measured" | "move" | "sale" | "signs";
             /**
              * What
              * @default
@@ -4169,6 +4207,23 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
+            /**
+             * Product
+             * @default
+             */
+            product: string;
+            /**
+             * Filter
+             * @default
+             */
+            filter: string;
+            /** Resident */
+            resident?: number | null;
         };
         /**
          * EntryIn
@@ -5096,7 +5151,7 @@ export interface components {
         HappenedIn: {
             /** Today */
             today: string;
-            happened: components["schemas"]["LifeEvent"];
+            happened: components["schemas"]["LifeLine"];
         };
         /**
          * HappenedOut
@@ -5105,7 +5160,7 @@ export interface components {
         HappenedOut: {
             /** Id */
             id: number;
-            happened: components["schemas"]["LifeEvent"];
+            happened: components["schemas"]["LifeLine"];
         };
         /**
          * Hastens
@@ -5447,7 +5502,7 @@ export interface components {
         };
         /**
          * KeptRun
-         * @description One run: which start of the controller it belongs to, its number there, its end by that clock, what was metered.
+         * @description A run, and the moment at which it ended.
          */
         KeptRun: {
             /** Begun */
@@ -5456,11 +5511,6 @@ export interface components {
             number: number;
             /** Zone */
             zone: number;
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
             /** Clock Min */
             clock_min: number;
             /** Minutes */
@@ -5473,6 +5523,11 @@ export interface components {
             mixed_c: number;
             /** Ended By */
             ended_by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
         };
         /** KindOut */
         KindOut: {
@@ -5528,6 +5583,12 @@ export interface components {
             kits: components["schemas"]["KitOut"][];
             /** Kinds */
             kinds: {
+                [key: string]: string;
+            };
+            /** Not Here */
+            not_here: string[];
+            /** Units */
+            units: {
                 [key: string]: string;
             };
             /** Doses */
@@ -5712,8 +5773,8 @@ export interface components {
                 [key: string]: string;
             };
         };
-        /** LifeEvent */
-        LifeEvent: {
+        /** LifeLine */
+        LifeLine: {
             /**
              * Kind
              * @enum {string}
@@ -5813,6 +5874,18 @@ export interface components {
             lost_most_frac: number;
         };
         /**
+         * LivesHere
+         * @description Some of the register that live in a system.
+         */
+        LivesHere: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Here */
+            here: number;
+        };
+        /**
          * LoggedOut
          * @description An entry; of a reading where the level lay, in the core's unit, without an upper end at the top of a chart.
          */
@@ -5833,6 +5906,16 @@ export interface components {
             low: number | null;
             /** High */
             high: number | null;
+            /** Who */
+            who: string;
+            /** Length Cm */
+            length_cm: number | null;
+            /** Left */
+            left: string;
+            /** Went To */
+            went_to: string;
+            /** Whole Day */
+            whole_day: boolean;
         };
         /**
          * Mark
@@ -7604,7 +7687,7 @@ export interface components {
             today: string;
             resident: components["schemas"]["Resident"];
             /** Happened */
-            happened: components["schemas"]["LifeEvent"][];
+            happened: components["schemas"]["LifeLine"][];
         };
         /**
          * ResidentOut
@@ -14783,6 +14866,82 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LoggedOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_about_api_systems__system_id__log_about_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["About"];
                 };
             };
             /** @description Not Found */

@@ -8,11 +8,9 @@ from threading import Lock
 from sqlmodel import Session
 
 from loquen.api.log.reading import readable
-from loquen.core.model.log import Entry
-from loquen.store import log
-
-FED, RINSED = "feed.", "rinse."
-"""How the keys of duties begin that any meal, and any rinse, sees to."""
+from loquen.core.events.effects import sees_to
+from loquen.core.events.kinds.keeping import Fed, Rinsed
+from loquen.store import ledger
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,13 +37,13 @@ class Logs:
     """What was made of each system's log, made anew where one changed."""
 
     def __init__(self) -> None:
-        self.made: dict[int, tuple[log.Stamp, Deeds]] = {}
+        self.made: dict[int, tuple[ledger.Stamp, Deeds]] = {}
         self.lock = Lock()
 
     def of(self, session: Session, system_ids: Iterable[int]) -> dict[int, Deeds]:
         """By system; only what changed since is read."""
         ids = list(system_ids)
-        stamps = log.stamps(session, ids)
+        stamps = ledger.stamps(session, ids)
         found = {}
         for system_id in ids:
             stamp = stamps.get(system_id, ())
@@ -60,24 +58,14 @@ class Logs:
 
 
 def deeds_in(session: Session, system_id: int) -> Deeds:
-    rows = log.list_of(session, system_id)
+    rows = ledger.list_of(session, system_id)
     read = readable(rows)
     found = Deeds(unread=len(rows) - len(read))
     for row, known in read:
-        entry = known.entry
-        if deed := deed_of(entry):
+        event = known.event
+        # A rinse that was ticked is one of the bed that its duty names.
+        if (deed := sees_to(event)) and not (isinstance(event, Rinsed) and row.duty):
             found.deeds.setdefault(deed, []).append(row.at)
-        if entry.kind == "feed":
-            found.meals.append(Meal(row.at, entry.amount, entry.what))
+        if isinstance(event, Fed):
+            found.meals.append(Meal(row.at, event.grams, event.left))
     return found
-
-
-def deed_of(entry: Entry) -> str:
-    """The duty that an entry of the log sees to, or how the keys of those begin; "" for none."""
-    if entry.kind == "change":
-        return "change"
-    if entry.kind == "reading":
-        return f"read.{entry.what}"
-    if entry.kind == "feed":
-        return FED
-    return RINSED if entry.kind == "filter" and not entry.note else ""

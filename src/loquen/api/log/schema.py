@@ -51,6 +51,14 @@ class LoggedOut(BaseModel):
     entry: EntrySchema
     low: float | None
     high: float | None
+    who: str
+    """What the animals are called that it tells of."""
+    length_cm: float | None
+    left: str
+    """Of a move the system that they left, and the one that they went to."""
+    went_to: str
+    whole_day: bool
+    """Whether its day is all that is known of when it was."""
 
 
 class EntryWas(BaseModel):
@@ -85,8 +93,28 @@ class Known(BaseModel):
     measures: list[MeasureOut]
     kits: list[KitOut]
     kinds: dict[str, str]
+    not_here: list[str]
+    """Kinds that are written down in the register alone, and shown here."""
+    units: dict[str, str]
     doses: dict[str, str]
     cleaned: dict[str, str]
+
+
+class LivesHere(BaseModel):
+    """Some of the register that live in a system."""
+
+    id: int
+    name: str
+    here: int
+
+
+class About(BaseModel):
+    """What a line of one system's log can be about: animals, filters by key, and what its doses of ammonia are."""
+
+    animals: list[LivesHere]
+    filters: dict[str, str]
+    ammonia_unit: str
+    ammonia_product: str
 
 
 class TableIn(Strict):

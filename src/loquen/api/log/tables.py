@@ -15,13 +15,14 @@ from loquen.api.log.schema import CellOut, ColumnOut, HowFar, TableIn, TableOut
 from loquen.api.wire.answers import sent
 from loquen.api.wire.plan import EntrySchema
 from loquen.api.wire.words import entry_fault_sentence
+from loquen.core.events.faults import faults as faults_of
+from loquen.core.events.ledger import Logged
+from loquen.core.events.lines import event_of, line_of
 from loquen.core.graph.giving_up import heed
-from loquen.core.model import log as logbook
-from loquen.core.model.documents import document
-from loquen.core.model.log import Entry, EntryFault, Logged
+from loquen.core.model.log import Entry, EntryFault, LogLine
 from loquen.core.model.quantity import as_text
 from loquen.exchange.log_table import LINES_AT_ONCE, BadCell, read_table
-from loquen.store import log
+from loquen.store import ledger
 from loquen.store.database import Database
 from loquen.store.faults import Busy
 
@@ -63,10 +64,10 @@ async def import_table(system_id: int, table: TableIn, database: Kept, request: 
     def whole() -> Response:
         for _ in range(TRIES):
             answer, rows, stamp = judged(database, system_id, table, tell)
-            lines = [(row.at, document(row.entry)) for row in rows]
+            lines = [ledger.new(event_of(row.entry, row.at, system_id), row.at) for row in rows]
             with database.writing() as session:
-                if log.stamps(session, [system_id]) == stamp:
-                    log.create(session, system_id, lines)
+                if ledger.stamps(session, [system_id]) == stamp:
+                    ledger.write(session, system_id, lines)
                     return sent(answer.model_copy(update={"kept": True}))
         raise Busy
 
@@ -87,7 +88,7 @@ def teller(request: Request, table: TableIn) -> Callable[[float], None]:
 
 def judged(
     database: Database, system_id: int, table: TableIn, tell: Callable[[float], None]
-) -> tuple[TableOut, list[Logged], dict[int, log.Stamp]]:
+) -> tuple[TableOut, list[LogLine], dict[int, ledger.Stamp]]:
     """What a table comes to beside the log that is there, and which log that was."""
     read = read_table(
         table.text,
@@ -97,12 +98,13 @@ def judged(
         lambda share: tell(READING * share),
     )
     with database.reading() as session:
-        stamp = log.stamps(session, [system_id])
+        stamp = ledger.stamps(session, [system_id])
         place = Place(session, system_id, table.now)
-    there = {same(row) for _, row in place.others}
+    others = [LogLine(row.at, line_of(row.event)) for _, row in place.others]
+    there = {same(row) for row in others}
     # What two readings of one minute say is looked up, not searched for: a table may have many thousand lines.
-    minutes = {minute(row): row for _, row in place.others if row.entry.kind == "reading"}
-    new: list[Logged] = []
+    minutes = {minute(row): row for row in others if row.entry.kind == "reading"}
+    new: list[LogLine] = []
     doubled = 0
     faults = list(read.faults)
     for count, (line, row) in enumerate(read.rows):
@@ -113,9 +115,12 @@ def judged(
             doubled += 1
             continue
         beside = minutes.get(minute(row))
-        found = logbook.faults(
-            row, now=table.now, volume_l=place.volume_l, others=[beside] if beside else ()
-        ) + schema_faults(row)
+        found = schema_faults(row) or faults_of(
+            logged(row, system_id),
+            now=table.now,
+            volume_l=place.volume_l,
+            others=[logged(beside, system_id)] if beside else (),
+        )
         if found:
             what = as_text(entry_fault_sentence(found[0]), {})
             faults.append(BadCell(line, row.entry.what or row.entry.kind, what))
@@ -139,7 +144,11 @@ def judged(
     return answer, new, stamp
 
 
-def schema_faults(row: Logged) -> list[EntryFault]:
+def logged(row: LogLine, system_id: int) -> Logged:
+    return Logged(row.at, event_of(row.entry, row.at, system_id))
+
+
+def schema_faults(row: LogLine) -> list[EntryFault]:
     """What of an entry lies outside its fields' limits."""
     try:
         EntrySchema.model_validate({name: getattr(row.entry, name) for name in FIELDS})
@@ -148,10 +157,12 @@ def schema_faults(row: Logged) -> list[EntryFault]:
     return []
 
 
-def same(row: Logged) -> tuple[Any, ...]:
-    return (row.at.astimezone(UTC), row.entry)
+def same(row: LogLine) -> tuple[Any, ...]:
+    """What tells two lines apart: by what they tell, not by what their kind has no use for."""
+    entry = line_of(event_of(row.entry, row.at, 0))
+    return (row.at.astimezone(UTC), entry)
 
 
-def minute(row: Logged) -> tuple[Any, ...]:
+def minute(row: LogLine) -> tuple[Any, ...]:
     e = row.entry
     return (row.at.astimezone(UTC).replace(second=0, microsecond=0), e.what, e.kit, e.when)

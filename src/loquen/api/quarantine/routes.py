@@ -25,9 +25,10 @@ from loquen.api.wire.days import Today, day_of
 from loquen.api.wire.documents import read_document
 from loquen.core.data.library import species
 from loquen.core.errors import UnknownKey
+from loquen.core.events.kinds.lives import Arrived
 from loquen.core.model.documents import document, rebuilt
 from loquen.core.model.quarantine import Arriving, TreatmentCourse, Tub, arriving_faults, course_faults
-from loquen.core.model.register import LifeEvent, RegisterFault, Resident
+from loquen.core.model.register import RegisterFault, Resident
 from loquen.core.quarantine.tubs import new_tub
 from loquen.store import quarantine, register, systems
 from loquen.store.systems import existing
@@ -114,8 +115,7 @@ def they_are_here(number: int, given: Here, database: Kept) -> Response:
         if not into:
             raise RegisterFault("which_tub", "tub")
         resident = Resident(arriving.species, source=arriving.source)
-        came = LifeEvent(
-            "arrival",
+        came = Arrived(
             given.day,
             given.count,
             into,
@@ -123,7 +123,7 @@ def they_are_here(number: int, given: Here, database: Kept) -> Response:
             money=given.price,
         )
         refuse(session, None, resident, [came], day_of(given.today))
-        made = register.add(session, document(resident), [document(came)])
+        made = register.add(session, document(resident), [came])
         kept = replace(arriving, resident=made.id, number=given.count)
         quarantine.arriving.put(session, number, document(kept))
     return sent(Written(made.id, made.happened[0][0], None))

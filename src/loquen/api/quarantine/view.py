@@ -2,12 +2,13 @@
 
 from collections import defaultdict
 from collections.abc import Iterable, Mapping
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, replace
 from datetime import date, timedelta
 from functools import lru_cache
 
 from sqlmodel import Session
 
+from loquen.api.log.reading import readable
 from loquen.api.quarantine.schema import (
     ArrivingOut,
     ArrivingSchema,
@@ -32,6 +33,8 @@ from loquen.core.data import own
 from loquen.core.data.library import Species, species
 from loquen.core.data.tables import constants
 from loquen.core.errors import NamedCase
+from loquen.core.events.kinds.lives import ToAnimals
+from loquen.core.events.ledger import LifeEvent
 from loquen.core.model.consistency import conflicts
 from loquen.core.model.documents import name_of, plain_data
 from loquen.core.model.plan import Group, Plan
@@ -47,7 +50,7 @@ from loquen.core.register.homes import living_groups
 from loquen.core.routine.costs import day_words, with_on
 from loquen.core.routine.duty import Duty
 from loquen.core.system.book import sheet_of
-from loquen.store import quarantine, register, systems
+from loquen.store import ledger, quarantine, register, systems
 from loquen.store.systems import Current
 
 DAYS_SHOWN_AFTER = 60
@@ -66,6 +69,8 @@ class Quarantined:
     arriving: Mapping[int, Arriving]
     courses: Mapping[int, TreatmentCourse]
     written: list[Written]
+    logged: Mapping[int, list[LifeEvent]]
+    """What a tub's log says of animals without saying whose."""
 
     def courses_in(self, tub: int) -> dict[int, TreatmentCourse]:
         return {number: one for number, one in self.courses.items() if one.tub == tub}
@@ -81,7 +86,7 @@ class Quarantined:
 
     def stay(self, tub: int) -> Stay | None:
         lives = (row.life for row in self.written)
-        return stay(lives, tub, self.wait_d(tub), self.courses_in(tub).values())
+        return stay(lives, tub, self.wait_d(tub), self.courses_in(tub).values(), self.logged.get(tub, ()))
 
     def filter_dead(self, tub: int) -> bool:
         """Whether a course that runs, or ran while they are in it, harms the filter."""
@@ -92,20 +97,32 @@ def read_quarantine(session: Session, today: date, known: list[Current] | None =
     """What is kept; systems that can not be read are no tubs."""
     present = systems.list_all(session) if known is None else known
     plans = {row.id: plan for row in present if (plan := register_view.readable(row)) is not None}
+    tubs = {
+        number: tub
+        for number, tub in those_read(quarantine.tubs(session).items(), stored.tub).items()
+        if number in plans and not conflicts(plans[number])
+    }
     return Quarantined(
         today=today,
         systems=present,
         plans=plans,
         names={row.id: plans[row.id].name if row.id in plans else name_of(row.document, row.id) for row in present},
-        tubs={
-            number: tub
-            for number, tub in those_read(quarantine.tubs(session).items(), stored.tub).items()
-            if number in plans and not conflicts(plans[number])
-        },
+        tubs=tubs,
         arriving=those_read(quarantine.arriving.all(session), stored.arriving),
         courses=those_read(quarantine.courses.all(session), stored.course),
         written=[row for row in map(register_view.written, register.everybody(session)) if row is not None],
+        logged=of_nobody(session, tubs),
     )
+
+
+def of_nobody(session: Session, system_ids: Iterable[int]) -> dict[int, list[LifeEvent]]:
+    """By system what its log says of animals without saying whose."""
+    found: dict[int, list[LifeEvent]] = defaultdict(list)
+    for row, known in readable(ledger.of_nobody(session, system_ids)):
+        if isinstance(known.event, ToAnimals) and row.system_id is not None:
+            day = known.event.day or row.at.date().isoformat()
+            found[row.system_id].append(replace(known.event, day=day, system=row.system_id))
+    return found
 
 
 @dataclass(frozen=True, slots=True)

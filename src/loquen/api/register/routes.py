@@ -10,6 +10,7 @@ from sqlmodel import Session
 
 from loquen.api.computing import PAGE, computed, computed_while
 from loquen.api.dependencies import FAULTS, Kept
+from loquen.api.log.lives import can_have_been
 from loquen.api.register import view
 from loquen.api.register.schema import (
     BuyIn,
@@ -34,10 +35,13 @@ from loquen.api.wire.stored import those_read
 from loquen.core.data.library import species
 from loquen.core.data.tables import toml
 from loquen.core.errors import UnknownKey
+from loquen.core.events.kinds.lives import Measured, Moved, SignsSeen
+from loquen.core.events.ledger import LifeEvent
+from loquen.core.events.lines import life_event
 from loquen.core.model.documents import document, rebuilt
 from loquen.core.model.plan import Group, Plan
 from loquen.core.model.quantity import Sentence
-from loquen.core.model.register import LifeEvent, RegisterFault, Resident
+from loquen.core.model.register import LifeLine, RegisterFault, Resident
 from loquen.core.register import homes
 from loquen.core.register.buying import Bought, bought
 from loquen.core.register.growth import grown
@@ -124,7 +128,7 @@ def write_down(given: ResidentIn, database: Kept) -> Response:
     happened = [happened_in(row) for row in given.happened]
     with database.writing() as session:
         refuse(session, None, resident, happened, day_of(given.today))
-        made = register.add(session, document(resident), [document(one) for one in happened])
+        made = register.add(session, document(resident), happened)
     return sent(Written(made.id, made.happened[-1][0], None))
 
 
@@ -151,8 +155,8 @@ async def note_happened(resident_id: int, given: HappenedIn, database: Kept) -> 
             resident = stored.resident(row.document)
             before = [*those_read(row.happened, stored.happened).values()]
             refuse(session, resident_id, resident, [*before, one], today)
-            told = told_of(session, resident, [*before, one], one, today) if one.kind == "move" else None
-            number = register.note(session, resident_id, document(one))
+            told = told_of(session, resident, [*before, one], one, today) if isinstance(one, Moved) else None
+            number = register.note(session, resident_id, one).id
         return sent(Written(resident_id, number, told))
 
     return await computed(whole)
@@ -164,8 +168,8 @@ def resident_in(schema: Any) -> Resident:
 
 
 def happened_in(schema: Any) -> LifeEvent:
-    found: LifeEvent = rebuilt(LifeEvent, schema.model_dump())
-    return found
+    line: LifeLine = rebuilt(LifeLine, schema.model_dump())
+    return life_event(line)
 
 
 def refuse(
@@ -176,13 +180,14 @@ def refuse(
         raise UnknownKey("animals", resident.species)
     for one in happened:
         day_of(one.day)
-        for number in (one.system, one.to):
-            if number:
-                existing(session, number)
-        if one.kind in ("arrival", "birth", "sale", "death", "move") and not one.system:
+        if one.system:
+            existing(session, one.system)
+        elif not isinstance(one, Measured | SignsSeen):
             raise RegisterFault("where", "system")
-        if one.kind == "move" and not one.to:
-            raise RegisterFault("where_to", "to")
+        if isinstance(one, Moved):
+            if not one.to:
+                raise RegisterFault("where_to", "to")
+            existing(session, one.to)
     others = [row for row in map(view.written, register.everybody(session)) if row and row.id != resident_id]
     found = faults(resident, happened, today, [(row.life.resident, row.life.alive) for row in others])
     if found:
@@ -190,11 +195,11 @@ def refuse(
 
 
 def told_of(
-    session: Session, resident: Resident, happened: list[LifeEvent], move: LifeEvent, today: date
+    session: Session, resident: Resident, happened: list[LifeEvent], move: Moved, today: date
 ) -> Sentence | None:
     """What the checks of the system say that some move into; None where every check takes them."""
     size = grown(life_of(resident, happened), species()[resident.species], today)
-    group = Group(resident.species, move.count, size_by="length", length_cm=round(size.length_cm, 1))
+    group = Group(resident.species, move.number, size_by="length", length_cm=round(size.length_cm, 1))
     try:
         plan = read_document(systems.read(session, move.to).document)
     except NoSuchSystem:
@@ -207,9 +212,7 @@ def told_of(
 def take_back(happened_id: int, database: Kept) -> None:
     """Take out what was written down; raise RegisterFault where what came later hangs on it."""
     with database.writing() as session:
-        resident_id = register.take_back(session, happened_id)
-        row = register.read(session, resident_id)
-        life_of(stored.resident(row.document), [*those_read(row.happened, stored.happened).values()])
+        can_have_been(session, [register.take_back(session, happened_id)])
 
 
 @router.delete("/register/{resident_id}", status_code=204)

@@ -10,12 +10,12 @@ from loquen.api.sheet.drawing import Section
 from loquen.api.wire.days import IsoDay
 from loquen.api.wire.plan import Strict, mirror
 from loquen.core.model.quantity import Sentence
-from loquen.core.model.register import LifeEvent, Resident
+from loquen.core.model.register import LifeLine, Resident
 from loquen.core.register.growth import GrowthPoint
 from loquen.core.register.homes import Differs, OtherHome, OutgrowsOn
 
 ResidentSchema = mirror(Resident)
-LifeEventSchema = mirror(LifeEvent)
+LifeLineSchema = mirror(LifeLine)
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,7 +23,7 @@ class HappenedOut:
     """Something that happened, with its number."""
 
     id: int
-    happened: LifeEventSchema  # type: ignore[valid-type]
+    happened: LifeLineSchema  # type: ignore[valid-type]
 
 
 @dataclass(frozen=True, slots=True)
@@ -126,7 +126,7 @@ class ResidentIn(Strict):
 
     today: IsoDay
     resident: ResidentSchema  # type: ignore[valid-type]
-    happened: list[LifeEventSchema] = Field(min_length=1, max_length=20)  # type: ignore[valid-type]
+    happened: list[LifeLineSchema] = Field(min_length=1, max_length=20)  # type: ignore[valid-type]
 
 
 class ResidentUpdate(Strict):
@@ -136,7 +136,7 @@ class ResidentUpdate(Strict):
 
 class HappenedIn(Strict):
     today: IsoDay
-    happened: LifeEventSchema  # type: ignore[valid-type]
+    happened: LifeLineSchema  # type: ignore[valid-type]
 
 
 class Taken(Strict):

@@ -11,7 +11,7 @@ from typing import Any
 from loquen.api.register.schema import (
     HappenedOut,
     Home,
-    LifeEventSchema,
+    LifeLineSchema,
     Register,
     ResidentOut,
     ResidentSchema,
@@ -23,12 +23,14 @@ from loquen.api.wire.documents import read_document
 from loquen.api.wire.stored import or_none, those_read
 from loquen.core.data import own
 from loquen.core.data.library import Species, species
+from loquen.core.events.ledger import LifeEvent
+from loquen.core.events.lines import life_line
 from loquen.core.graph.giving_up import heed
 from loquen.core.model.consistency import conflicts
 from loquen.core.model.documents import Unreadable, name_of
 from loquen.core.model.plan import Group, Plan
 from loquen.core.model.quantity import Sentence, Term, say
-from loquen.core.model.register import LifeEvent, RegisterFault
+from loquen.core.model.register import RegisterFault
 from loquen.core.register.growth import grown, growth_course
 from loquen.core.register.homes import Differs, OutgrowsOn, as_it_lives, differs, living_groups, outgrows_on
 from loquen.core.register.lives import Life, in_order, life_of
@@ -207,7 +209,7 @@ def resident_out(row: Written, here: int, today: date) -> ResidentOut:
         since=life.since,
         notes=tuple(notes(life, kind, today)),
         happened=tuple(
-            HappenedOut(numbers[id(one)], LifeEventSchema.model_validate(asdict(one)))
+            HappenedOut(numbers[id(one)], LifeLineSchema.model_validate(asdict(life_line(one))))
             for one in in_order(one for _, one in row.numbers)
         ),
         course=tuple(growth_course(life, kind, today)) if kind else (),

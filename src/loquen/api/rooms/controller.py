@@ -1,6 +1,6 @@
 """The changer's controller: its timetable sent and read back, its runs brought to the logs, its faults named."""
 
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 from datetime import datetime, timedelta
 from math import expm1
 from typing import Any, Literal
@@ -16,9 +16,11 @@ from loquen.api.rooms.lines import Lines
 from loquen.api.wire.answers import sent
 from loquen.api.wire.documents import read_room
 from loquen.api.wire.plan import Strict
+from loquen.api.wire.stored import event as stored_event
+from loquen.api.wire.stored import or_none
+from loquen.core.events.kinds.keeping import Pulsed
+from loquen.core.events.kinds.water import Changed
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.documents import document
-from loquen.core.model.log import Entry
 from loquen.core.model.room import Room
 from loquen.core.rooms.book import sheet_of
 from loquen.core.rooms.diagnosis import RunSeen, Suspect, ZoneKnown, suspects
@@ -27,10 +29,11 @@ from loquen.core.rooms.stages.plumbing import ZoneFlow
 from loquen.core.system.told import rows_of
 from loquen.devices.changer.answers import RunTold, State
 from loquen.devices.changer.link import NONSENSE, ControllerLink, ControllerTrouble
-from loquen.store import log, runs, systems
+from loquen.store import ledger, runs, systems
 from loquen.store import tables as kept_as
 from loquen.store.database import Database
-from loquen.store.runs import KeptRun
+from loquen.store.ledger import KeptEvent
+from loquen.store.runs import Run
 
 router = APIRouter(prefix="/api/rooms", tags=["controller"], responses={**FAULTS, **faults_of(502, 504)})
 DAY_MIN = 1440
@@ -77,6 +80,13 @@ class Sent:
     timetable: str
     verified: bool
     current: bool
+
+
+@dataclass(frozen=True, slots=True)
+class KeptRun(Pulsed):
+    """A run, and the moment at which it ended."""
+
+    at: datetime
 
 
 @dataclass(frozen=True, slots=True)
@@ -203,8 +213,8 @@ def standing(room_id: int, request: Request, database: Database) -> ControllerAn
     with database.writing() as session:
         fresh = runs.add(session, room_id, found)
         for run in fresh:
-            log_run(session, sheet, run, flows)
-        kept = runs.list_of(session, room_id)
+            log_run(session, sheet, run.at, run.pulsed, flows)
+        kept = runs_shown(runs.list_of(session, room_id))
     planned = {day_of(sheet, name)["id"] for name in ("winter", "summer")} if flows else set()
     on = {row.fault: row.zone for row in state.faults}
     return ControllerAnswer(
@@ -222,25 +232,27 @@ def standing(room_id: int, request: Request, database: Database) -> ControllerAn
     )
 
 
-def run_of(told: RunTold, state: State) -> KeptRun:
+def run_of(told: RunTold, state: State) -> Run:
     """A run as the controller tells it, its moment reckoned back from now by the controller's clock."""
     if told.end_min > state.clock_min + AHEAD_MIN:
         raise ControllerTrouble(*NONSENSE)
-    return KeptRun(
-        begun=state.begun,
-        number=told.n,
-        zone=told.zone,
-        at=datetime.now().astimezone() - timedelta(minutes=max(0.0, state.clock_min - told.end_min)),
-        clock_min=told.end_min,
-        minutes=told.end_min - told.start_min,
-        planned_l=told.planned_l,
-        metered_l=told.metered_l,
-        mixed_c=told.mixed_c,
-        ended_by=told.ended_by,
+    return Run(
+        datetime.now().astimezone() - timedelta(minutes=max(0.0, state.clock_min - told.end_min)),
+        Pulsed(
+            begun=state.begun,
+            number=told.n,
+            zone=told.zone,
+            clock_min=told.end_min,
+            minutes=told.end_min - told.start_min,
+            planned_l=told.planned_l,
+            metered_l=told.metered_l,
+            mixed_c=told.mixed_c,
+            ended_by=told.ended_by,
+        ),
     )
 
 
-def log_run(session: Session, sheet: Sheet[Room], run: KeptRun, flows: tuple[ZoneFlow, ...]) -> None:
+def log_run(session: Session, sheet: Sheet[Room], at: datetime, run: Pulsed, flows: tuple[ZoneFlow, ...]) -> None:
     """A run in the log of each system that stands on its zone: the share that passed and stayed, by the metered litres."""
     flow = next((row for row in flows if row.number == run.zone), None)
     if flow is None or run.planned_l <= 0:
@@ -258,12 +270,17 @@ def log_run(session: Session, sheet: Sheet[Room], run: KeptRun, flows: tuple[Zon
         if share <= 0:
             continue
         note = f"changer, {flow.name}: {run.metered_l:.1f} of {run.planned_l:.1f} L"
-        entry = Entry(
-            kind="change",
-            share=round(share, 4),
-            note=note if run.ended_by == "timetable" else f"{note}, {run.ended_by}",
-        )
-        log.create(session, system, [(run.at, document(entry))])
+        ended = "" if run.ended_by == "timetable" else f", {run.ended_by}"
+        ledger.write(session, system, [ledger.new(Changed(share=round(share, 4), note=note + ended), at)])
+
+
+def runs_shown(rows: list[KeptEvent]) -> list[KeptRun]:
+    """The runs that can be read, with the moment at which each ended."""
+    return [
+        KeptRun(at=row.at, **asdict(known))
+        for row in rows
+        if isinstance(known := or_none(row.document, stored_event), Pulsed)
+    ]
 
 
 def spoken_for(kept: list[KeptRun], flows: tuple[ZoneFlow, ...]) -> tuple[Suspect, ...]:

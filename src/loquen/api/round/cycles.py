@@ -16,14 +16,17 @@ from loquen.api.wire.documents import read_document
 from loquen.core.data import own
 from loquen.core.data.tables import constants
 from loquen.core.errors import NamedCase
-from loquen.core.model.log import Entry, Logged
+from loquen.core.events.kinds.water import Changed
+from loquen.core.events.ledger import Logged
 from loquen.core.model.phase import phase
+from loquen.core.model.plan import Cycle
 from loquen.core.model.quantity import say
 from loquen.core.routine.duty import Duty
 from loquen.core.routine.recurring import Rhythm
 from loquen.core.system.cycle.calendar import Line
 from loquen.core.system.cycle.forecast import forecast
-from loquen.store import log
+from loquen.core.system.cycle.setup import ammonia_dose
+from loquen.store import ledger
 from loquen.store.systems import Current
 
 CYCLE = "cycle"
@@ -48,7 +51,7 @@ class Cycles:
         if not any(duty.key == CYCLE or duty.measure == "nitrite" for duty in care.duties):
             return care
         morning = datetime.combine(today, time(), zone)
-        rows = [row for row in log.list_of(session, system.id) if row.at < morning]
+        rows = [row for row in ledger.list_of(session, system.id) if row.at < morning]
         stamp = f"{len(rows)}.{max((row.id for row in rows), default=0)}"
         key = (system.id, system.revision, own.kept_as["time"], today, stamp)
         with self.lock:
@@ -79,13 +82,16 @@ def duties_of(system: Current, rows: list[Logged], morning: datetime) -> tuple[D
         faults.exception("the cycle of system %s can not be reckoned for the round", system.id)
         return None
     today = int(found.today)
-    return tuple(duty_of(line) for line in found.calendar if line.kind in ("dose", "change") and line.day == today)
+    return tuple(
+        duty_of(plan.cycle, line)
+        for line in found.calendar
+        if line.kind in ("dose", "change") and line.day == today
+    )
 
 
-def duty_of(line: Line) -> Duty:
+def duty_of(cycle: Cycle, line: Line) -> Duty:
     """A line of the calendar as a duty: its tick writes the dose or the change itself."""
-    dosed = Entry("dose", what="ammonia", amount=line.amount) if line.kind == "dose" else None
-    changed = Entry("change", litres=round(line.litres, 1) if line.litres is not None else None)
+    litres = round(line.litres, 1) if line.litres is not None else None
     return Duty(
         key=f"{CYCLE}.{line.kind}",
         kind="change",
@@ -93,6 +99,6 @@ def duty_of(line: Line) -> Duty:
         why=say("The calendar of its cycle has it for today, by what was read until this morning."),
         rhythm=Rhythm(every_d=1),
         minutes=constants("routine.toml")["care_min"].value,
-        entry=dosed or changed,
+        event=ammonia_dose(cycle, line.amount) if line.kind == "dose" else Changed(litres),
         page=CYCLE,
     )

@@ -7,8 +7,9 @@ from zoneinfo import ZoneInfo
 
 from sqlmodel import Session
 
-from loquen.api.log.deeds import FED, RINSED, Deeds
+from loquen.api.log.deeds import Deeds
 from loquen.api.round.cares import Care
+from loquen.core.events.effects import FED, RINSED, RINSED_SOME
 from loquen.core.routine.due import Done
 from loquen.core.routine.duty import ROTA
 from loquen.store import rounds
@@ -45,11 +46,14 @@ def last_day(moments: list[datetime], zone: ZoneInfo, today: date) -> date | Non
 
 def seen_to(days: Mapping[str, date], keys: Iterable[str]) -> dict[str, date]:
     """The last day by duty: of a deed that sees to many, for each of them."""
-    found = {deed: day for deed, day in days.items() if deed not in (FED, RINSED)}
-    for key in keys:
-        for start in (FED, RINSED):
-            if key.startswith(start) and start in days:
-                found[key] = max(days[start], found.get(key, days[start]))
+    found = {deed: day for deed, day in days.items() if deed not in (FED, RINSED, RINSED_SOME)}
+    keys = list(keys)
+    beds = [key for key in keys if key.startswith(RINSED)]
+    many = {FED: [key for key in keys if key.startswith(FED)], RINSED: beds}
+    many[RINSED_SOME] = beds if len(beds) == 1 else []
+    for deed, seen in many.items():
+        for key in seen if deed in days else ():
+            found[key] = max(days[deed], found.get(key, days[deed]))
     return found
 
 

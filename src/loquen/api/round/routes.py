@@ -30,16 +30,16 @@ from loquen.api.round.schema import (
 from loquen.api.wire.answers import sent
 from loquen.api.wire.days import Today, Zone, day_of, zone_of
 from loquen.core.errors import NamedCase
-from loquen.core.model.documents import document
-from loquen.core.model.log import Entry
+from loquen.core.events.kinds.keeping import Fed, Pulsed, SeenTo, Skipped
+from loquen.core.events.kinds.lives import ToAnimals
+from loquen.core.events.kinds.water import Changed
+from loquen.core.events.ledger import Event
 from loquen.core.model.quantity import say
 from loquen.core.routine.away import LONGEST_D
 from loquen.core.routine.consumables import Stock
 from loquen.core.routine.due import on_duty
-from loquen.core.routine.duty import Duty
 from loquen.exchange.round_calendar import Appointment, write_calendar, write_tasks
-from loquen.store import log, rounds
-from loquen.store.rounds import Tick
+from loquen.store import ledger, rounds
 from loquen.store.systems import NoSuchSystem, existing
 
 router = APIRouter(prefix="/api", tags=["round"], responses=dict(FAULTS))
@@ -90,46 +90,49 @@ async def keep_ticks(request: Request, given: Ticks, database: Kept) -> Response
                 except NoSuchSystem:
                     answer.refused[tick.id] = say("This system is not kept any more.")
                     continue
-                (answer.kept if new else answer.there).append(kept.id if new else tick.id)
+                (answer.kept if new else answer.there).append(kept if new else tick.id)
         return sent(answer)
 
     return await computed(whole)
 
 
-def keep(session: Session, house: House, given: TickIn) -> tuple[Tick, bool]:
-    """One tick, and what it writes into the log when it is new."""
+def keep(session: Session, house: House, given: TickIn) -> tuple[str, bool]:
+    """One tick, as the event that it tells of: what was done, that a duty was seen to, or why it was left out."""
     day_of(given.due), day_of(given.day)
     at = min(given.at, datetime.now(UTC))
-    tick = Tick(given.id, given.system_id, given.duty, given.due, at, given.day, given.done_by, given.skipped)
-    kept, new = rounds.add_tick(session, tick)
     duty = next((row for row in house.duties.get(given.system_id, ()) if row.key == given.duty), None)
-    if new and duty is not None and duty.entry is not None and given.log and not given.skipped:
-        [entry] = log.create(session, given.system_id, [(at, document(entry_of(duty, given)))])
-        rounds.note_entry(session, kept.id, entry.id)
-    return kept, new
+    tick = ledger.new(
+        event_of(duty.event if duty and given.log else None, given),
+        at,
+        duty=given.duty,
+        due=given.due,
+        day=given.day,
+        done_by=given.done_by,
+        once=given.id,
+    )
+    return rounds.add_tick(session, given.system_id, tick)
 
 
-def entry_of(duty: Duty, given: TickIn) -> Entry:
-    """What a tick writes: the duty's entry, with the amounts that it really was and who did it."""
-    assert duty.entry is not None
-    entry = duty.entry
-    if given.litres is not None and entry.kind == "change":
-        entry = replace(entry, litres=given.litres)
-    if given.grams is not None and entry.kind == "feed":
-        entry = replace(entry, amount=given.grams)
-    if given.left and entry.kind == "feed":
-        entry = replace(entry, what=given.left)
+def event_of(usual: Event | None, given: TickIn) -> Event:
+    """What a tick tells: what its duty usually is, with the amounts that it really was and who did it."""
+    if given.skipped:
+        return Skipped(given.skipped)
     by = f"by {given.done_by}" if given.done_by else ""
-    return replace(entry, note=", ".join(part for part in (entry.note, given.note, by) if part))
+    if isinstance(usual, Changed) and given.litres is not None:
+        usual = replace(usual, litres=given.litres)
+    if isinstance(usual, Fed):
+        grams = usual.grams if given.grams is None else given.grams
+        usual = replace(usual, grams=grams, left=given.left or usual.left)
+    if usual is None or isinstance(usual, Skipped | Pulsed | ToAnimals):
+        return SeenTo(given.note)
+    return replace(usual, note=", ".join(part for part in (usual.note, given.note, by) if part))
 
 
 @router.delete("/round/ticks/{tick_id}", status_code=204)
 def take_tick_back(tick_id: Annotated[str, Path(max_length=64)], database: Kept) -> None:
-    """Forget a tick, and take out the entry that it wrote."""
+    """Forget a tick, and take out what it says was done."""
     with database.writing() as session:
-        tick = rounds.take_back(session, tick_id)
-        if tick.entry_id is not None:
-            log.delete_present(session, tick.entry_id)
+        rounds.take_back(session, tick_id)
 
 
 @router.put("/round/order", status_code=204)

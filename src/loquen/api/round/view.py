@@ -18,6 +18,8 @@ from loquen.api.round.schema import (
     Stop,
     Supplies,
 )
+from loquen.core.events.kinds.keeping import Fed
+from loquen.core.events.kinds.water import Changed
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.routine.away import away, every_visit
 from loquen.core.routine.consumables import Stock, runs_out, spares, together
@@ -84,7 +86,7 @@ def done_lines(house: House, care: Care, ticks: Iterable[Tick]) -> list[RoundLin
 
 def line_of(waiting: Due, costs: Sentence | None) -> RoundLine:
     duty = waiting.duty
-    entry = duty.entry
+    event = duty.event
     return RoundLine(
         key=duty.key,
         kind=duty.kind,
@@ -100,8 +102,8 @@ def line_of(waiting: Due, costs: Sentence | None) -> RoundLine:
         caution=duty.caution,
         measure=duty.measure,
         page=duty.page,
-        litres=entry.litres if entry and entry.kind == "change" else None,
-        grams=entry.amount if entry and entry.kind == "feed" else None,
+        litres=event.litres if isinstance(event, Changed) else None,
+        grams=event.grams if isinstance(event, Fed) else None,
         tick=None,
         done_by="",
         skipped="",

@@ -35,13 +35,14 @@ NO_SENTENCE = say("It says nothing that Loquen can read.")
 @dataclass(frozen=True, slots=True)
 class Kind:
     """Rows of one table: the page they belong to, what one is called, the columns that can be put right, and a reader that
-    raises for what it can not read."""
+    raises for what it can not read; `only` says which rows of the table are of it and worth a look."""
 
     table: str
     place: Place
     words: str
     columns: tuple[str, ...]
     read: Callable[[Row], Any]
+    only: str = ""
 
 
 def moment(value: Any) -> None:
@@ -54,14 +55,12 @@ def moment(value: Any) -> None:
         ) from None
 
 
-def entry(row: Row) -> None:
+def event(row: Row) -> None:
+    """An event of the ledger: its moment, what it says, and of a tick its days."""
     moment(row["at"])
-    stored.entry(row["document"])
-
-
-def tick(row: Row) -> None:
-    moment(row["at"])
-    for name in ("due", "day"):
+    read = stored.happened if row["resident_id"] else stored.event
+    read(row["document"])
+    for name in ("due", "day") if row["duty"] else ():
         try:
             known_day(str(row[name]) or "nothing")
         except PydanticCustomError:
@@ -94,23 +93,34 @@ def own_row(row: Row) -> None:
     kind: own.Kind | None = next((kind for kind in OWN_KINDS if kind == row["kind"]), None)
     if kind is None:
         raise Unreadable(say("There is no kind of rows called “{kind}”.", kind=quoted(row["kind"])))
-    library.own_row(kind, {**json.loads(row["cells"]), "key": row["key"]})
+    library.kept_own_row(kind, {**json.loads(row["cells"]), "key": row["key"]})
 
 
 def of_document(read: Callable[[str], Any]) -> Callable[[Row], Any]:
     return lambda row: read(row["document"])
 
 
+A_DAY = "COALESCE(date({0}, '+0 days') = {0}, 0)"
+A_MOMENT = "at GLOB '[12][0-9][0-9][0-9]-[01][0-9]-[0-3][0-9] *'"
+NO_DAYS = f"NOT ({A_DAY.format('due')} AND {A_DAY.format('day')})"
+LEAVES_NOTHING = "kind IN ('seen_to', 'skipped', 'pulsed')"
+IN_A_LOG = (
+    f"system_id = :system_id AND resident_id IS NULL AND NOT {LEAVES_NOTHING} AND NOT (duty <> '' AND {NO_DAYS})"
+)
+# Ticks and runs grow by thousands a year: those that are worth a look are found where they lie.
+ODD_TICK = f"duty <> '' AND ({NO_DAYS} OR {LEAVES_NOTHING} AND NOT ({A_MOMENT} AND json_valid(document)))"
+ODD_RUN = f"kind = 'pulsed' AND NOT ({A_MOMENT} AND json_valid(document))"
 KINDS = (
-    Kind("entry", "log", "An entry of the log", ("at", "document"), entry),
+    Kind("event", "log", "An entry of the log", ("at", "document"), event, IN_A_LOG),
     Kind("resident", "register", "Somebody of the register", ("document",), of_document(stored.resident)),
-    Kind("happened", "register", "What happened to somebody", ("document",), of_document(stored.happened)),
+    Kind("event", "register", "What happened to somebody", ("at", "document"), event, "resident_id IS NOT NULL"),
     Kind("tub", "quarantine", "What is set for a tub", ("document",), of_document(stored.tub)),
     Kind("arriving", "quarantine", "Animals that are to come", ("document",), of_document(stored.arriving)),
     Kind("course", "quarantine", "A course of treatment", ("document",), of_document(stored.course)),
     Kind("house", "feeding", "What is kept of the house", ("document",), of_the_house),
     Kind("duty", "round", "What was set for a duty", ("document",), of_document(set_of)),
-    Kind("tick", "round", "A tick", ("due", "day", "at"), tick),
+    Kind("event", "round", "A tick", ("due", "day", "at", "document"), event, ODD_TICK),
+    Kind("event", "round", "A run of a changer", ("at", "document"), event, ODD_RUN),
     Kind("helper", "round", "Somebody who does the round", ("weekdays", "hour"), helper),
     Kind("stock", "stock", "What was counted", ("amount", "counted", "lead_d"), stock),
     Kind("own_row", "library", "A row of your own", ("cells",), own_row),

@@ -13,8 +13,10 @@ from loquen.api.dependencies import FAULTS, Kept
 from loquen.api.log.deeds import Logs
 from loquen.api.own import adopted
 from loquen.api.unread.kinds import KINDS, Kind, Place, contradicting, why_not
+from loquen.api.wire import stored
 from loquen.api.wire.answers import sent
 from loquen.api.wire.plan import Strict
+from loquen.core.events.ledger import name_of
 from loquen.core.graph.giving_up import heed
 from loquen.core.model.documents import Unreadable
 from loquen.core.model.quantity import Sentence, say
@@ -95,19 +97,21 @@ def found(session: Session, logs: Logs, place: Place, system: int | None) -> Ite
         for number in contradicting(register.everybody(session)):
             row = raw.row_of(session, "resident", f"[{number}]")
             yield told(
-                kind_of("resident"), row, say("What happened to it contradicts itself: more left than ever came.")
+                kinds_of("resident")[0],
+                row,
+                say("What happened to it contradicts itself: more left than ever came."),
             )
 
 
 def rows_of(session: Session, logs: Logs, kind: Kind, system: int | None) -> Iterator[dict[str, Any]]:
     """The rows of a kind, of one system where one is asked for; of the logs those of which something can not be read."""
-    if kind.table == "entry":
+    if kind.place == "log":
         asked = [system] if system else [row.id for row in systems.list_all(session)]
         for system_id in [number for number, known in logs.of(session, asked).items() if known.unread]:
             heed()
-            yield from raw.rows(session, "entry", {"system_id": system_id})
+            yield from raw.rows(session, kind.table, kind.only, system_id=system_id)
     else:
-        yield from raw.rows(session, kind.table)
+        yield from raw.rows(session, kind.table, kind.only)
 
 
 def told(kind: Kind, row: dict[str, Any], why: Sentence) -> UnreadRow:
@@ -121,25 +125,28 @@ def told(kind: Kind, row: dict[str, Any], why: Sentence) -> UnreadRow:
     )
 
 
-def kind_of(table: str) -> Kind:
-    """The kind of a table's rows; raise NoSuchRaw."""
-    kind = next((kind for kind in KINDS if kind.table == table), None)
-    if kind is None:
+def kinds_of(table: str) -> list[Kind]:
+    """The kinds of a table's rows; raise NoSuchRaw."""
+    found = [kind for kind in KINDS if kind.table == table]
+    if not found:
         raise NoSuchRaw(table)
-    return kind
+    return found
 
 
 @router.put("", status_code=204)
 def put_right(given: PutRight, database: Kept, request: Request) -> None:
     """Keep what should stand in a row; 422 says why that can not be read either."""
-    kind = kind_of(given.table)
+    kinds = kinds_of(given.table)
     with database.writing() as session:
         row = raw.row_of(session, given.table, given.key)
-        columns = {name: value for name, value in given.columns.items() if name in kind.columns}
-        new = {name: of_the_kind(row[name], value) for name, value in columns.items()}
-        why = why_not(kind, {**row, **new})
+        known = {name for kind in kinds for name in kind.columns}
+        new = {name: of_the_kind(row[name], value) for name, value in given.columns.items() if name in known}
+        # All kinds of one table have one reader.
+        why = why_not(kinds[0], {**row, **new})
         if why is not None:
             raise Unreadable(why)
+        if given.table == "event" and "document" in new:
+            new["kind"] = name_of(stored.event(new["document"]))
         raw.put(session, given.table, given.key, new)
     if given.table == "own_row":
         adopted(database, request)
@@ -159,7 +166,7 @@ def of_the_kind(before: Any, value: str) -> Any:
 @router.post("/aside", response_model=PutAside)
 def set_aside(given: RowAt, database: Kept) -> Response:
     """Set a row aside, whole."""
-    kind_of(given.table)
+    kinds_of(given.table)
     with database.writing() as session:
         return sent(PutAside(raw.set_aside(session, given.table, given.key)))
 

@@ -31,7 +31,7 @@ from loquen.devices.changer.link import ControllerTrouble
 from loquen.exchange.log_table import UnreadTable
 from loquen.exchange.reports import UnreadReport
 from loquen.store.faults import Busy, StoreFault
-from loquen.store.log import NoSuchEntry
+from loquen.store.ledger import NoSuchEntry
 from loquen.store.own import InUse, NoSuchRow
 from loquen.store.quarantine import NotInQuarantine, TooManyKept
 from loquen.store.raw import NoSuchRaw

@@ -111,7 +111,8 @@ if typing.TYPE_CHECKING:
 
     class SourceSchema(Strict): ...
 
-    class EntrySchema(Strict): ...
+    class EntrySchema(Strict):
+        resident: int | None
 
     class RoomSchema(Strict): ...
 

@@ -10,12 +10,13 @@ from typing import Any, TypeVar, cast
 from loquen.api.wire.documents import checked
 from loquen.api.wire.plan import mirror
 from loquen.core.errors import CoreError
+from loquen.core.events.kinds.lives import ToAnimals
+from loquen.core.events.ledger import Event, LifeEvent, read_back
 from loquen.core.model.documents import Unreadable, parsed, rebuilt
 from loquen.core.model.feeding import Larder
-from loquen.core.model.log import Entry
 from loquen.core.model.quantity import say
 from loquen.core.model.quarantine import Arriving, TreatmentCourse, Tub, arriving_faults, course_faults
-from loquen.core.model.register import LifeEvent, Resident
+from loquen.core.model.register import Resident
 
 Core = TypeVar("Core")
 Key = TypeVar("Key")
@@ -35,10 +36,6 @@ def reader(core: type[Core], wrong: Callable[[Core], Any] = lambda _: None) -> C
     return read
 
 
-def of_some_day(event: LifeEvent) -> Any:
-    return None if event.day else say("It has no day.")
-
-
 def first_of(faults: Callable[[Any], list[Any]]) -> Callable[[Any], Any]:
     """What is wrong with it by its own rules, in a word."""
     return lambda found: next(
@@ -47,9 +44,24 @@ def first_of(faults: Callable[[Any], list[Any]]) -> Callable[[Any], Any]:
     )
 
 
-entry = reader(Entry)
+def event(stored: str | None) -> Event:
+    """An event of the ledger; raise Unreadable."""
+    kind, fields = read_back(parsed(stored))
+    found: Event = rebuilt(kind, checked(mirror(kind), fields, "").model_dump())
+    return found
+
+
+def happened(stored: str | None) -> LifeEvent:
+    """What happened to somebody of the register; raise Unreadable."""
+    found = event(stored)
+    if not isinstance(found, ToAnimals):
+        raise Unreadable(say("It tells of no animals."))
+    if not found.day:
+        raise Unreadable(say("It has no day."))
+    return found
+
+
 resident = reader(Resident)
-happened = reader(LifeEvent, of_some_day)
 tub = reader(Tub)
 arriving = reader(Arriving, first_of(arriving_faults))
 course = reader(TreatmentCourse, first_of(course_faults))

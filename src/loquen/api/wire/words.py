@@ -169,6 +169,8 @@ ENTRY_FAULTS: dict[str, tuple[str, dict[str, str]]] = {
     "how_much": ("How much was changed: litres, or a share.", {}),
     "more_than_the_tank": ("That is more than the system holds, {most}.", {"most": "volume"}),
     "dose_of_what": ("Say what was dosed.", {}),
+    "whose": ("Whose? By the register {who} live here, and heads are counted by it.", {}),
+    "stays_theirs": ("This stands in the register: take it out there, and write down what it was.", {}),
     "read_of_what": ("Say what was read.", {}),
     "kit_reads_another": ("{kit} reads {measure}.", {}),
     "negative": ("“{value}” lies under nothing.", {}),
@@ -182,6 +184,7 @@ ENTRY_FAULTS: dict[str, tuple[str, dict[str, str]]] = {
 
 REGISTER_FAULTS: dict[str, str] = {
     "more_than_live": "{live} of them live there on that day, not {asked}.",
+    "others_hang_on_it": "What came later hangs on this: so many would not have been there. Put that right first.",
     "same_name": "Another {name} lives here: a name is one animal's.",
     "in_the_future": "This lies in the future.",
     "before_birth": "That is before it was born, on {born}.",

@@ -5,6 +5,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date
 
+from loquen.core.events.kinds.lives import Born as Birth
 from loquen.core.growout.lines import effective_number, lost_frac
 from loquen.core.register.lives import Life
 
@@ -47,8 +48,8 @@ def seen_of(lives: Iterable[Life], species: str, system: int, today: date) -> Se
         if life.resident.species != species:
             continue
         for one in life.happened:
-            if one.kind == "birth" and system in (ANYWHERE, one.system):
-                by_day[one.day] += one.count
+            if isinstance(one, Birth) and system in (ANYWHERE, one.system):
+                by_day[one.day] += one.number
     births = tuple(sorted(by_day.items()))
     if len(births) < LEAST_TO_TELL:
         return Seen(Born(len(births), sum(by_day.values()), 0.0) if births else None, births)

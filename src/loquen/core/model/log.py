@@ -1,15 +1,11 @@
-"""The log of a system, as a keeper writes it: what was read, what was done, what happened."""
+"""A line of the log, as pages and tables show it: the fields of every kind of event beside each other."""
 
-import math
-from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import datetime
 from typing import Annotated, Literal, get_args
 
-from loquen.core.data.kits import Kit, kits, measures
-from loquen.core.errors import BadReading, CoreError
+from loquen.core.errors import CoreError
 from loquen.core.model.quantity import Choice, Quantity
-from loquen.core.model.readings import Interval, interval
 
 Kind = Literal[
     "reading",
@@ -25,6 +21,11 @@ Kind = Literal[
     "source",
     "experiment",
     "note",
+    "birth",
+    "measured",
+    "move",
+    "sale",
+    "signs",
 ]
 KINDS: tuple[Kind, ...] = get_args(Kind)
 KIND_WORDS: dict[str, str] = {
@@ -41,7 +42,15 @@ KIND_WORDS: dict[str, str] = {
     "source": "other source water",
     "experiment": "experiment",
     "note": "note",
+    "birth": "born here",
+    "measured": "measured",
+    "move": "moved",
+    "sale": "sold or given away",
+    "signs": "signs seen",
 }
+OF_ANIMALS = ("arrival", "birth", "measured", "move", "sale", "death", "signs")
+IN_THE_REGISTER_ALONE = ("birth", "measured", "move")
+"""What a line of the log says too little of to be written there."""
 DOSES: dict[str, str] = {
     "ammonia": "ammonia",
     "bacteria": "bottled bacteria",
@@ -52,9 +61,17 @@ DOSES: dict[str, str] = {
     "medicine": "medicine",
     "other": "something else",
 }
+UNITS: dict[str, str] = {
+    "salt": "g",
+    "buffer": "g",
+    "bacteria": "mL",
+    "conditioner": "mL",
+    "detoxifier": "mL",
+    "medicine": "mL",
+    "other": "mL",
+}
+"""What each is usually measured in; ammonia by what it is made of."""
 CLEANED: dict[str, str] = {"tank": "in tank water", "tap": "under the tap", "replaced": "replaced"}
-SOON = timedelta(minutes=10)
-"""Clocks differ by so much."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,11 +91,16 @@ class Entry:
     amount: Annotated[float | None, Quantity("Amount", "ratio", 0, 1_000_000)] = None
     until: Annotated[str, Choice("Until", table="date")] = ""
     note: Annotated[str, Choice("Note", table="text")] = ""
+    unit: Annotated[str, Choice("Unit of the amount", table="text")] = ""
+    product: Annotated[str, Choice("Product", table="text")] = ""
+    filter: Annotated[str, Choice("Which filter", table="text")] = ""
+    resident: Annotated[int | None, Quantity("Which animals", "count", 0, 1e9, whole=True)] = None
+    """Whose line of the register it is too, by its number there."""
 
 
 @dataclass(frozen=True, slots=True)
-class Logged:
-    """An entry and its moment."""
+class LogLine:
+    """A line and its moment."""
 
     at: datetime
     entry: Entry
@@ -90,88 +112,3 @@ class EntryFault(CoreError, ValueError):
     def __init__(self, code: str, field: str, **values: object) -> None:
         super().__init__(code, **values)
         self.field = field
-
-
-def kit_of(entry: Entry) -> Kit | None:
-    """The kit that a reading was made with, None where it is not known (any more)."""
-    return kits().get(entry.kit)
-
-
-def read_interval(entry: Entry) -> Interval:
-    """Where the level lay, in the unit that the core carries; raise BadReading for a value that is no reading."""
-    kit = kit_of(entry)
-    if kit is None:
-        factor = measures()[entry.what].ion
-        return interval(entry.value).scaled(1 / factor)
-    return interval(entry.value, kit.chart).scaled(1 / kit.factor)
-
-
-def faults(
-    logged: Logged,
-    *,
-    now: datetime,
-    began: datetime | None = None,
-    volume_l: float | None = None,
-    others: Iterable[Logged] = (),
-) -> list[EntryFault]:
-    """What is wrong with an entry beside those that are there; empty when it can be kept."""
-    found: list[EntryFault] = []
-    entry = logged.entry
-    if logged.at > now + SOON:
-        found.append(EntryFault("in_the_future", "at"))
-    if began is not None and logged.at < began:
-        found.append(EntryFault("before_it_began", "at", began=began.date().isoformat()))
-    if entry.kind == "reading":
-        found += reading_faults(logged, others)
-    if entry.kind == "change":
-        if entry.litres is None and entry.share is None:
-            found.append(EntryFault("how_much", "litres"))
-        if volume_l is not None and entry.litres is not None and entry.litres > 1.02 * volume_l:
-            found.append(EntryFault("more_than_the_tank", "litres", most=volume_l))
-    if entry.kind == "dose" and entry.what not in DOSES:
-        found.append(EntryFault("dose_of_what", "what"))
-    return found
-
-
-def reading_faults(logged: Logged, others: Iterable[Logged]) -> list[EntryFault]:
-    """What is wrong with a reading."""
-    entry = logged.entry
-    if entry.what not in measures():
-        return [EntryFault("read_of_what", "what")]
-    measure, kit = measures()[entry.what], kit_of(entry)
-    if kit is not None and kit.measure != entry.what:
-        return [EntryFault("kit_reads_another", "kit", kit=kit.label, measure=measures()[kit.measure].label)]
-    if entry.value.strip().startswith(("-", "−")):
-        return [EntryFault("negative", "value", value=entry.value.strip())]
-    try:
-        read = read_interval(entry)
-    except BadReading as case:
-        return [EntryFault(case.code, "value", value=entry.value)]
-    highest = read.high if math.isfinite(read.high) else read.low
-    if read.low < measure.low or highest > 1.06 * measure.high:
-        return [EntryFault("no_such_level", "value", label=measure.label, low=measure.low, high=measure.high)]
-    for other in others:
-        same = other.entry.kind == "reading" and other.entry.what == entry.what and other.entry.kit == entry.kit
-        minute = other.at.replace(second=0, microsecond=0) == logged.at.replace(second=0, microsecond=0)
-        if same and minute and other.entry.when == entry.when and other.entry.value.strip() != entry.value.strip():
-            return [EntryFault("read_twice", "value", other=other.entry.value)]
-    return []
-
-
-def change_share(entry: Entry, volume_l: float) -> float:
-    """The part of the water that a change swapped."""
-    if entry.share is not None:
-        return entry.share
-    return min(1.0, (entry.litres or 0.0) / volume_l)
-
-
-def days_since(start: datetime, moment: datetime) -> float:
-    """Days from a start to a moment."""
-    return (moment - start).total_seconds() / 86_400
-
-
-def readings(log: Sequence[Logged], what: str) -> list[Logged]:
-    """The readings of one thing, oldest first."""
-    return sorted(
-        (row for row in log if row.entry.kind == "reading" and row.entry.what == what), key=lambda r: r.at
-    )

@@ -40,8 +40,8 @@ class Resident:
 
 
 @dataclass(frozen=True, slots=True)
-class LifeEvent:
-    """Something on a day: so many arrived in a system, moved from it to another, were sold from it or died in it.
+class LifeLine:
+    """A line of the register. Something on a day: so many arrived in a system, moved from it to another, were sold from it or died in it.
 
     `males` of them where it is known; `length_cm` as measured, one of them or their mean.
     """

@@ -5,8 +5,9 @@ from dataclasses import replace
 from datetime import date
 
 from loquen.core.data.tables import constants
+from loquen.core.events.kinds.keeping import Noted
+from loquen.core.events.kinds.water import Changed, Dosed
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.log import Entry
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Term, say
 from loquen.core.model.quarantine import TreatmentCourse
@@ -35,7 +36,7 @@ def tub_duties(
             why=stay.words(today),
             rhythm=Rhythm(every_d=1),
             minutes=minutes["reading_min"].value,
-            entry=Entry("note", note="looked over: nothing seen"),
+            event=Noted("looked over: nothing seen"),
             caution="Signs seen belong into the register: the wait begins anew.",
         ),
         *feeding.duties(sheet),
@@ -57,7 +58,7 @@ def tub_duties(
                 why=asked.words,
                 rhythm=Rhythm(every_d=1),
                 minutes=minutes["care_min"].value,
-                entry=Entry("change", litres=round(asked.change_l, 1)),
+                event=Changed(round(asked.change_l, 1)),
                 caution=ONE_WAY,
             )
         )
@@ -82,7 +83,7 @@ def tub_duties(
             why=stay.words(today),
             rhythm=Rhythm(every_d=LONGEST_D),
             minutes=minutes["care_min"].value,
-            entry=Entry("note", note="wait over"),
+            event=Noted("wait over"),
             offset_d=(stay.release - began).days,
             caution="The tub's water never goes along.",
         )
@@ -116,7 +117,7 @@ def doses(number: int, course: TreatmentCourse, asked: Asks, began: date) -> Ite
             ),
             rhythm=Rhythm(every_d=LONGEST_D),
             minutes=constants("routine.toml")["reading_min"].value,
-            entry=Entry("dose", what="medicine", amount=round(day.given, 3), note=course.product),
+            event=Dosed("medicine", round(day.given, 3), course.dose_unit, course.product),
             offset_d=(day.day - began).days,
             caution=VET,
         )

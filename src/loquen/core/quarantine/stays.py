@@ -3,11 +3,13 @@
 from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date, timedelta
-from typing import Literal
+from typing import Literal, assert_never
 
+from loquen.core.events.kinds.lives import Arrived, Born, Died, Measured, Moved, SignsSeen, Sold
+from loquen.core.events.ledger import LifeEvent
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.model.quarantine import TreatmentCourse
-from loquen.core.register.lives import COMING, Life
+from loquen.core.register.lives import Life
 from loquen.core.routine.costs import day_words, with_on
 
 Because = Literal["newcomer", "signs", "death", "course"]
@@ -38,30 +40,49 @@ def put_in(life: Life, tub: int) -> date | None:
     """The last day on which any of them were put into the tub; None where none is in it."""
     if not life.homes.get(tub):
         return None
-    days = [
-        date.fromisoformat(one.day)
-        for one in life.happened
-        if (one.kind in COMING and one.system == tub) or (one.kind == "move" and one.to == tub)
-    ]
+    days = [date.fromisoformat(one.day) for one in life.happened if why_anew(one, tub) == "newcomer"]
     return max(days, default=None)
 
 
-def stay(lives: Iterable[Life], tub: int, wait_d: int, courses: Iterable[TreatmentCourse] = ()) -> Stay | None:
+def why_anew(one: LifeEvent, tub: int) -> Because | None:
+    """Why the count begins anew with something that happened; None where it does not, or it was elsewhere."""
+    match one:
+        case Arrived() | Born():
+            return "newcomer" if one.system == tub else None
+        case Moved():
+            return "newcomer" if one.to == tub else None
+        case SignsSeen():
+            return "signs" if one.system == tub else None
+        case Died():
+            return "death" if one.system == tub else None
+        case Measured() | Sold():
+            return None
+        case _ as never:
+            assert_never(never)
+
+
+def stay(
+    lives: Iterable[Life],
+    tub: int,
+    wait_d: int,
+    courses: Iterable[TreatmentCourse] = (),
+    logged: Iterable[LifeEvent] = (),
+) -> Stay | None:
     """The stay of all that are in a tub together; None for an empty one.
 
-    Whoever is put in later starts the count again for all, and so do signs of illness and a death in the tub since;
-    nobody leaves in the middle of a course.
+    Whoever is put in later starts the count again for all, and so do signs of illness and a death in the tub since,
+    whoever's they were: of anybody in the register, or `logged` without saying whose. Nobody leaves in the middle of a
+    course.
     """
-    here = [life for life in lives if life.homes.get(tub)]
-    entered = [day for life in here if (day := put_in(life, tub)) is not None]
+    lives = list(lives)
+    entered = [day for life in lives if life.homes.get(tub) and (day := put_in(life, tub)) is not None]
     if not entered:
         return None
     found: tuple[date, Because] = (max(entered), "newcomer")
-    for life in here:
-        for one in life.happened:
-            day = date.fromisoformat(one.day)
-            if one.kind in ("signs", "death") and one.system == tub and day > found[0]:
-                found = (day, "signs" if one.kind == "signs" else "death")
+    for one in (*(one for life in lives for one in life.happened), *logged):
+        day, because = date.fromisoformat(one.day), why_anew(one, tub)
+        if because in ("signs", "death") and day > found[0]:
+            found = (day, because)
     release = found[0] + timedelta(days=wait_d)
     ends = [course.last + timedelta(days=1) for course in courses if course.last >= min(entered)]
     if ends and max(ends) > release:

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 
 from loquen.core.data.library import Species
+from loquen.core.events.kinds.lives import Born
 from loquen.core.physics.animals import length_at_age_cm
 from loquen.core.register.lives import Life
 
@@ -111,5 +112,5 @@ def born_on(life: Life) -> date | None:
     """When they were born: as written, or on their birth here."""
     if life.resident.born:
         return date.fromisoformat(life.resident.born)
-    births = [date.fromisoformat(one.day) for one in life.happened if one.kind == "birth"]
+    births = [date.fromisoformat(one.day) for one in life.happened if isinstance(one, Born)]
     return min(births, default=None)

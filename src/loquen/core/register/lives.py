@@ -4,12 +4,15 @@ from collections import Counter
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from datetime import date
+from typing import assert_never
 
-from loquen.core.model.register import LifeEvent, RegisterFault, Resident
+from loquen.core.events.kinds.lives import Arrived, Born, Died, Measured, Moved, SignsSeen, Sold
+from loquen.core.events.ledger import LifeEvent
+from loquen.core.model.register import RegisterFault, Resident
 
-COMING = ("arrival", "birth")
-GOING = ("sale", "death")
-COUNTED = (*COMING, *GOING, "move")
+Coming = Arrived | Born
+Going = Sold | Died
+Counted = Arrived | Born | Sold | Died | Moved
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,50 +37,58 @@ class Life:
 
 def in_order(happened: Iterable[LifeEvent]) -> list[LifeEvent]:
     """By day; of one day those that come before those that go."""
-    return sorted(happened, key=lambda one: (one.day, one.kind in GOING, one.kind == "move"))
+    return sorted(happened, key=lambda one: (one.day, isinstance(one, Going), isinstance(one, Moved)))
 
 
 def life_of(resident: Resident, happened: Iterable[LifeEvent]) -> Life:
     """A life from all that happened; raise RegisterFault for what can not have been."""
     rows = in_order(happened)
     homes: Counter[int] = Counter()
-    totals: Counter[str] = Counter()
+    totals: Counter[type] = Counter()
     males: int | None = 0
     for one in rows:
-        if one.kind not in COUNTED:
-            continue
-        if one.kind in COMING:
-            homes[one.system] += one.count
-        else:
-            left = homes[one.system]
-            if one.count > left:
-                raise RegisterFault("more_than_live", "count", live=left, asked=one.count)
-            homes[one.system] -= one.count
-            if one.kind == "move":
-                homes[one.to] += one.count
-        totals[one.kind] += one.count
+        for system, more in comes_to(one):
+            if homes[system] + more < 0:
+                raise RegisterFault("more_than_live", "count", live=homes[system], asked=-more)
+            homes[system] += more
+        totals[type(one)] += one.number
         males = males_after(resident, males, one)
-    came = [date.fromisoformat(one.day) for one in rows if one.kind in COMING]
+    came = [date.fromisoformat(one.day) for one in rows if isinstance(one, Coming)]
     return Life(
         resident=resident,
         happened=tuple(rows),
         homes={system: count for system, count in homes.items() if count > 0},
-        came=totals["arrival"] + totals["birth"],
-        sold=totals["sale"],
-        died=totals["death"],
+        came=totals[Arrived] + totals[Born],
+        sold=totals[Sold],
+        died=totals[Died],
         males=males,
         since=min(came, default=None),
     )
 
 
+def comes_to(one: LifeEvent) -> tuple[tuple[int, int], ...]:
+    """What an event does to the numbers that live: in which system how many more, fewer under nothing."""
+    match one:
+        case Arrived() | Born():
+            return ((one.system, one.number),)
+        case Sold() | Died():
+            return ((one.system, -one.number),)
+        case Moved():
+            return (one.system, -one.number), (one.to, one.number)
+        case Measured() | SignsSeen():
+            return ()
+        case _ as never:
+            assert_never(never)
+
+
 def males_after(resident: Resident, males: int | None, one: LifeEvent) -> int | None:
     """Males alive after a step; None once any step does not say."""
-    if one.kind == "move":
+    if not isinstance(one, Coming | Going):
         return males
-    told = one.males if resident.sex in ("mixed", "unknown") else one.count if resident.sex == "male" else 0
+    told = one.males if resident.sex in ("mixed", "unknown") else one.number if resident.sex == "male" else 0
     if males is None or told is None:
         return None
-    return males + told if one.kind in COMING else males - told
+    return males + told if isinstance(one, Coming) else males - told
 
 
 def faults(
@@ -95,18 +106,18 @@ def faults(
             found.append(RegisterFault("in_the_future", "day"))
         if born is not None and day < born:
             found.append(RegisterFault("before_birth", "day", born=resident.born))
-        if one.kind in COUNTED and one.count < 1:
+        if isinstance(one, Counted) and one.number < 1:
             found.append(RegisterFault("nobody", "count"))
-        if one.kind == "move" and one.to == one.system:
+        if isinstance(one, Moved) and one.to == one.system:
             found.append(RegisterFault("moves_nowhere", "to"))
-        if one.kind == "measured" and one.length_cm is None:
+        if isinstance(one, Measured) and one.length_cm is None:
             found.append(RegisterFault("how_long", "length_cm"))
-        if one.males is not None and one.males > one.count:
-            found.append(RegisterFault("more_males", "males", count=one.count))
-    first = next((one for one in in_order(happened) if one.kind in COUNTED), None)
-    if first is not None and first.kind not in COMING:
+        if one.males is not None and one.males > one.number:
+            found.append(RegisterFault("more_males", "males", count=one.number))
+    first = next((one for one in in_order(happened) if isinstance(one, Counted)), None)
+    if first is not None and not isinstance(first, Coming):
         found.append(RegisterFault("not_here_yet", "day"))
-    if resident.name and sum(one.count for one in happened if one.kind in COMING) > 1:
+    if resident.name and sum(one.number for one in happened if isinstance(one, Coming)) > 1:
         found.append(RegisterFault("one_of_a_name", "count"))
     if not found:
         try:

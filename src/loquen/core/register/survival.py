@@ -5,7 +5,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date, timedelta
 
-from loquen.core.register.lives import Life, in_order
+from loquen.core.events.kinds.lives import Died
+from loquen.core.register.lives import Coming, Going, Life, in_order
 
 WATCHED_D = 90
 
@@ -32,12 +33,12 @@ def survival(lives: Iterable[Life], today: date) -> list[Survived]:
         arrivals: list[list[object]] = []
         for one in in_order(life.happened):
             day = date.fromisoformat(one.day)
-            if one.kind in ("arrival", "birth"):
-                arrivals.append([day, one.count])
+            if isinstance(one, Coming):
+                arrivals.append([day, one.number])
                 if day + timedelta(days=WATCHED_D) <= today:
-                    came[source] += one.count
-            elif one.kind in ("death", "sale"):
-                take(arrivals, one.count, one.kind, day, today, source, died)
+                    came[source] += one.number
+            elif isinstance(one, Going):
+                take(arrivals, one.number, isinstance(one, Died), day, today, source, died)
     rows = [Survived(source, count, died[source]) for source, count in came.items() if count]
     return sorted(rows, key=lambda row: -row.came)
 
@@ -45,7 +46,7 @@ def survival(lives: Iterable[Life], today: date) -> list[Survived]:
 def take(
     arrivals: list[list[object]],
     count: int,
-    kind: str,
+    dead: bool,
     day: date,
     today: date,
     source: str,
@@ -60,5 +61,5 @@ def take(
         row[1] = left - taken
         count -= taken
         watched = came_on + timedelta(days=WATCHED_D)
-        if kind == "death" and day < watched <= today:
+        if dead and day < watched <= today:
             died[source] += taken

@@ -4,7 +4,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from datetime import date, timedelta
 
-from loquen.core.model.log import Entry
+from loquen.core.events.kinds.keeping import Noted
 from loquen.core.model.quantity import say
 from loquen.core.routine.duty import Duty, Set
 from loquen.core.routine.recurring import Rhythm, after, days_of, following, latest
@@ -64,7 +64,7 @@ def own_duty(key: str, own: Set, rhythm: Rhythm) -> Duty:
         why=say("Your own."),
         rhythm=rhythm,
         minutes=own.minutes,
-        entry=Entry("note", note=own.words),
+        event=Noted(own.words),
     )
 
 

@@ -4,7 +4,7 @@ from dataclasses import dataclass, field
 from datetime import date
 from typing import Literal
 
-from loquen.core.model.log import Entry
+from loquen.core.events.ledger import Event
 from loquen.core.model.quantity import Sentence
 from loquen.core.routine.recurring import Rhythm
 
@@ -27,7 +27,7 @@ class Duty:
     rhythm: Rhythm
     minutes: float
     steps: tuple[Sentence, ...] = ()
-    entry: Entry | None = None
+    event: Event | None = None
     measure: str = ""
     """What is read, where the tick is a reading."""
     offset_d: int = 0

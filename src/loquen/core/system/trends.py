@@ -5,9 +5,10 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from loquen.core.data.kits import Measure, measures
+from loquen.core.events.ledger import Logged
+from loquen.core.events.readings import days_since, kit_of, read_interval, readings
 from loquen.core.fit.trend import Trend, trend
 from loquen.core.graph.engine import Missing, Sheet
-from loquen.core.model.log import Logged, days_since, kit_of, read_interval, readings
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, Term, say
 
@@ -40,8 +41,8 @@ def trends(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime) -> tuple[Cr
         rows = [row for row in readings(log, what) if 0 <= days_since(row.at, now) <= LOOKED_BACK_D]
         line = trend(
             [-days_since(row.at, now) for row in rows],
-            [read_interval(row.entry) for row in rows],
-            [kit.blur_frac if (kit := kit_of(row.entry)) else 0.1 for row in rows],
+            [read_interval(row.read) for row in rows],
+            [kit.blur_frac if (kit := kit_of(row.read)) else 0.1 for row in rows],
         )
         if line is not None:
             found.append(creep(sheet, measure, line, now))

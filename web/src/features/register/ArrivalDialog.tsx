@@ -1,6 +1,6 @@
 import { Link } from "@tanstack/react-router";
 import { useState } from "react";
-import { asked, client, Refused, type LifeEvent, type Home, type Resident, type Species } from "@/api/client";
+import { asked, client, Refused, type LifeLine, type Home, type Resident, type Species } from "@/api/client";
 import { Button, Dialog, Select } from "@/ui/controls";
 import { SpeciesPicker } from "@/ui/fields/SpeciesPicker";
 import { Line, NumberLine, TextLine } from "@/ui/fields/Lines";
@@ -26,16 +26,16 @@ const SEXES: [Resident["sex"], string][] = [
 export function ArrivalDialog({ homes, close, done }: ArrivalProps) {
   const [kind, setKind] = useState<Species | null>(null);
   const [resident, setResident] = useState<Partial<Resident>>({});
-  const [first, setFirst] = useState<Partial<LifeEvent>>({ kind: "arrival", day: today(), count: 1 });
+  const [first, setFirst] = useState<Partial<LifeLine>>({ kind: "arrival", day: today(), count: 1 });
   const [chosen, setSystem] = useState("");
   const system = chosen || String(homes[0]?.system_id ?? "");
   const [faults, setFaults] = useState<Record<string, string>>({});
   const [fault, setFault] = useState("");
   const describe = (part: Partial<Resident>) => setResident({ ...resident, ...part });
-  const happen = (part: Partial<LifeEvent>) => setFirst({ ...first, ...part });
+  const happen = (part: Partial<LifeLine>) => setFirst({ ...first, ...part });
   const keep = () => {
     if (!kind) return;
-    const happened: LifeEvent = { ...NOTHING, ...first, system: Number(system) };
+    const happened: LifeLine = { ...NOTHING, ...first, system: Number(system) };
     asked(
       client.POST("/api/register", {
         body: {
@@ -78,7 +78,7 @@ export function ArrivalDialog({ homes, close, done }: ArrivalProps) {
                 ["arrival", "an arrival"],
                 ["birth", "born here"],
               ]}
-              onChange={(chosen) => happen({ kind: chosen as LifeEvent["kind"] })}
+              onChange={(chosen) => happen({ kind: chosen as LifeLine["kind"] })}
             />
           </Line>
           <Line label="Into">

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { asked, client, Refused, type LifeEvent, type Home, type ResidentOut } from "@/api/client";
+import { asked, client, Refused, type LifeLine, type Home, type ResidentOut } from "@/api/client";
 import { Button, Dialog, Select } from "@/ui/controls";
 import { useSentenceText } from "@/ui/figures/Says";
 import { Line, NumberLine, TextLine } from "@/ui/fields/Lines";
@@ -16,7 +16,7 @@ interface HappenedProps {
 /** Fields that tell what is wrong beside them. */
 const SHOWN = ["to", "count", "males", "length_cm", "day"];
 
-const KINDS: [LifeEvent["kind"], string][] = [
+const KINDS: [LifeLine["kind"], string][] = [
   ["measured", "measured"],
   ["move", "moved"],
   ["sale", "sold or given away"],
@@ -29,7 +29,7 @@ const KINDS: [LifeEvent["kind"], string][] = [
 /** What happened to somebody: measured, moved, sold, died, born, signs seen. */
 export function HappenedDialog({ home, homes, resident, close, done }: HappenedProps) {
   const text = useSentenceText();
-  const [row, setRow] = useState<LifeEvent>({
+  const [row, setRow] = useState<LifeLine>({
     ...NOTHING,
     kind: "measured",
     day: today(),
@@ -38,7 +38,7 @@ export function HappenedDialog({ home, homes, resident, close, done }: HappenedP
   });
   const [faults, setFaults] = useState<Record<string, string>>({});
   const [fault, setFault] = useState("");
-  const set = (part: Partial<LifeEvent>) => setRow({ ...row, ...part });
+  const set = (part: Partial<LifeLine>) => setRow({ ...row, ...part });
   const others = homes.filter(({ system_id }) => system_id !== home.system_id);
   const name = resident.resident.name || resident.common;
   const counted = !["measured", "signs"].includes(row.kind);
@@ -66,7 +66,7 @@ export function HappenedDialog({ home, homes, resident, close, done }: HappenedP
           label="What happened"
           value={row.kind}
           options={KINDS}
-          onChange={(kind) => set({ kind: kind as LifeEvent["kind"] })}
+          onChange={(kind) => set({ kind: kind as LifeLine["kind"] })}
         />
       </Line>
       {row.kind === "move" && (

@@ -1,5 +1,5 @@
 import { queryOptions, useQueryClient } from "@tanstack/react-query";
-import { asked, client, type LifeEvent, type Resident } from "@/api/client";
+import { asked, client, type LifeLine, type Resident } from "@/api/client";
 import { isoDay } from "@/lib/days";
 
 export const today = (): string => isoDay(new Date());
@@ -21,13 +21,15 @@ export const NOBODY: Omit<Resident, "species"> = {
   generation: 0,
 };
 
-export const NOTHING: LifeEvent = { kind: "arrival", day: today(), count: 1, system: 0, to: 0, signs: "" };
+export const NOTHING: LifeLine = { kind: "arrival", day: today(), count: 1, system: 0, to: 0, signs: "" };
 
 /** Ask the register anew, and what hangs on it. */
 export function useRefresh(): () => void {
   const queries = useQueryClient();
   return () => {
     void queries.invalidateQueries({ queryKey: ["register"] });
+    void queries.invalidateQueries({ queryKey: ["quarantine"] });
+    void queries.invalidateQueries({ queryKey: ["log"] });
     void queries.invalidateQueries({ queryKey: ["systems"] });
   };
 }

@@ -1,9 +1,11 @@
+import { Link } from "@tanstack/react-router";
 import { useState } from "react";
 import { Refused, type LogEntry, type Logged } from "@/api/client";
 import { parsed } from "@/lib/quantity";
 import { Button, Dialog, Select } from "@/ui/controls";
 import { useUnits } from "@/ui/units";
-import { localMinute, useKnown, useLogbook, whole } from "./log";
+import { localMinute, useAbout, useKnown, useLogbook, whole } from "./log";
+import { OF_ANIMALS } from "./words";
 
 interface EntryProps {
   id: number;
@@ -23,14 +25,18 @@ const WHAT: Partial<Record<LogEntry["kind"], string>> = {
   light: "How",
 };
 
+const ALL = "all";
+const MEASURED_IN = { g: "g", mL: "mL", drops: "drops", tablets: "tablets" };
+
 /** Anything that was done or happened; a reading too, when it is put right. */
 export function EntryDialog({ id, row, start, close }: EntryProps) {
   const known = useKnown();
+  const about = useAbout(id);
   const units = useUnits();
   const { add, change } = useLogbook(id);
   const [entry, setEntry] = useState<LogEntry>(row?.entry ?? whole({ kind: "change", ...start }));
   const [at, setAt] = useState(localMinute(row ? new Date(row.at) : new Date()));
-  if (!known) return null;
+  if (!known || !about) return null;
   const saving = row ? change : add;
   const set = (changes: Partial<LogEntry>) => setEntry({ ...entry, ...changes });
   const save = () => {
@@ -55,19 +61,31 @@ export function EntryDialog({ id, row, start, close }: EntryProps) {
       </span>
     </label>
   );
-  const select = (label: string, value: string, options: Record<string, string>) => (
+  const select = (
+    label: string,
+    value: string,
+    options: Record<string, string>,
+    choose = (what: string) => set({ what }),
+  ) => (
     <div className="flex items-center justify-between gap-3 border-b border-line/70 py-1">
       <span className="text-quiet">{label}</span>
       <Select
         label={label}
         value={value}
         options={Object.entries(options)}
-        onChange={(what) => set({ what })}
+        onChange={choose}
         placeholder="choose"
       />
     </div>
   );
-  const text = (key: "what" | "value" | "note" | "until", label: string, type = "text") => (
+  const dosed = (what: string) =>
+    set(
+      what === "ammonia"
+        ? { what, unit: about.ammonia_unit, product: about.ammonia_product }
+        : { what, unit: known.units[what] ?? "", product: "" },
+    );
+  const ofAnimals = OF_ANIMALS.has(entry.kind);
+  const text = (key: "what" | "value" | "note" | "until" | "product", label: string, type = "text") => (
     <label className="flex items-center justify-between gap-3 border-b border-line/70 py-1">
       <span className="text-quiet">{label}</span>
       <input
@@ -79,7 +97,9 @@ export function EntryDialog({ id, row, start, close }: EntryProps) {
       />
     </label>
   );
-  const kinds = Object.entries(known.kinds).filter(([key]) => key !== "reading");
+  const kinds = Object.entries(known.kinds).filter(
+    ([key]) => key === entry.kind || (key !== "reading" && !known.not_here.includes(key)),
+  );
   return (
     <Dialog title={row ? "Put right" : "What happened"} open onOpenChange={(open) => !open && close()}>
       {entry.kind !== "reading" && (
@@ -88,7 +108,17 @@ export function EntryDialog({ id, row, start, close }: EntryProps) {
             label="What happened"
             value={entry.kind}
             options={kinds}
-            onChange={(kind) => set({ kind: kind as LogEntry["kind"], what: "" })}
+            onChange={(kind) =>
+              // What one kind says, another has no use for.
+              setEntry(
+                whole({
+                  kind: kind as LogEntry["kind"],
+                  note: entry.note,
+                  resident: OF_ANIMALS.has(kind) ? entry.resident : null,
+                  amount: OF_ANIMALS.has(kind) && kind !== "signs" ? 1 : null,
+                }),
+              )
+            }
           />
         </div>
       )}
@@ -97,14 +127,38 @@ export function EntryDialog({ id, row, start, close }: EntryProps) {
       {entry.kind === "change" && number("litres", "volume", "Litres changed")}
       {["change", "filter"].includes(entry.kind) &&
         number("share", "share", entry.kind === "change" ? "or a share" : "Share of the filter")}
-      {entry.kind === "dose" && select("Of what", entry.what ?? "", known.doses)}
+      {ofAnimals &&
+        about.animals.length > 0 &&
+        select(
+          "Whose",
+          entry.resident ? String(entry.resident) : "",
+          Object.fromEntries(about.animals.map((row) => [row.id, `${row.name}, ${row.here} here`])),
+          (resident) => set({ resident: Number(resident) }),
+        )}
+      {entry.kind === "dose" && select("Of what", entry.what ?? "", known.doses, dosed)}
       {entry.kind === "filter" && select("How", entry.what ?? "", known.cleaned)}
+      {entry.kind === "filter" &&
+        Object.keys(about.filters).length > 1 &&
+        select("Which filter", entry.filter || ALL, { [ALL]: "all of them", ...about.filters }, (which) =>
+          set({ filter: which === ALL ? "" : which }),
+        )}
       {WHAT[entry.kind] && text("what", WHAT[entry.kind]!)}
-      {entry.kind === "dose" && number("amount", "ratio", "Grams or millilitres")}
-      {["arrival", "death", "feed"].includes(entry.kind) &&
-        number("amount", "ratio", entry.kind === "feed" ? "Grams" : "How many")}
+      {entry.kind === "dose" && number("amount", "ratio", "How much")}
+      {entry.kind === "dose" && select("In", entry.unit ?? "", MEASURED_IN, (unit) => set({ unit }))}
+      {entry.kind === "dose" && text("product", "Which product")}
+      {entry.kind === "feed" && number("amount", "ratio", "Grams")}
+      {ofAnimals && entry.kind !== "signs" && number("amount", "count", "How many")}
+      {entry.kind === "arrival" && (
+        <p className="py-1 text-sm text-quiet">
+          New ones are written into the{" "}
+          <Link to="/register" className="font-semibold text-edge-deep hover:underline">
+            Register
+          </Link>
+          : from whom, how long they are, what they cost.
+        </p>
+      )}
       {entry.kind === "experiment" && text("until", "Until, if it is over", "date")}
-      {text("note", "Note")}
+      {text("note", ofAnimals ? "Signs seen" : "Note")}
       <label className="flex items-center justify-between gap-3 border-b border-line/70 py-1">
         <span className="text-quiet">When</span>
         <input

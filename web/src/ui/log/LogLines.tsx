@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { MoreHorizontal } from "lucide-react";
 import { useState } from "react";
-import { asked, client, type Logged } from "@/api/client";
+import { asked, client, Refused, type Logged } from "@/api/client";
 import { moment } from "@/lib/moments";
 import { Button, Dialog, Menu } from "@/ui/controls";
 import { useUnits } from "@/ui/units";
@@ -56,6 +56,11 @@ export function LogLines({ id, log, shown = 60 }: LinesProps) {
           </Button>
         </p>
       )}
+      {remove.error instanceof Refused && (
+        <p role="alert" className="mb-2 text-sm text-short">
+          {remove.error.message}
+        </p>
+      )}
       {marked.length > 0 && (
         <p className="mb-2 flex items-center gap-3">
           <Button onClick={() => takeOut(log.filter((row) => marked.includes(row.id)))}>
@@ -89,7 +94,9 @@ export function LogLines({ id, log, shown = 60 }: LinesProps) {
                   }
                   className="size-4 accent-edge"
                 />
-                <span className="num text-sm text-quiet">{clock(row.at)}</span>
+                <span className="num min-w-[5ch] text-sm text-quiet">
+                  {row.whole_day ? "" : clock(row.at)}
+                </span>
                 <span className="min-w-0 flex-1 py-1">{words}</span>
                 <Menu
                   label={`More for ${words}`}

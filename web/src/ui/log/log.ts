@@ -13,6 +13,14 @@ export const logQuery = (id: number) =>
     queryFn: () => asked(client.GET("/api/systems/{system_id}/log", { params: { path: { system_id: id } } })),
   });
 
+/** What lines of one system's log can be about: its animals, its filters, what it doses. */
+export const useAbout = (id: number) =>
+  useQuery({
+    queryKey: ["log", "about", id],
+    queryFn: () =>
+      asked(client.GET("/api/systems/{system_id}/log/about", { params: { path: { system_id: id } } })),
+  }).data;
+
 /** Everything that hangs on any log, to be asked anew after a change. */
 export const ALL_LOGS = { queryKey: ["log"] };
 
@@ -45,6 +53,10 @@ const BLANK: Omit<LogEntry, "kind"> = {
   amount: null,
   until: "",
   note: "",
+  unit: "",
+  product: "",
+  filter: "",
+  resident: null,
 };
 
 /** An entry with every field, as the server takes it. */
@@ -56,6 +68,10 @@ export function useLogbook(id: number) {
   const done = () => {
     // The forecast takes its second: whoever enters readings does not wait for it.
     void queries.invalidateQueries({ queryKey: ["ahead"] });
+    // A death is one event, whichever page it was written on.
+    for (const key of ["register", "quarantine", "round"]) {
+      void queries.invalidateQueries({ queryKey: [key] });
+    }
     return queries.invalidateQueries(ALL_LOGS);
   };
   const params = { path: { system_id: id } };

@@ -1,18 +1,37 @@
-import type { Known, Logged } from "@/api/client";
+import type { Known, LogEntry, Logged } from "@/api/client";
 import type { Units } from "@/lib/quantity";
+
+const HAPPENED: Record<string, string> = {
+  arrival: "arrived",
+  birth: "born here",
+  measured: "measured",
+  move: "moved",
+  sale: "sold or given away",
+  death: "died",
+  signs: "signs seen",
+};
+/** Kinds whose amount is a number of animals. */
+export const OF_ANIMALS = new Set(Object.keys(HAPPENED));
 
 const LEFT: Record<string, string> = { eaten: "all eaten", some: "some left", much: "much left" };
 
 /** One entry in words, short enough for a line. */
 export function entryWords(row: Logged, known: Known, units: Units): string {
   const { entry } = row;
-  const kind = known.kinds[entry.kind] ?? entry.kind;
+  const fed = entry.kind === "feed" && (entry.what || entry.amount != null);
+  const kind = fed ? "fed" : (known.kinds[entry.kind] ?? entry.kind);
   const note = entry.note ? `: ${entry.note}` : "";
   if (entry.kind === "reading") {
     const kit = known.kits.find(({ key }) => key === entry.kit);
     const measure = known.measures.find(({ key }) => key === entry.what);
     const when = entry.when ? `, ${entry.when} the change` : "";
     return `${measure?.label ?? entry.what} ${entry.value}${kit ? ` (${kit.label.toLowerCase()})` : ""}${when}${note}`;
+  }
+  if (row.who) {
+    const heads = entry.amount == null || entry.kind === "signs" ? "" : `${entry.amount} `;
+    const length = row.length_cm == null ? "" : ` ${units.text(row.length_cm, "length")}`;
+    const way = row.left && row.went_to ? ` from ${row.left} to ${row.went_to}` : "";
+    return `${heads}${row.who} ${HAPPENED[entry.kind]}${length}${way}${note}`;
   }
   const parts = [
     entry.kind === "dose" ? (known.doses[entry.what ?? ""] ?? entry.what) : "",
@@ -21,17 +40,27 @@ export function entryWords(row: Logged, known: Known, units: Units): string {
     ["added", "taken", "experiment", "source", "light"].includes(entry.kind) ? entry.what : "",
     entry.litres == null ? "" : units.text(entry.litres, "volume"),
     entry.share == null ? "" : units.text(entry.share, "share"),
-    entry.amount == null ? "" : amount(entry.amount, entry.kind, entry.what ?? ""),
+    amount(entry),
+    entry.product,
+    entry.kind === "filter" && entry.filter ? bed(entry.filter) : "",
     entry.until ? `until ${entry.until}` : "",
   ].filter(Boolean);
   return `${kind}${parts.length ? ` ${parts.join(", ")}` : ""}${note}`;
 }
 
-function amount(value: number, kind: string, what: string): string {
-  if (kind === "arrival" || kind === "death") return String(value);
-  const unit = what === "salt" || what === "buffer" ? "g" : "g or mL";
-  return `${Number(value.toPrecision(3))} ${unit}`;
+/** How much of it: heads of animals, else in the unit that it was measured in. */
+function amount({ amount: value, unit, kind }: LogEntry): string {
+  if (value == null) return "";
+  if (OF_ANIMALS.has(kind)) return String(value);
+  if (kind === "feed") return `${short(value)} g`;
+  if (kind === "dose") return `${short(value)} ${unit || "g or mL"}`;
+  return `${short(value)} ${unit ?? ""}`.trim();
 }
+
+/** A filter by its place in the plan, the sump by its name. */
+const bed = (filter: string): string => (filter === "sump" ? "the sump" : `filter ${Number(filter) + 1}`);
+
+const short = (value: number): string => String(Number(value.toPrecision(3)));
 
 /** Days as headings: today, yesterday, or the date. */
 export function dayWords(iso: string, now = new Date()): string {

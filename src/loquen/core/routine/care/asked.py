@@ -3,8 +3,8 @@
 from collections.abc import Iterator
 
 from loquen.core.data.tables import constants
+from loquen.core.events.kinds.keeping import Noted
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.log import Entry
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import say
 from loquen.core.routine.duty import Duty
@@ -35,6 +35,6 @@ def asked(sheet: Sheet[Plan]) -> Iterator[Duty]:
             why=say("Until then nobody knows: {checks}.", checks=", ".join(labels)),
             rhythm=Rhythm(every_d=EVERY_D),
             minutes=constants("routine.toml")["reading_min"].value,
-            entry=Entry("note", note=f"{entry.label}: not known yet"),
+            event=Noted(f"{entry.label}: not known yet"),
             page=page_of(sheet, path),
         )

@@ -3,10 +3,11 @@
 from collections.abc import Iterator
 
 from loquen.core.data.tables import constants
+from loquen.core.events.kinds import keeping
+from loquen.core.events.kinds.keeping import Noted
 from loquen.core.feeding.rota import Fed, Meal, Rota, days_with_food
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.log import Entry
 from loquen.core.model.phase import animals_in
 from loquen.core.model.plan import Group, Plan, Weekday
 from loquen.core.model.quantity import Sentence, Term, of, say
@@ -37,7 +38,7 @@ def duties(sheet: Sheet[Plan]) -> Iterator[Duty]:
             why=say("Shell and bone take more than most food holds."),
             rhythm=Rhythm(every_d=round(constants("routine.toml")["calcium_d"].value)),
             minutes=constants("routine.toml")["feeding_min"].value,
-            entry=Entry("note", note="calcium offered"),
+            event=Noted("calcium offered"),
             caution=VET,
         )
 
@@ -69,7 +70,7 @@ def rota_duties(sheet: Sheet[Plan], week: Rota) -> Iterator[Duty]:
             rhythm=Rhythm(weekdays=tuple(weekdays)),
             minutes=constants("routine.toml")["feeding_min"].value * min(max(meal.meals for _, meal in rows), 3),
             steps=tuple(meal_words(row, meal) for row, meal in rows),
-            entry=Entry("feed", amount=round(sum(meal.grams for _, meal in rows), 3)),
+            event=keeping.Fed(round(sum(meal.grams for _, meal in rows), 3)),
             caution=HANDS if carriers else "",
         )
 
@@ -127,7 +128,7 @@ def fed_together(sheet: Sheet[Plan], fasting: int, rows: list[tuple[int, Group]]
         rhythm=Rhythm(weekdays=tuple(days_with_food(fasting, sheet.root.changes.there))),
         minutes=constants("routine.toml")["feeding_min"].value * min(max(group.meals_d for _, group in rows), 3),
         steps=tuple(steps),
-        entry=Entry("feed", amount=round(total, 3)),
+        event=keeping.Fed(round(total, 3)),
         caution=HANDS if any(shape_of(sheet, i) in CARRY_SALMONELLA for i, _ in rows) else "",
     )
 

@@ -6,9 +6,10 @@ from functools import lru_cache
 
 from loquen.core.data import library
 from loquen.core.data.tables import constants
+from loquen.core.events.effects import RINSED
+from loquen.core.events.kinds.keeping import Rinsed
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Missing, Sheet
-from loquen.core.model.log import Entry
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.routine.duty import Duty
@@ -32,6 +33,11 @@ class Bed:
     share: float
     weeks: float
     part: float = 1.0
+
+    @property
+    def filter(self) -> str:
+        """What it is called in an event."""
+        return self.key.removeprefix(RINSED)
 
 
 def beds_of(sheet: Sheet[Plan]) -> list[Bed]:
@@ -84,7 +90,7 @@ def duties(sheet: Sheet[Plan]) -> Iterator[Duty]:
             why=why(bed, rise, together),
             rhythm=Rhythm(every_d=round(bed.weeks * DAYS_PER_WEEK)),
             minutes=table["rinse_min"].value,
-            entry=Entry("filter", what="tank", share=round(bed.share * bed.part, 3), note=bed.label),
+            event=Rinsed("tank", round(bed.share * bed.part, 3), bed.filter, bed.label),
             offset_d=offset_d(place, len(beds), bed),
         )
 
@@ -151,6 +157,7 @@ def settled_inputs(sheet: Sheet[Plan]) -> Inputs | None:
         mode="with_animals",
         temp_c=temp,
         kh_dkh=min(max(kh or 4.0, 0.5), 40.0),
+        salinity_ppt=number(sheet, "tank_salinity_ppt") or 0.0,
         load_mg_l_d_n=a_day,
         x_max_mg_l_d=max(x_max, 1e-3),
         seed_ammonia_oxidisers_mg_l_d=settled_x(c.growth_ammonia_oxidisers, a_day, decay, x_max),

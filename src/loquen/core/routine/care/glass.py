@@ -3,9 +3,9 @@
 from collections.abc import Iterator
 
 from loquen.core.data.tables import constants
+from loquen.core.events.kinds.keeping import Noted
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.log import Entry
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.routine.care.water import change_rhythm
@@ -27,7 +27,7 @@ def duties(sheet: Sheet[Plan]) -> Iterator[Duty]:
         rhythm=Rhythm(every_d=round(table["glass_d"].value)),
         minutes=table["care_min"].value,
         steps=light_steps(sheet),
-        entry=Entry("note", note="front pane wiped"),
+        event=Noted("front pane wiped"),
     )
     if plan.tank.bed == "bare" and plan.tank.siphoned_by == "usual":
         yield siphoning(
@@ -78,7 +78,7 @@ def siphoning(sheet: Sheet[Plan], words: Sentence, why: Sentence) -> Duty:
         why=why,
         rhythm=siphon_rhythm(sheet),
         minutes=constants("routine.toml")["care_min"].value,
-        entry=Entry("note", note="bottom siphoned"),
+        event=Noted("bottom siphoned"),
     )
 
 

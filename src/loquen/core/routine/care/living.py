@@ -5,9 +5,9 @@ from collections.abc import Iterator
 
 from loquen.core.data.library import plants, species
 from loquen.core.data.tables import constants
+from loquen.core.events.kinds.keeping import Lit, PutIn, TakenOut
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.log import Entry
 from loquen.core.model.phase import animals_in
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Term, of, say
@@ -46,7 +46,7 @@ def leaves(sheet: Sheet[Plan]) -> Iterator[Duty]:
         ),
         rhythm=Rhythm(every_d=days),
         minutes=table["feeding_min"].value,
-        entry=Entry("added", what="dry leaves", amount=count),
+        event=PutIn("dry leaves", count),
         caution="From trees that were not sprayed, dried, and scalded first.",
     )
 
@@ -79,7 +79,7 @@ def thinning(sheet: Sheet[Plan]) -> Iterator[Duty]:
         ),
         rhythm=Rhythm(every_d=days),
         minutes=constants("routine.toml")["care_min"].value,
-        entry=Entry("taken", what="plants thinned", amount=round(grown)),
+        event=TakenOut("plants thinned", round(grown), "g"),
         caution="Never into a pond or a drain: dry it, or put it into the bin." if invasive else "",
     )
 
@@ -102,7 +102,7 @@ def lamps(sheet: Sheet[Plan]) -> Iterator[Duty]:
             ),
             rhythm=Rhythm(every_months=max(1, round(lamp.lamp_life_months))),
             minutes=constants("routine.toml")["care_min"].value,
-            entry=Entry("light", what="ultraviolet-B lamp replaced"),
+            event=Lit("ultraviolet-B lamp replaced"),
             offset_d=max(0, round(left * DAYS_PER_MONTH)),
             caution=UNPLUG,
         )

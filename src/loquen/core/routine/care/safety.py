@@ -3,8 +3,8 @@
 from collections.abc import Iterator
 
 from loquen.core.data.tables import constants
+from loquen.core.events.kinds.keeping import Noted
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.log import Entry
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import of, say
 from loquen.core.routine.duty import Duty
@@ -28,7 +28,7 @@ def duties(sheet: Sheet[Plan]) -> Iterator[Duty]:
             why=say("A drain in use narrows; snails and plants find the emergency drain first."),
             rhythm=Rhythm(every_months=months),
             minutes=minutes,
-            entry=Entry("note", note="drains tested with the pump off"),
+            event=Noted("drains tested with the pump off"),
             offset_d=round(months * DAYS_PER_MONTH),
         )
     if sheet.root.heat.heated and sheet.root.heat.cut_out:
@@ -40,7 +40,7 @@ def duties(sheet: Sheet[Plan]) -> Iterator[Duty]:
             why=say("A probe that reads low lets the heaters go on: it stands between them and the animals."),
             rhythm=Rhythm(every_months=months),
             minutes=minutes,
-            entry=Entry("note", note="controller's probe compared"),
+            event=Noted("controller's probe compared"),
             offset_d=round(months * DAYS_PER_MONTH),
         )
     months = round(table["seals_months"].value)
@@ -51,7 +51,7 @@ def duties(sheet: Sheet[Plan]) -> Iterator[Duty]:
         why=say("What lets go at night has mostly shown it for weeks."),
         rhythm=Rhythm(every_months=months),
         minutes=minutes,
-        entry=Entry("note", note="seals and cables looked over"),
+        event=Noted("seals and cables looked over"),
         offset_d=round(months * DAYS_PER_MONTH),
         caution="Unplug what is in the water first. A glazier or a licensed electrician decides where something is amiss.",
     )
@@ -63,7 +63,7 @@ def duties(sheet: Sheet[Plan]) -> Iterator[Duty]:
         why=say("It is the one thing between water, current and you; its maker says how often."),
         rhythm=Rhythm(every_months=months),
         minutes=1.0,
-        entry=Entry("note", note="residual-current device tested"),
+        event=Noted("residual-current device tested"),
         offset_d=round(months * DAYS_PER_MONTH),
         caution="If it does not trip, use nothing on that circuit: a licensed electrician decides.",
     )

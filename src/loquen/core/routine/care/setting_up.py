@@ -1,8 +1,8 @@
 """A system that is planned: it wants to be built and set up, and nothing else yet."""
 
 from loquen.core.data.tables import constants
+from loquen.core.events.kinds.keeping import Noted
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.log import Entry
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import say
 from loquen.core.routine.duty import Duty
@@ -23,7 +23,7 @@ def setting_up(_: Sheet[Plan]) -> tuple[Duty, ...]:
             why=say("It is planned: nothing in it wants care before it stands."),
             rhythm=Rhythm(every_d=EVERY_D),
             minutes=constants("routine.toml")["feeding_min"].value,
-            entry=Entry("note", note="looked at: not set up yet"),
+            event=Noted("looked at: not set up yet"),
             page="cycle",
         ),
     )

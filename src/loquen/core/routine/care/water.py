@@ -3,9 +3,10 @@
 from collections.abc import Iterator
 
 from loquen.core.data.tables import constants
+from loquen.core.events.kinds.keeping import Noted
+from loquen.core.events.kinds.water import Changed
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.log import Entry
 from loquen.core.model.phase import animals_in, phase
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, Term, of, say
@@ -37,7 +38,7 @@ def cycling() -> Duty:
         why=say("Its filter is brought to life first, and its animals come when that is done."),
         rhythm=Rhythm(every_d=1),
         minutes=constants("routine.toml")["feeding_min"].value,
-        entry=Entry("note", note="looked after, as the cycle's calendar says"),
+        event=Noted("looked after, as the cycle's calendar says"),
     )
 
 
@@ -74,7 +75,7 @@ def changes(sheet: Sheet[Plan]) -> Iterator[Duty]:
         rhythm=rhythm,
         minutes=round((number(sheet, "work_min") or 0.0) * rhythm.days / 7, 1),
         steps=rows_of(sheet, "card")[1:],
-        entry=Entry("change", litres=round(litres, 1)),
+        event=Changed(round(litres, 1)),
     )
 
 
@@ -96,7 +97,7 @@ def top_up(sheet: Sheet[Plan]) -> Iterator[Duty]:
         why=say("{gone} evaporate; what was dissolved stays behind.", gone=of(gone, "evaporation_l_d")),
         rhythm=Rhythm(every_d=days),
         minutes=constants("routine.toml")["feeding_min"].value,
-        entry=Entry("note", note="topped up"),
+        event=Noted("topped up"),
     )
 
 
@@ -199,7 +200,7 @@ def cartridges(sheet: Sheet[Plan]) -> Iterator[Duty]:
             ),
             rhythm=Rhythm(every_d=days),
             minutes=table["care_min"].value,
-            entry=Entry("note", note="carbon cartridge replaced"),
+            event=Noted("carbon cartridge replaced"),
             offset_d=days,
         )
     if plan.osmosis.membrane_fitted:
@@ -211,6 +212,6 @@ def cartridges(sheet: Sheet[Plan]) -> Iterator[Duty]:
             why=say("Its maker's figure goes first; {months} is usual.", months=Term(months, "months")),
             rhythm=Rhythm(every_months=months),
             minutes=table["care_min"].value,
-            entry=Entry("note", note="cartridges before the membrane replaced"),
+            event=Noted("cartridges before the membrane replaced"),
             offset_d=round(30.4 * months),
         )

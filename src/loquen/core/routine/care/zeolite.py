@@ -3,9 +3,9 @@
 from collections.abc import Iterator
 
 from loquen.core.data.tables import constants
+from loquen.core.events.kinds.keeping import Noted, TakenOut
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.log import Entry
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Term, of, say
 from loquen.core.routine.duty import Duty
@@ -38,7 +38,7 @@ def duties(sheet: Sheet[Plan]) -> Iterator[Duty]:
             why=say("Salt takes its places, and sets free what it holds."),
             rhythm=Rhythm(every_d=1),
             minutes=minutes,
-            entry=Entry("taken", what="zeolite"),
+            event=TakenOut("zeolite"),
         )
         return
     made = number(sheet, "load_now_mg_d")
@@ -58,7 +58,7 @@ def duties(sheet: Sheet[Plan]) -> Iterator[Duty]:
         ),
         rhythm=Rhythm(every_d=days),
         minutes=minutes,
-        entry=Entry("note", note="zeolite recharged"),
+        event=Noted("zeolite recharged"),
         offset_d=days,
         caution=RECHARGE,
     )

@@ -6,7 +6,9 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Literal
 
-from loquen.core.model.log import Logged, days_since, read_interval, readings
+from loquen.core.events.kinds.water import Dosed
+from loquen.core.events.ledger import Logged
+from loquen.core.events.readings import ReadAt, days_since, read_interval, readings
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.system.cycle import replay
 from loquen.core.system.cycle.setup import Begun
@@ -38,17 +40,17 @@ def is_it_done(begun: Begun, log: Sequence[Logged], now: datetime, odds: float) 
     return inhabited(begun, own, last, evidence, now, odds)
 
 
-def latest(log: Sequence[Logged], what: str, now: datetime) -> Logged | None:
+def latest(log: Sequence[Logged], what: str, now: datetime) -> ReadAt | None:
     """The newest reading of something that still tells of today."""
     rows = [row for row in readings(log, what) if days_since(row.at, now) <= FRESH_D]
     return rows[-1] if rows else None
 
 
-def told(what: str, row: Logged | None, now: datetime) -> Sentence:
+def told(what: str, row: ReadAt | None, now: datetime) -> Sentence:
     """A reading in words, or that there is none."""
     if row is None:
         return say("{what}: not read in the last {days}", what=what.capitalize(), days=Term(FRESH_D, "days"))
-    read = read_interval(row.entry)
+    read = read_interval(row.read)
     ago = max(0.0, days_since(row.at, now))
     terms = {"what": Term(what.capitalize()), "ago": Term(ago * 24, "hours"), "low": Term(read.low, what)}
     if math.isinf(read.high):
@@ -56,13 +58,13 @@ def told(what: str, row: Logged | None, now: datetime) -> Sentence:
     return say("{what}: {low} to {high}, {ago} ago", high=Term(read.high, what), **terms)
 
 
-def under(row: Logged | None, limit: float) -> bool | None:
+def under(row: ReadAt | None, limit: float) -> bool | None:
     """Whether a reading lies under a limit: by the middle of its interval; None for none."""
-    return None if row is None else read_interval(row.entry).middle < limit
+    return None if row is None else read_interval(row.read).middle < limit
 
 
 def fishless(
-    begun: Begun, own: Sequence[Logged], last: dict[str, Logged | None], evidence: tuple[Sentence, ...], odds: float
+    begun: Begun, own: Sequence[Logged], last: dict[str, ReadAt | None], evidence: tuple[Sentence, ...], odds: float
 ) -> Done:
     """Done when a full dose is gone, as ammonia and as nitrite, a day after it was given."""
     c = rates.table()
@@ -80,9 +82,9 @@ def fishless(
     full = [
         row
         for row in own
-        if row.entry.kind == "dose"
-        and row.entry.what == "ammonia"
-        and replay.dosed_mg_l(begun, row.entry) >= 0.9 * begun.asked.full_dose_mg_l_n
+        if isinstance(row.event, Dosed)
+        and row.event.what == "ammonia"
+        and replay.dosed_mg_l(begun, row.event) >= 0.9 * begun.asked.full_dose_mg_l_n
     ]
     gaps = [days_since(row.at, read_at) for row in full if row.at < read_at]
     if any(0.75 <= gap <= 1.3 for gap in gaps[-3:]) and max(row.at for row in full) <= read_at:
@@ -97,7 +99,7 @@ def fishless(
 def inhabited(
     begun: Begun,
     own: Sequence[Logged],
-    last: dict[str, Logged | None],
+    last: dict[str, ReadAt | None],
     evidence: tuple[Sentence, ...],
     now: datetime,
     odds: float,

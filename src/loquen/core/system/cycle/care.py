@@ -8,7 +8,8 @@ from datetime import datetime
 import numpy as np
 
 from loquen.core.data.library import species
-from loquen.core.model.log import Logged, read_interval
+from loquen.core.events.ledger import Logged
+from loquen.core.events.readings import read_interval
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.physics.chemistry.ammonia import chloride_for_nitrite_mg_l
 from loquen.core.system.cycle.answer import latest
@@ -40,7 +41,7 @@ def care(begun: Begun, record: course.Record, log: Sequence[Logged], now: dateti
     read = {what: latest(log, what, now) for what in levels}
     for what, row in read.items():
         if row is not None:
-            interval = read_interval(row.entry)
+            interval = read_interval(row.read)
             levels[what] = interval.middle if not math.isinf(interval.high) else 1.5 * interval.low
     kh = float(np.median(record.hours[hour, 3]))
     state = course.start(

@@ -9,9 +9,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from loquen.core.errors import NamedCase
+from loquen.core.events.kinds.water import Changed, Dosed, Read
+from loquen.core.events.ledger import Logged
+from loquen.core.events.lines import line_of
+from loquen.core.events.readings import ReadAt, days_since
 from loquen.core.fit.cycle import Learned, Seen, learned
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.log import KIND_WORDS, Logged, days_since
+from loquen.core.model.log import KIND_WORDS
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.system.cycle import replay
@@ -112,7 +116,7 @@ def forecast(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime, seed: int
         bands=drawn(record, cycle, shown_hours(done_days, today, run_days)),
         readings=tuple(mark(one) for _, one in read),
         happened=tuple(
-            happened_words(cycle, row) for row in replay.since_start(cycle, log) if row.entry.kind != "reading"
+            happened_words(cycle, row) for row in replay.since_start(cycle, log) if not isinstance(row.event, Read)
         ),
         done=is_it_done(cycle, log, now, odds),
         learned=told(cycle, found),
@@ -132,10 +136,11 @@ def kept_from(cycle: Begun, log: Sequence[Logged], today: float) -> Keeper:
     clock = min(math.ceil((today - day) * HOURS), HOURS - 1)
     keeper = replace(cycle.keeper(), clock_h=clock)
     own = replay.since_start(cycle, log)
-    tended = {"dose", "change"}
     if cycle.fishless and not replay.doses_logged(cycle, log):
         return keeper
-    done_today = any(row.entry.kind in tended and days_since(cycle.start, row.at) >= day for row in own)
+    done_today = any(
+        isinstance(row.event, Dosed | Changed) and days_since(cycle.start, row.at) >= day for row in own
+    )
     return replace(keeper, from_day=day + (1 if done_today else 0))
 
 
@@ -169,7 +174,7 @@ def mark(one: Seen) -> Mark:
 
 
 def happened_words(cycle: Begun, row: Logged) -> Happened:
-    entry = row.entry
+    entry = line_of(row.event)
     words = KIND_WORDS[entry.kind]
     if entry.kind == "change" and entry.share is not None:
         words = f"{entry.share:.0%} changed"
@@ -234,13 +239,13 @@ def told(cycle: Begun, found: Learned) -> Sentence | None:
     return say(text, pace=pace, what=LEARNED[name], times=Term(round(factor, 2), "ratio"))
 
 
-def asked_about(row: Logged) -> Sentence:
+def asked_about(row: ReadAt) -> Sentence:
     """A reading that no member explains, with the likeliest reasons."""
     text = (
         "{what} read as “{value}” does not fit anything this water can do. Likeliest: another unit (ion or nitrogen), a kit "
         "past its date, or a change or dose that was not written down."
     )
-    return say(text, what=row.entry.what.capitalize(), value=row.entry.value)
+    return say(text, what=row.read.what.capitalize(), value=row.read.value)
 
 
 def nitrate_then(record: course.Record, done_days: tuple[float, ...]) -> float:

@@ -6,7 +6,8 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from loquen.core.model.log import Logged
+from loquen.core.events.kinds.water import Dosed
+from loquen.core.events.ledger import Logged
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.system.cycle import replay
 from loquen.core.system.cycle.setup import Begun
@@ -78,7 +79,9 @@ def stalls(cycle: Begun, record: course.Record, log: Sequence[Logged], today: fl
         )
         found.append(say(text))
     copper = [
-        row for row in replay.since_start(cycle, log) if row.entry.kind == "dose" and row.entry.what == "medicine"
+        row
+        for row in replay.since_start(cycle, log)
+        if isinstance(row.event, Dosed) and row.event.what == "medicine"
     ]
     if copper:
         found.append(

@@ -2,11 +2,27 @@
 
 from collections.abc import Sequence
 from contextlib import suppress
+from typing import assert_never
 
 from loquen.core.errors import BadReading
+from loquen.core.events.kinds.keeping import (
+    Fed,
+    Lit,
+    Noted,
+    Pulsed,
+    PutIn,
+    Rinsed,
+    SeenTo,
+    Skipped,
+    TakenOut,
+    Tried,
+)
+from loquen.core.events.kinds.lives import Arrived, Born, Died, Measured, Moved, SignsSeen, Sold
+from loquen.core.events.kinds.water import Changed, Dosed, OtherSource, Read
+from loquen.core.events.ledger import Event, Logged
+from loquen.core.events.readings import ReadAt, change_share, days_since, kit_of, read_interval
 from loquen.core.fit.cycle import PLACES, Seen
-from loquen.core.model.log import Entry, Logged, change_share, days_since, kit_of, read_interval
-from loquen.core.system.cycle.setup import Begun, dose_of_amount
+from loquen.core.system.cycle.setup import Begun, dosed_nitrogen_mg_l
 from loquen.core.timeline import rates
 from loquen.core.timeline.arithmetic import One
 from loquen.core.timeline.course import HOURS, Happening
@@ -16,7 +32,7 @@ BLUR_UNKNOWN = 0.25
 FREE = "free_ammonia"
 
 
-def hour_of(begun: Begun, row: Logged) -> int:
+def hour_of(begun: Begun, row: Logged | ReadAt) -> int:
     return max(0, round(days_since(begun.start, row.at) * HOURS))
 
 
@@ -27,55 +43,70 @@ def since_start(begun: Begun, log: Sequence[Logged]) -> list[Logged]:
 
 def happenings(begun: Begun, log: Sequence[Logged]) -> list[Happening]:
     """Changes, doses, cleanings and seeds as they were really made."""
-    found = (happening(begun, hour_of(begun, row), row.entry) for row in since_start(begun, log))
+    found = (happening(begun, hour_of(begun, row), row.event) for row in since_start(begun, log))
     return [one for one in found if one is not None]
 
 
-def happening(begun: Begun, hour: int, entry: Entry) -> Happening | None:
-    """One entry as something that happens to the water; None for one that does not."""
+def happening(begun: Begun, hour: int, event: Event) -> Happening | None:
+    """One event as something that happens to the water; None for one that does not."""
     c = rates.table()
-    if entry.kind == "change":
-        return Happening(hour, change_share=change_share(entry, begun.litres))
-    if entry.kind == "dose" and entry.what == "ammonia" and entry.amount:
-        return Happening(hour, dose_mg_l_n=dose_of_amount(begun, entry.amount))
-    if entry.kind == "dose" and entry.what == "buffer" and entry.amount:
-        return Happening(hour, kh_added_dkh=entry.amount * 1000 / begun.litres / c.bicarbonate_mg_l_per_dkh)
-    if entry.kind == "dose" and entry.what == "bacteria":
+    match event:
+        case Changed():
+            return Happening(hour, change_share=change_share(event, begun.litres))
+        case Dosed():
+            return dosing(begun, hour, event)
+        case Rinsed():
+            lost = {"tank": c.cleaned_tank_lost, "tap": c.cleaned_tap_lost, "replaced": c.cleaned_replaced_lost}
+            share = 1.0 if event.share is None else event.share
+            bacteria = share * c.media_of_bacteria * lost.get(event.how, c.cleaned_tank_lost)
+            return Happening(hour, capacity_lost_share=bacteria)
+        case (
+            Read() | OtherSource() | Fed() | PutIn() | TakenOut() | Lit() | Tried() | Noted() | SeenTo() | Skipped()
+        ):
+            return None
+        case Arrived() | Born() | Measured() | Moved() | Sold() | Died() | SignsSeen() | Pulsed():
+            return None
+        case _ as never:
+            assert_never(never)
+
+
+def dosing(begun: Begun, hour: int, dosed: Dosed) -> Happening | None:
+    """A dose as something that happens to the water."""
+    c = rates.table()
+    if dosed.what == "bacteria":
         return Happening(hour, capacity_added=(c.seed_bottle_ammonia, c.seed_bottle_nitrite))
-    if entry.kind == "filter":
-        lost = {"tank": c.cleaned_tank_lost, "tap": c.cleaned_tap_lost, "replaced": c.cleaned_replaced_lost}
-        share = 1.0 if entry.share is None else entry.share
-        return Happening(
-            hour, capacity_lost_share=share * c.media_of_bacteria * lost.get(entry.what, c.cleaned_tank_lost)
-        )
+    if dosed.what == "ammonia" and dosed.amount:
+        return Happening(hour, dose_mg_l_n=dosed_nitrogen_mg_l(begun, dosed))
+    if dosed.what == "buffer" and dosed.amount:
+        return Happening(hour, kh_added_dkh=dosed.amount * 1000 / begun.litres / c.bicarbonate_mg_l_per_dkh)
     return None
 
 
-def dosed_mg_l(begun: Begun, entry: Entry) -> float:
-    """Ammonia that an entry brings, mg/L N."""
-    found = happening(begun, 0, entry)
+def dosed_mg_l(begun: Begun, dosed: Dosed) -> float:
+    """Ammonia that a dose brings, mg/L N."""
+    found = dosing(begun, 0, dosed)
     return found.dose_mg_l_n if found else 0.0
 
 
-def seen(begun: Begun, log: Sequence[Logged]) -> list[tuple[Logged, Seen]]:
+def seen(begun: Begun, log: Sequence[Logged]) -> list[tuple[ReadAt, Seen]]:
     """Readings of what a run knows, beside the entries that they come from."""
     found = []
     for row in since_start(begun, log):
-        entry = row.entry
-        if entry.kind != "reading" or entry.what not in (*PLACES, FREE):
+        read = row.event
+        if not isinstance(read, Read) or read.what not in (*PLACES, FREE):
             continue
-        kit = kit_of(entry)
+        kit = kit_of(read)
         with suppress(BadReading):
-            read = read_interval(entry)
+            level = read_interval(read)
             reading = Seen(
                 hour=hour_of(begun, row),
-                what="ammonia" if entry.what == FREE else entry.what,
-                read=read.scaled(total_per_free(begun)) if entry.what == FREE else read,
+                what="ammonia" if read.what == FREE else read.what,
+                read=level.scaled(total_per_free(begun)) if read.what == FREE else level,
                 choices=len(kit.steps) if kit and kit.steps else CHOICES_OF_A_METER,
                 blur=kit.blur_frac if kit else BLUR_UNKNOWN,
-                after_change=entry.when == "after",
+                after_change=read.when == "after",
             )
-            found.append((row, reading))
+            found.append((ReadAt(row.at, read), reading))
     return found
 
 
@@ -88,4 +119,4 @@ def total_per_free(begun: Begun) -> float:
 
 def doses_logged(begun: Begun, log: Sequence[Logged]) -> bool:
     """Whether any dose of ammonia was written down: then what was not is taken not to have been."""
-    return any(row.entry.kind == "dose" and row.entry.what == "ammonia" for row in since_start(begun, log))
+    return any(isinstance(row.event, Dosed) and row.event.what == "ammonia" for row in since_start(begun, log))

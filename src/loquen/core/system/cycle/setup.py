@@ -1,5 +1,6 @@
 """A cycle as the plan describes it: its water, load, media and seeds, taken from the sheet once."""
 
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import date, datetime, time, tzinfo
@@ -8,6 +9,7 @@ from typing import Any
 from loquen.core.data.library import species
 from loquen.core.data.tables import constants
 from loquen.core.errors import NamedCase
+from loquen.core.events.kinds.water import Dosed
 from loquen.core.graph.engine import Missing, Sheet
 from loquen.core.model.phase import Phase, phase
 from loquen.core.model.plan import Cycle, Plan
@@ -104,6 +106,7 @@ def begun(sheet: Sheet[Plan], zone: tzinfo, today: date) -> Begun:
         temp_c=temp,
         kh_dkh=kh,
         co2_mg_l=CO2_MG_L,
+        salinity_ppt=number(sheet, "tank_salinity_ppt", 0.0),
         source_nitrate_ion_mg_l=number(sheet, "new_nitrate_mg_l", 0.0) * NITRATE_PER_N,
         source_kh_dkh=kh,
         source_ammonia_mg_l_n=chloramine_ammonia(sheet),
@@ -194,14 +197,38 @@ def chloramine_ammonia(sheet: Sheet[Plan]) -> float:
 
 def dose_amount(begun: Begun, dose_mg_l: float) -> tuple[float, str]:
     """What to weigh or measure for a dose: grams of ammonium chloride, or millilitres of the solution."""
-    nitrogen_mg = dose_mg_l * begun.litres
-    if begun.cycle.dose_kind == "ammonium_chloride":
-        return nitrogen_mg * CHLORIDE_G_MOL / N_G_MOL / 1000, "g"
-    per_ml = begun.cycle.solution_pct / 100 * SOLUTION_KG_L * 1000 / AMMONIA_PER_N
-    return nitrogen_mg / per_ml, "mL"
+    per_unit, unit = ammonia_in(begun.cycle)
+    return dose_mg_l * begun.litres / per_unit, unit
 
 
-def dose_of_amount(begun: Begun, amount: float) -> float:
-    """Ammonia that an amount of grams or millilitres brings, mg/L N."""
-    unit_amount, _ = dose_amount(begun, 1.0)
-    return amount / unit_amount
+def ammonia_in(cycle: Cycle) -> tuple[float, str]:
+    """Nitrogen in one gram or millilitre of what a plan doses, mg of N, and that unit."""
+    if cycle.dose_kind == "ammonium_chloride":
+        return N_G_MOL / CHLORIDE_G_MOL * 1000, "g"
+    return in_solution(cycle.solution_pct), "mL"
+
+
+def in_solution(percent: float) -> float:
+    """Nitrogen in a millilitre of a solution of ammonia, mg of N."""
+    return percent / 100 * SOLUTION_KG_L * 1000 / AMMONIA_PER_N
+
+
+def ammonia_dose(cycle: Cycle, amount: float | None) -> Dosed:
+    """A dose of what a plan doses now: written with its product, it stays what it was when the plan doses another."""
+    _, unit = ammonia_in(cycle)
+    product = CHLORIDE if unit == "g" else f"{SOLUTION}, {cycle.solution_pct:g} %"
+    return Dosed("ammonia", amount, unit, product)
+
+
+CHLORIDE, SOLUTION = "ammonium chloride", "solution of ammonia"
+
+
+def dosed_nitrogen_mg_l(begun: Begun, dosed: Dosed) -> float:
+    """Ammonia that a dose brought, mg/L N: by its unit and product; where those were not written, as the plan doses."""
+    per_unit, _ = ammonia_in(begun.cycle)
+    if dosed.unit == "g":
+        per_unit = N_G_MOL / CHLORIDE_G_MOL * 1000
+    elif dosed.unit == "mL":
+        told = re.search(r"(\d+(?:\.\d+)?) ?%", dosed.product)
+        per_unit = in_solution(float(told[1]) if told else begun.cycle.solution_pct)
+    return (dosed.amount or 0.0) * per_unit / begun.litres

@@ -8,8 +8,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from loquen.core.errors import NamedCase
+from loquen.core.events.ledger import Logged
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.log import Logged
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.physics.nitrogen import NITRATE_PER_N

@@ -7,9 +7,11 @@ from datetime import datetime
 from typing import Any
 
 from loquen.core.errors import NamedCase
+from loquen.core.events.kinds.keeping import Tried
+from loquen.core.events.ledger import Logged
+from loquen.core.events.readings import days_since
 from loquen.core.fit import nitrate as fitting
 from loquen.core.fit.nitrate import Fitted
-from loquen.core.model.log import Logged, days_since
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 
@@ -35,16 +37,17 @@ def experiments(
     """Each experiment judged by the readings before and since."""
     found = []
     for row in log:
-        if row.entry.kind != "experiment":
+        tried = row.event
+        if not isinstance(tried, Tried):
             continue
         since = -days_since(row.at, now)
         until = None
         rows = list(entries)
-        if row.entry.until:
-            end = datetime.fromisoformat(row.entry.until).replace(tzinfo=now.tzinfo)
+        if tried.until:
+            end = datetime.fromisoformat(tried.until).replace(tzinfo=now.tzinfo)
             until = -days_since(end, now)
             rows = [entry for entry in rows if entry["day"] <= until]
-        name = row.entry.what or row.entry.note or "experiment"
+        name = tried.what or tried.note or "experiment"
         try:
             fitted = fitting.fit(prior={**prior, "sink_date_day": since}, log=rows)
         except NamedCase:

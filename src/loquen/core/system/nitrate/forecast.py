@@ -9,10 +9,13 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from loquen.core.events.kinds.keeping import Tried
+from loquen.core.events.kinds.water import Changed, Read
+from loquen.core.events.ledger import Logged
+from loquen.core.events.readings import ReadAt, change_share, days_since, kit_of, read_interval, readings
 from loquen.core.fit import nitrate as fitting
 from loquen.core.fit.nitrate import Fitted
 from loquen.core.graph.engine import Missing, Sheet
-from loquen.core.model.log import Logged, change_share, days_since, kit_of, read_interval, readings
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.physics.nitrogen import NITRATE_PER_N
@@ -117,7 +120,7 @@ def page(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime) -> NitratePag
         changes=tuple(
             -days_since(row.at, now)
             for row in recent
-            if row.entry.kind == "change" and days_since(row.at, now) <= PAST_D
+            if isinstance(row.event, Changed) and days_since(row.at, now) <= PAST_D
         ),
         passes_low_d=passes[0],
         passes_d=passes[1],
@@ -158,24 +161,16 @@ def figure_or_none(sheet: Sheet[Plan], key: str) -> float | None:
 
 def entries_of(log: Sequence[Logged], volume: float, now: datetime) -> list[dict[str, Any]]:
     """A log as the fit takes it: days from its first entry, readings as the ion, changes as shares."""
-    rows = sorted(
-        (
-            row
-            for row in log
-            if row.entry.kind == "change" or (row.entry.kind == "reading" and row.entry.what == "nitrate")
-        ),
-        key=lambda row: row.at,
-    )
-    found = []
-    for row in rows:
-        day = -days_since(row.at, now)
-        if row.entry.kind == "change":
-            found.append({"day": day, "kind": "change", "share": change_share(row.entry, volume)})
-        else:
-            read = read_interval(row.entry).scaled(NITRATE_PER_N)
+    found: list[dict[str, Any]] = []
+    for row in sorted(log, key=lambda row: row.at):
+        day, event = -days_since(row.at, now), row.event
+        if isinstance(event, Changed):
+            found.append({"day": day, "kind": "change", "share": change_share(event, volume)})
+        elif isinstance(event, Read) and event.what == "nitrate":
+            read = read_interval(event).scaled(NITRATE_PER_N)
             value = f"over {read.low}" if math.isinf(read.high) else f"between {read.low} and {read.high}"
-            when = {"before": "before the change", "after": "after the change"}.get(row.entry.when)
-            kit = kit_of(row.entry)
+            when = {"before": "before the change", "after": "after the change"}.get(event.when)
+            kit = kit_of(event)
             blur = {"blur": kit.blur_frac} if kit else {}
             found.append(
                 {"day": day, "kind": "reading", "value": value, **blur, **({"when": when} if when else {})}
@@ -185,12 +180,12 @@ def entries_of(log: Sequence[Logged], volume: float, now: datetime) -> list[dict
 
 def ongoing(log: Sequence[Logged], now: datetime) -> float | None:
     """Days from now since when something is tried that has not ended: the newest experiment."""
-    running = [row for row in log if row.entry.kind == "experiment" and not ended(row, now)]
-    return -days_since(running[-1].at, now) if running else None
+    running = [row.at for row in log if isinstance(row.event, Tried) and not ended(row.event, now)]
+    return -days_since(running[-1], now) if running else None
 
 
-def ended(row: Logged, now: datetime) -> bool:
-    return bool(row.entry.until) and row.entry.until <= now.date().isoformat()
+def ended(tried: Tried, now: datetime) -> bool:
+    return bool(tried.until) and tried.until <= now.date().isoformat()
 
 
 def prior_of(rise: float, source: float, sink_day: float | None) -> dict[str, Any]:
@@ -329,8 +324,8 @@ def result(
     return say("About {level} now; without a change it passes {limit} about {date}" + span + settled + ".", **terms)
 
 
-def bar(row: Logged, now: datetime) -> Bar:
-    read = read_interval(row.entry)
+def bar(row: ReadAt, now: datetime) -> Bar:
+    read = read_interval(row.read)
     return Bar(-days_since(row.at, now), read.low, None if math.isinf(read.high) else read.high)
 
 
@@ -379,11 +374,11 @@ def asks(fitted: Fitted, log: Sequence[Logged], now: datetime) -> tuple[Sentence
             found.append(say(text))
         if ask["about"] == "reading":
             row = min(readings(log, "nitrate"), key=lambda row: abs(-days_since(row.at, now) - ask["day"]))
-            kit = kit_of(row.entry)
+            kit = kit_of(row.read)
             text = (
                 "“{value}” on {date} is more, or less, than this water can have come to. Likeliest: a change that was not "
                 "written down, a wrong unit, or {kit} past its date."
             )
             what = kit.label.lower() if kit else "a kit"
-            found.append(say(text, value=row.entry.value, date=row.at.strftime("%-d %B"), kit=what))
+            found.append(say(text, value=row.read.value, date=row.at.strftime("%-d %B"), kit=what))
     return tuple(found)

@@ -1,0 +1,1 @@
+"""One frozen dataclass for each kind of thing that happens."""

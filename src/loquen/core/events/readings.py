@@ -1,0 +1,50 @@
+"""What readings say: where the level lay, by the kit that it was read with."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import datetime
+
+from loquen.core.data.kits import Kit, kits, measures
+from loquen.core.events.kinds.water import Changed, Read
+from loquen.core.events.ledger import Logged
+from loquen.core.model.readings import Interval, interval
+
+
+@dataclass(frozen=True, slots=True)
+class ReadAt:
+    """A reading and its moment."""
+
+    at: datetime
+    read: Read
+
+
+def kit_of(read: Read) -> Kit | None:
+    """The kit that a reading was made with, None where it is not known (any more)."""
+    return kits().get(read.kit)
+
+
+def read_interval(read: Read) -> Interval:
+    """Where the level lay, in the unit that the core carries; raise BadReading for a value that is no reading."""
+    kit = kit_of(read)
+    if kit is None:
+        factor = measures()[read.what].ion
+        return interval(read.value).scaled(1 / factor)
+    return interval(read.value, kit.chart).scaled(1 / kit.factor)
+
+
+def readings(log: Iterable[Logged], what: str) -> list[ReadAt]:
+    """The readings of one thing, oldest first."""
+    found = [ReadAt(row.at, row.event) for row in log if isinstance(row.event, Read) and row.event.what == what]
+    return sorted(found, key=lambda row: row.at)
+
+
+def change_share(changed: Changed, volume_l: float) -> float:
+    """The part of the water that a change swapped."""
+    if changed.share is not None:
+        return changed.share
+    return min(1.0, (changed.litres or 0.0) / volume_l)
+
+
+def days_since(start: datetime, moment: datetime) -> float:
+    """Days from a start to a moment."""
+    return (moment - start).total_seconds() / 86_400
