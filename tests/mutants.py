@@ -16,6 +16,7 @@ from pathlib import Path
 
 ROOT = Path(__file__).parent.parent
 FLOORS = (
+    "events",
     "feeding",
     "fit",
     "graph",

@@ -74,6 +74,17 @@ def test_half_a_group_goes_first_where_that_spares_waiting():
     assert told(batches(plan, {}, DAY)) == [[(20, "boeseman_rainbowfish")], [(20, "boeseman_rainbowfish")]]
 
 
+def test_a_group_that_waits_for_the_one_before_anyway_goes_in_whole():
+    # The filter carries all forty on day 16, the first half of them on day 7; after the tetras they come on day 21 at the soonest.
+    plan = tank(
+        Group("ember_tetra", 8), Group("boeseman_rainbowfish", 40, size_by="length", length_cm=8), age_weeks=3.0
+    )
+    plan = replace(plan, filters=(replace(BIG, media_l=8.0),))
+    tetras, half, whole = (ready_in_d(plan, {0: 8, 1: count}) for count in (0, 20, 40))
+    assert half < 14 < whole < tetras + 14
+    assert told(batches(plan, {}, DAY)) == [[(8, "ember_tetra")], [(40, "boeseman_rainbowfish")]]
+
+
 def test_what_the_filter_never_carries_is_said():
     plan = replace(tank(Group("boeseman_rainbowfish", 60)), filters=(replace(BIG, media_l=0.1),))
     [row, *_] = batches(plan, {}, DAY)

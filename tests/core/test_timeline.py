@@ -16,7 +16,7 @@ from loquen.core.errors import OutOfRange, UnknownKey
 from loquen.core.physics.chemistry import aerated_ph, ammonia_fraction, ph_from_kh_co2
 from loquen.core.timeline import course, rates
 from loquen.core.timeline.arithmetic import Many, One
-from loquen.core.timeline.nitrogen import Inputs, ensemble, simulate
+from loquen.core.timeline.nitrogen import OF_A_RANGE, RANGES, Inputs, ensemble, factors_of, members_of, simulate
 
 CASES = tomllib.loads((Path(__file__).parent / "cases/cycles.toml").read_text(encoding="utf-8"))
 DAYS = ("day_done", "clear_from_day", "stalled_day")
@@ -112,6 +112,36 @@ def test_free_ammonia_is_that_of_the_sheet_in_salted_water_too(salinity):
     h = rates.hydrogen(8.0, 0.0, w, One())
     expected = ammonia_fraction(-math.log10(h), 25, salinity)
     assert rates.free_ammonia(1.0, h, w) == pytest.approx(expected, rel=1e-9)
+
+
+def test_members_of_an_ensemble_differ_in_every_thing_that_is_uncertain():
+    asked = Inputs(temp_c=24, load_mg_l_d_n=0.2, mode="with_animals", seed_ammonia_oxidisers_mg_l_d=0.1)
+    z = np.zeros((len(RANGES), 1 + len(RANGES)))
+    z[:, 1:] = np.diag(
+        np.full(len(RANGES), OF_A_RANGE)
+    )  # each member at the end of one range, all else in the middle
+    state, w, _ = members_of(asked, factors_of(z))
+    middle = {name: values[0] for name, values in vars_of(state, w).items()}
+    moved = {name: vars_of(state, w)[name][1 + place] / middle[name] for place, name in enumerate(RANGES)}
+    # A kelvin is 1.1^1 by the table's rate of warmth; the rest are their own ranges.
+    warmer = rates.table().warmth_per_k
+    expected = {
+        "seed_a": 3,
+        "seed_n": 3,
+        "growth_a": 1.2,
+        "growth_n": 1.2,
+        "half_a": 1.4,
+        "half_n": 1.4,
+        "load": 1.25,
+    }
+    assert moved == pytest.approx({**expected, "temp": warmer}, rel=1e-6)
+
+
+def vars_of(state, w):
+    return {
+        "seed_a": state[3], "seed_n": state[4], "growth_a": w.growth_a, "growth_n": w.growth_n, "half_a": w.half_a,
+        "half_n": w.half_n, "load": w.load, "temp": w.warmth,
+    }  # fmt: skip
 
 
 def test_plants_take_ammonia_first_and_give_back_the_reserve():
