@@ -1,12 +1,14 @@
 """Debian's Chromium on the running application with its demo room."""
 
+import shutil
 from pathlib import Path
 
 import pytest
 from playwright.sync_api import expect
 
 from tests import noon
-from tests.e2e.server import Server
+from tests.e2e.nursery import Nursery
+from tests.e2e.server import ENVIRONMENT, Server
 
 CHROMIUM = "/usr/bin/chromium"
 FLAGS = [
@@ -57,16 +59,24 @@ def context(context):
 
 
 @pytest.fixture(scope="session")
-def server(tmp_path_factory):
-    server = Server(tmp_path_factory.mktemp("e2e") / "demo.db").start()
+def nursery():
+    nursery = Nursery(ENVIRONMENT)
+    yield nursery
+    nursery.end()
+
+
+@pytest.fixture(scope="session")
+def server(tmp_path_factory, nursery, demo_file):
+    path = shutil.copy(demo_file, tmp_path_factory.mktemp("e2e") / "demo.db")
+    server = Server(path, nursery).start()
     yield server
     server.kill()
 
 
 @pytest.fixture
-def own(tmp_path):
+def own(tmp_path, nursery, demo_file):
     """A server of a test's own, for what it leaves changed: waters, prices, the library, a round."""
-    server = Server(tmp_path / "own.db").start()
+    server = Server(shutil.copy(demo_file, tmp_path / "own.db"), nursery).start()
     yield server
     server.kill()
 

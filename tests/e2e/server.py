@@ -14,22 +14,28 @@ NONE_KEPT = httpx.Limits(max_keepalive_connections=0)
 """A connection that is kept may be closed by the server in the moment in which it is used again."""
 
 
+ENVIRONMENT = {**os.environ, "PYTHONPATH": "src:."}
+
+
 class Server:
-    def __init__(self, database):
+    def __init__(self, database, nursery=None):
         self.database = database
+        self.nursery = nursery
         with socket.socket() as free:
             free.bind(("127.0.0.1", 0))
             self.port = free.getsockname()[1]
         self.url = f"http://127.0.0.1:{self.port}"
         self.http = httpx.Client(base_url=self.url, trust_env=False, timeout=60, limits=NONE_KEPT)
         self.process = None
-        self.command = [sys.executable, "-m", "tests.e2e.begun_at_noon", str(noon.SHIFT.total_seconds())]
 
     def begin(self, verb="demo"):
         """Start the process; it may not answer yet."""
-        arguments = [verb, "--db", str(self.database), "--port", str(self.port)]
-        quiet = {"stdout": subprocess.DEVNULL, "env": {**os.environ, "PYTHONPATH": "src:."}}
-        self.process = subprocess.Popen([*self.command, *arguments], **quiet)
+        arguments = [str(noon.SHIFT.total_seconds()), verb, "--db", str(self.database), "--port", str(self.port)]
+        if self.nursery is not None:
+            self.process = self.nursery.born(arguments)
+        else:
+            command = [sys.executable, "-m", "tests.e2e.begun_at_noon", *arguments]
+            self.process = subprocess.Popen(command, stdout=subprocess.DEVNULL, env=ENVIRONMENT)
         return self.process
 
     def start(self):

@@ -4,7 +4,7 @@ import logging
 from collections import OrderedDict
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from datetime import date
+from datetime import date, datetime
 from threading import Lock
 
 from loquen.api.computing import aside
@@ -21,6 +21,7 @@ from loquen.core.routine.duty import Duty
 from loquen.store.systems import Current
 
 MOST_KEPT = 2000
+Key = tuple[int, datetime, str | None, float]
 NOTHING_AHEAD = Ahead(None, None, 0.0, 0.0, 0.0, 7.0, LONG_D, "")
 log = logging.getLogger("loquen")
 
@@ -43,11 +44,11 @@ class Cares:
     """Those that were made; one whose system or library changed is made anew."""
 
     def __init__(self) -> None:
-        self.made: OrderedDict[tuple[int, int, float], Care] = OrderedDict()
+        self.made: OrderedDict[Key, Care] = OrderedDict()
         self.lock = Lock()
 
     def known(self, system: Current) -> Care | None:
-        key = (system.id, system.revision, own.kept_as["time"])
+        key = key_of(system)
         with self.lock:
             if key in self.made:
                 self.made.move_to_end(key)
@@ -65,13 +66,18 @@ class Cares:
         found = self.known(system)
         if found is not None:
             return found
-        key = (system.id, system.revision, own.kept_as["time"])
+        key = key_of(system)
         made = made_care(system)
         with self.lock:
             self.made[key] = made
             while len(self.made) > MOST_KEPT:
                 self.made.popitem(last=False)
         return made
+
+
+def key_of(system: Current) -> Key:
+    """What a care hangs on: the system with its text and its beginning, and the library."""
+    return system.id, system.created, system.document, own.kept_as["time"]
 
 
 def made_care(system: Current) -> Care:

@@ -28,7 +28,7 @@ VERSION = "version"
 kept: dict[str, dict[str, Any]] = {kind: {} for kind in KINDS}
 together: dict[str, tuple[Table[Any], Table[Any]]] = {}
 kept_as = {"time": 0}
-"""How often rows were adopted: what was reckoned with other rows is told apart by it."""
+"""How often other rows were adopted: what was reckoned with those before is told apart by it."""
 
 
 class BadCells(CoreError, ValueError):
@@ -51,9 +51,11 @@ def beside(kind: Kind, shipped: Table[Row]) -> Table[Row]:
 
 
 def adopt(rows: Mapping[str, Mapping[str, Any]]) -> None:
-    """Take these as the keeper's own rows, by kind and key, in place of those before."""
-    for kind in KINDS:
-        kept[kind] = dict(rows.get(kind, {}))
+    """Take these as the keeper's own rows, by kind and key, in place of those before; what is the same stays as it was reckoned."""
+    new = {kind: dict(rows.get(kind, {})) for kind in KINDS}
+    if new == kept:
+        return
+    kept.update(new)
     together.clear()
     kept_as["time"] += 1
 
