@@ -52,7 +52,7 @@ def beside(kind: Kind, shipped: Table[Row]) -> Table[Row]:
 
 def adopt(rows: Mapping[str, Mapping[str, Any]]) -> None:
     """Take these as the keeper's own rows, by kind and key, in place of those before; what is the same stays as it was reckoned."""
-    new = {kind: dict(rows.get(kind, {})) for kind in KINDS}
+    new: dict[str, dict[str, Any]] = {kind: dict(rows.get(kind, {})) for kind in KINDS}
     if new == kept:
         return
     kept.update(new)
