@@ -7,6 +7,7 @@ from pathlib import Path
 from playwright.sync_api import sync_playwright
 from pypdfium2 import PdfDocument
 
+from tests import noon
 from tests.e2e.conftest import CHROMIUM, FLAGS
 from tests.e2e.server import Server
 
@@ -123,11 +124,13 @@ def main():
         server = Server(Path(folder) / "demo.db").start()
         browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
         try:
-            page = browser.new_page(viewport={"width": 1280, "height": 800})
+            page = browser.new_page(viewport={"width": 1280, "height": 800}, locale="en-GB")
+            page.add_init_script(noon.PAGE)  # the server's day is the page's too
             for view in VIEWS:
                 shoot(page, server, *view)
             book_page(server)
-            page = browser.new_page(viewport={"width": 390, "height": 844})
+            page = browser.new_page(viewport={"width": 390, "height": 844}, locale="en-GB")
+            page.add_init_script(noon.PAGE)
             page.add_init_script("localStorage.setItem('loquen.theme', 'dark')")
             shoot(page, server, "round-phone", "/round", asked_why, "Round")
         finally:
