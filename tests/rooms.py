@@ -6,8 +6,8 @@ from loquen.core.data import library
 from loquen.core.model.documents import document
 from loquen.core.model.plan import PLAN, Group
 from loquen.demo import sluice_street
-from loquen.store import systems
 from loquen.store.database import open_database
+from loquen.store.documents import systems
 
 DEMO = (
     sluice_street.long_hall,

@@ -39,7 +39,7 @@ def told() -> Iterator[None]:
 def run_server(path: Path, port: int, with_demo: bool, changer: tuple[int, Path] | None = None) -> None:
     """Look at the file, take the port, and only then load what is slow."""
     from loquen.serving.port import bound
-    from loquen.store import files
+    from loquen.store.file import files
 
     with told():
         files.look_at(path)
@@ -77,7 +77,7 @@ def simulated_controller(token: Path) -> Iterator[tuple[int, Path]]:
 
 def at(db: Path | None, demo: bool = False) -> Path:
     """The file that is meant: the one given, or the usual one."""
-    from loquen.store.files import default_path
+    from loquen.store.file.files import default_path
 
     return db or default_path(demo=demo)
 
@@ -130,7 +130,7 @@ def controller(
 
 def token_path() -> Path:
     """Where the token of a controller lies that was started alone."""
-    from loquen.store.files import default_path
+    from loquen.store.file.files import default_path
 
     return default_path().with_name("controller-token")
 
@@ -168,9 +168,10 @@ def book(system: int, target: Path, db: Present = None, demo: Demo = False) -> N
     from loquen.core.system.book import sheet_of
     from loquen.core.system.build import system_quote
     from loquen.exchange.build_book import build_book
-    from loquen.store import prices, systems
     from loquen.store.database import open_database
+    from loquen.store.documents import systems
     from loquen.store.faults import UnusableFile
+    from loquen.store.routine import prices
 
     path = at(db, demo)
     with told():
@@ -199,7 +200,7 @@ def backup(
     demo: Demo = False,
 ) -> None:
     """Write a whole, checked copy of the database, also while it is in use."""
-    from loquen.store import copies
+    from loquen.store.file import copies
 
     with told():
         typer.echo(f"Copied to {copies.backup(at(db, demo), target)}")
@@ -212,7 +213,7 @@ def restore(
     demo: Demo = False,
 ) -> None:
     """Put a copy in the database's place; the present file is set aside, not thrown away."""
-    from loquen.store import copies
+    from loquen.store.file import copies
 
     path = at(db, demo)
     with told():

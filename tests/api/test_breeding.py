@@ -8,7 +8,7 @@ import pytest
 from openpyxl import load_workbook
 
 from loquen.demo.ventures import BROODS
-from loquen.store import own as own_rows
+from loquen.store.documents import own as own_rows
 from loquen.store.tables import OwnRow
 
 TODAY = datetime.now(UTC).date()

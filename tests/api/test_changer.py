@@ -18,8 +18,8 @@ from loquen.devices.changer import secret
 from loquen.devices.changer.door import handler_of
 from loquen.devices.changer.link import PATIENCE_S, ControllerLink
 from loquen.devices.changer.machine import Controller, Limits
-from loquen.store import runs
 from loquen.store.database import open_database
+from loquen.store.happened import runs
 
 TOKEN = "a token of this test"
 

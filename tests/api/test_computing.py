@@ -68,7 +68,9 @@ def test_a_page_that_is_gone_is_not_worked_for(client, monkeypatch, path):
 
     monkeypatch.setattr(Request, "is_disconnected", gone)
     # The first thing that each of them does takes a while, as in a large house.
-    monkeypatch.setattr("loquen.store.systems.with_plans", lambda *a, real=real_with_plans(): (slow(), real(*a))[1])
+    monkeypatch.setattr(
+        "loquen.store.documents.systems.with_plans", lambda *a, real=real_with_plans(): (slow(), real(*a))[1]
+    )
     monkeypatch.setattr(
         "loquen.api.log.reading.readable", lambda rows, real=real_readable(): (slow(), real(rows))[1]
     )
@@ -81,7 +83,7 @@ def test_a_page_that_is_gone_is_not_worked_for(client, monkeypatch, path):
 
 
 def real_with_plans():
-    from loquen.store.systems import with_plans
+    from loquen.store.documents.systems import with_plans
 
     return with_plans
 

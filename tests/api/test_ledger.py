@@ -7,7 +7,7 @@ from datetime import UTC, datetime, timedelta
 import pytest
 
 from loquen.core.events.kinds.lives import Died
-from loquen.store import ledger
+from loquen.store.happened import ledger
 
 NOW = datetime.now(UTC)
 TODAY = NOW.date()

@@ -8,8 +8,8 @@ from loquen.api.systems import listing as module
 from loquen.api.systems.listing import Listing, natural
 from loquen.core.model.documents import document
 from loquen.demo import sluice_street
-from loquen.store import systems
-from loquen.store.systems import Current
+from loquen.store.documents import systems
+from loquen.store.documents.systems import Current
 
 NOW = datetime(2026, 1, 1, tzinfo=UTC)
 NAMES = [

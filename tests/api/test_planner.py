@@ -9,7 +9,7 @@ from fastapi import Request, Response
 from loquen.api import computing
 from loquen.core.system.book import sheet_of
 from loquen.demo.sluice_street import old_copper
-from loquen.store.variants import MOST_VARIANTS
+from loquen.store.documents.variants import MOST_VARIANTS
 from tests.core.companies import companies
 
 

@@ -112,7 +112,7 @@ def test_one_damaged_row_hides_nothing_else(client, damaged, database, table, pl
     stocked(client)
     damaged(sql, value)
     if table == "own_row":
-        from loquen.store import own as own_rows
+        from loquen.store.documents import own as own_rows
 
         with database.reading() as session:
             own_rows.adopt(session)

@@ -132,7 +132,7 @@ def test_a_full_disk_and_a_busy_store_are_told(client, monkeypatch):
         def refuse(*_, fault=fault):
             raise fault
 
-        monkeypatch.setattr("loquen.store.systems.update", refuse)
+        monkeypatch.setattr("loquen.store.documents.systems.update", refuse)
         answer = client.put("/api/systems/2", json={"base": 1, "plan": plan})
         assert (answer.status_code, answer.json()["code"]) == (status, fault.code)
         assert text_of(answer.json()["sentence"]) == fault.sentence

@@ -27,8 +27,9 @@ from loquen.core.timeline.nitrogen import ensemble, simulate
 from loquen.demo import stories
 from loquen.demo.sluice_street import bottle_shelf_new, long_hall, old_copper, rope_walk_b
 from loquen.serving.opening import clean_up_seldom
-from loquen.store import ledger, systems
 from loquen.store.database import open_database
+from loquen.store.documents import systems
+from loquen.store.happened import ledger
 from tests.core.fit_logs import synthetic
 from tests.core.test_fit import holds, tried
 from tests.rooms import many, worst_plan

@@ -7,7 +7,7 @@ import zipfile
 import pytest
 
 from loquen.serving.pages import WEB
-from loquen.store import files
+from loquen.store.file import files
 
 
 @pytest.fixture(scope="module")

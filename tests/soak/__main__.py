@@ -21,8 +21,8 @@ from loquen.core.model.documents import document
 from loquen.core.model.plan import PLAN
 from loquen.demo import sluice_street
 from loquen.devices import water_reports
-from loquen.store import systems
 from loquen.store.database import open_database
+from loquen.store.documents import systems
 from tests.at_limits import odd_change, odd_plan
 from tests.e2e.server import Server
 from tests.rooms import DEMO, many, worst_plan

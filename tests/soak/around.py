@@ -15,8 +15,8 @@ from loquen.core.data import own
 from loquen.demo import sluice_street
 from loquen.devices.changer.link import ControllerLink
 from loquen.devices.changer.machine import Controller
-from loquen.store import runs
 from loquen.store.database import open_database
+from loquen.store.happened import runs
 from tests.api.test_changer import ODD, TOKEN, asks, listening, saying
 from tests.api.test_unread import ROWS, pages, stocked, unread
 from tests.soak.telling import at_once, client, ms, said
@@ -66,7 +66,7 @@ def damaged_rows(folder):
             file.execute("PRAGMA foreign_keys=OFF")
             file.execute(sql, (value,))
         if table == "own_row":
-            from loquen.store import own as own_rows
+            from loquen.store.documents import own as own_rows
 
             with database.reading() as session:
                 own_rows.adopt(session)

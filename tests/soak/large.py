@@ -5,8 +5,9 @@ from datetime import UTC, datetime, timedelta
 
 from loquen.core.events.kinds.keeping import Fed
 from loquen.core.events.kinds.water import Changed, Read
-from loquen.store import ledger, systems
 from loquen.store.database import open_database
+from loquen.store.documents import systems
+from loquen.store.happened import ledger
 from tests.e2e.server import Server
 from tests.rooms import many
 from tests.soak.telling import processor_s, said

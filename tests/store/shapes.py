@@ -3,8 +3,8 @@
 from alembic import command
 from alembic.config import Config
 
-from loquen.store import files
 from loquen.store.database import Database
+from loquen.store.file import files
 
 
 def at_revision(path, revision):

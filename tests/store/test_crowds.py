@@ -7,8 +7,8 @@ from threading import Barrier
 
 import pytest
 
-from loquen.store import systems, waters
-from loquen.store.systems import NothingToUndo, StaleRevision
+from loquen.store.documents import systems, waters
+from loquen.store.documents.systems import NothingToUndo, StaleRevision
 
 ROUNDS = 20
 

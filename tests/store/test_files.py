@@ -12,9 +12,11 @@ from pathlib import Path
 import pytest
 
 from loquen.api.wire.documents import read_room
-from loquen.store import copies, files, prices, systems
 from loquen.store.database import open_database
+from loquen.store.documents import systems
 from loquen.store.faults import Busy, CanNotWrite, UnusableFile
+from loquen.store.file import copies, files
+from loquen.store.routine import prices
 from loquen.store.tables import ROOM
 from tests.store.shapes import at_revision, insert
 

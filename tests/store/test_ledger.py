@@ -12,9 +12,11 @@ from loquen.core.events.kinds.keeping import Fed, Noted, Pulsed, Rinsed, SeenTo
 from loquen.core.events.kinds.lives import Died, Moved
 from loquen.core.events.kinds.water import Changed, Dosed, Read
 from loquen.core.events.ledger import NAMES, kept_as
-from loquen.store import ledger, register, rounds, runs, systems
 from loquen.store.database import open_database
-from loquen.store.ledger import NoSuchEntry
+from loquen.store.documents import systems
+from loquen.store.happened import ledger, register, runs
+from loquen.store.happened.ledger import NoSuchEntry
+from loquen.store.routine import rounds
 from tests.store.shapes import at_revision, insert
 
 EVENING = "2026-03-04 18:30:00.000000"

@@ -7,8 +7,8 @@ import pytest
 from sqlalchemy import inspect
 from sqlmodel import SQLModel
 
-from loquen.store import systems
 from loquen.store.database import open_database
+from loquen.store.documents import systems
 
 
 def plan(n):

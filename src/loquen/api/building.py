@@ -12,7 +12,7 @@ from loquen.api.wire.plan import PlanSchema, Strict
 from loquen.core.graph.engine import Sheet
 from loquen.core.system.book import sheet_of
 from loquen.core.system.build import system_quote
-from loquen.store import prices as kept
+from loquen.store.routine import prices as kept
 
 router = APIRouter(prefix="/api/build", tags=["building"], responses=dict(COMPUTING))
 

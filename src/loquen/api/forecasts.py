@@ -25,8 +25,8 @@ from loquen.core.system.cycle.forecast import Forecast, forecast
 from loquen.core.system.nitrate.against import Against, against
 from loquen.core.system.nitrate.forecast import NitratePage, page
 from loquen.core.system.trends import Creep, trends
-from loquen.store import systems
 from loquen.store.database import Database
+from loquen.store.documents import systems
 
 router = APIRouter(prefix="/api/systems", tags=["forecasts"], responses={**COMPUTING, 404: FAULTS[404]})
 

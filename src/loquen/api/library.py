@@ -20,8 +20,8 @@ from loquen.core.model.room import ROOM
 from loquen.core.model.venture import VENTURE
 from loquen.core.system.planner.steps.filters import filter_of
 from loquen.core.system.propose import sump_sizing
-from loquen.store import currency
-from loquen.store.currency import Currency
+from loquen.store.routine import currency
+from loquen.store.routine.currency import Currency
 
 UNREAD = "ranges, litres, ratios, company and growth: keepers’ practice, unverified"
 

@@ -22,9 +22,9 @@ from loquen.core.data.tables import toml
 from loquen.core.model.documents import document, plain_data, upgraded
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import kinds
-from loquen.store import own as own_rows
-from loquen.store import systems
 from loquen.store.database import Database
+from loquen.store.documents import own as own_rows
+from loquen.store.documents import systems
 
 router = APIRouter(prefix="/api/own", tags=["own"], responses=dict(FAULTS))
 USED_IN: dict[own.Kind, tuple[tuple[str, str], ...]] = {

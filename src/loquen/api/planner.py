@@ -22,9 +22,9 @@ from loquen.core.system.planner.settle import Left, Move, settle
 from loquen.core.system.planner.standing import Takes, difference
 from loquen.core.system.planner.three_ways import RoomGiven, Want, first_plans
 from loquen.core.system.planner.words import Moved, moved
-from loquen.store import waters
 from loquen.store.database import Database
-from loquen.store.systems import MOST_ID
+from loquen.store.documents import waters
+from loquen.store.documents.systems import MOST_ID
 
 router = APIRouter(prefix="/api/plan", tags=["planner"], responses=dict(COMPUTING))
 

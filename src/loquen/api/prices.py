@@ -9,7 +9,7 @@ from loquen.api.wire.answers import sent
 from loquen.api.wire.plan import PlanSchema, Strict
 from loquen.core.system.book import sheet_of
 from loquen.core.system.build.quoting import Quote, system_quote
-from loquen.store import prices
+from loquen.store.routine import prices
 
 router = APIRouter(prefix="/api", tags=["prices"], responses=dict(COMPUTING))
 

@@ -6,7 +6,8 @@ from datetime import datetime, timedelta
 from sqlmodel import Session
 
 from loquen.core.events.kinds.keeping import SeenTo
-from loquen.store import ledger, rounds
+from loquen.store.happened import ledger
+from loquen.store.routine import rounds
 
 HELPERS = (
     ("Ida", "Mon,Thu", 18.0),

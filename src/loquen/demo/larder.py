@@ -7,7 +7,8 @@ from sqlmodel import Session
 from loquen.core.events.kinds.keeping import Fed
 from loquen.core.model.documents import document
 from loquen.core.model.feeding import Kept, Larder, Mix, Part
-from loquen.store import house, ledger
+from loquen.store.happened import ledger
+from loquen.store.routine import house
 
 FOODS = (
     "flakes",

@@ -13,7 +13,9 @@ from loquen.core.model.quarantine import Arriving, TreatmentCourse, Tub
 from loquen.core.model.register import Resident
 from loquen.core.quarantine.tubs import new_tub
 from loquen.demo.evenings import HELPERS
-from loquen.store import ledger, quarantine, register, rounds, systems
+from loquen.store.documents import systems
+from loquen.store.happened import ledger, register
+from loquen.store.routine import quarantine, rounds
 
 TUB_L, SPONGE_L = 18.0, 0.4
 

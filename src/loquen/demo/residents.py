@@ -10,7 +10,7 @@ from loquen.core.events.ledger import LifeEvent
 from loquen.core.model.documents import document
 from loquen.core.model.plan import Plan
 from loquen.core.model.register import Resident
-from loquen.store import register
+from loquen.store.happened import register
 
 SOURCES = ("a breeder in the next town", "the club's auction", "our own broods", "a friend of the house")
 

@@ -35,8 +35,9 @@ from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.planner.steps.filters import filter_of
 from loquen.demo import evenings, larder, newcomers, residents, stories, ventures
 from loquen.demo.fish_room import cellar_room
-from loquen.store import ledger, systems, waters
 from loquen.store.database import Database
+from loquen.store.documents import systems, waters
+from loquen.store.happened import ledger
 from loquen.store.tables import ROOM
 
 Story = Callable[[Plan, datetime], Iterable[Logged]]

@@ -15,7 +15,8 @@ from loquen.core.model.venture import Broods, Colony, Costs, Raising, Sale, Stan
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.planner.steps.filters import filter_of
 from loquen.demo.residents import day
-from loquen.store import register, systems
+from loquen.store.documents import systems
+from loquen.store.happened import register
 from loquen.store.tables import VENTURE
 
 PAPERS = "Every pair that leaves goes to somebody who keeps the line, with its papers."

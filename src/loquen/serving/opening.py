@@ -130,7 +130,7 @@ def warm_up(database: "Database", api: "FastAPI") -> None:
     from loquen.api.paths import make_ready
     from loquen.api.sheet import view
     from loquen.demo import sluice_street
-    from loquen.store import systems
+    from loquen.store.documents import systems
 
     def ready() -> None:
         make_ready(api)

@@ -10,8 +10,9 @@ from sqlalchemy import URL, Connection, QueuePool, event
 from sqlalchemy.exc import SQLAlchemyError
 from sqlmodel import Session, SQLModel, create_engine
 
-from loquen.store import copies, files, own
+from loquen.store.documents import own
 from loquen.store.faults import Busy, CanNotWrite, UnusableFile, fault_of
+from loquen.store.file import copies, files
 
 PATIENCE_S = 5.0
 """How long a request waits for its turn to write, or for a connection, before it is told to come again."""

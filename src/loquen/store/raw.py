@@ -8,7 +8,7 @@ from typing import Any
 from sqlalchemy import text
 from sqlmodel import Session
 
-from loquen.store.systems import MOST_ID
+from loquen.store.documents.systems import MOST_ID
 from loquen.store.tables import SetAsideRow, kept_moment, now
 
 KEYS = {

@@ -30,7 +30,8 @@ from loquen.core.growout.first import first_venture
 from loquen.core.model.documents import document, name_of
 from loquen.core.model.venture import Venture
 from loquen.core.model.venture_conflicts import conflicts
-from loquen.store import house, systems
+from loquen.store.documents import systems
+from loquen.store.routine import house
 from loquen.store.tables import VENTURE
 
 router = APIRouter(prefix="/api/ventures", tags=["breeding"], responses=dict(FAULTS))

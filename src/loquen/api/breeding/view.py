@@ -50,8 +50,10 @@ from loquen.core.model.venture import NO_TANK, Venture
 from loquen.core.register.lives import Life
 from loquen.core.system.book import sheet_of as system_sheet
 from loquen.core.system.told import where_known
-from loquen.store import house, quarantine, register, systems
 from loquen.store import tables as kept_as
+from loquen.store.documents import systems
+from loquen.store.happened import register
+from loquen.store.routine import house, quarantine
 
 WEEK = 7
 SPANS_D = 540

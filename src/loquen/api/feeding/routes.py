@@ -18,7 +18,8 @@ from loquen.core.data import library
 from loquen.core.errors import UnknownKey
 from loquen.core.model.documents import document, rebuilt
 from loquen.core.model.feeding import Larder, larder_faults
-from loquen.store import house, systems
+from loquen.store.documents import systems
+from loquen.store.routine import house
 
 router = APIRouter(prefix="/api/feeding", tags=["feeding"], responses=dict(FAULTS))
 

@@ -41,8 +41,8 @@ from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.routine.care.feeding import rota_duties
 from loquen.core.routine.consumables import Use, foods_of
 from loquen.core.routine.duty import Duty
-from loquen.store import house, quarantine
-from loquen.store.systems import Current
+from loquen.store.documents.systems import Current
+from loquen.store.routine import house, quarantine
 
 LOGGED_D = 28
 FEWEST_DAYS = 3

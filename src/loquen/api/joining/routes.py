@@ -26,8 +26,8 @@ from loquen.core.model.quantity import Sentence, Term, say
 from loquen.core.register.homes import living_groups, places_for
 from loquen.core.routine.costs import day_words, with_on
 from loquen.core.system.book import sheet_of
-from loquen.store import systems
-from loquen.store.systems import existing
+from loquen.store.documents import systems
+from loquen.store.documents.systems import existing
 
 router = APIRouter(prefix="/api", tags=["joining"], responses=dict(FAULTS))
 Residents = list[tuple[Species, float]]

@@ -10,7 +10,7 @@ from sqlmodel import Session
 from loquen.api.log.reading import readable
 from loquen.core.events.effects import sees_to
 from loquen.core.events.kinds.keeping import Fed, Rinsed
-from loquen.store import ledger
+from loquen.store.happened import ledger
 
 
 @dataclass(frozen=True, slots=True)

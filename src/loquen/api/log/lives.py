@@ -11,9 +11,9 @@ from loquen.core.data.library import species
 from loquen.core.events.ledger import LifeEvent
 from loquen.core.model.register import RegisterFault, Resident
 from loquen.core.register.lives import Life, faults, life_of
-from loquen.store import register
-from loquen.store.ledger import KeptEvent
-from loquen.store.register import KeptResident
+from loquen.store.happened import register
+from loquen.store.happened.ledger import KeptEvent
+from loquen.store.happened.register import KeptResident
 
 
 def life_in(row: KeptResident) -> Life | None:

@@ -6,8 +6,8 @@ from sqlmodel import Session
 
 from loquen.api.wire.stored import event, or_none
 from loquen.core.events.ledger import Logged
-from loquen.store import ledger
-from loquen.store.ledger import KeptEvent
+from loquen.store.happened import ledger
+from loquen.store.happened.ledger import KeptEvent
 from loquen.store.tables import LOST
 
 

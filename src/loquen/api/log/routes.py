@@ -55,8 +55,9 @@ from loquen.core.system.book import sheet_of
 from loquen.core.system.cycle.setup import ammonia_dose
 from loquen.core.system.told import where_known
 from loquen.exchange.log_table import write_table
-from loquen.store import ledger, systems
-from loquen.store.ledger import KeptEvent
+from loquen.store.documents import systems
+from loquen.store.happened import ledger
+from loquen.store.happened.ledger import KeptEvent
 
 router = APIRouter(prefix="/api", tags=["log"], responses=dict(FAULTS))
 

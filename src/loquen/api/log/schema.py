@@ -7,7 +7,7 @@ from pydantic import BaseModel, Field
 
 from loquen.api.wire.days import Moment
 from loquen.api.wire.plan import EntrySchema, Strict
-from loquen.store.systems import MOST_ID
+from loquen.store.documents.systems import MOST_ID
 
 MOST_AT_ONCE = 500
 MOST_TEXT = 4_000_000

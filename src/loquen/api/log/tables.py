@@ -22,9 +22,9 @@ from loquen.core.graph.giving_up import heed
 from loquen.core.model.log import Entry, EntryFault, LogLine
 from loquen.core.model.quantity import as_text
 from loquen.exchange.log_table import LINES_AT_ONCE, BadCell, read_table
-from loquen.store import ledger
 from loquen.store.database import Database
 from loquen.store.faults import Busy
+from loquen.store.happened import ledger
 
 router = APIRouter(prefix="/api", tags=["log"], responses=dict(FAULTS))
 READING = 0.4

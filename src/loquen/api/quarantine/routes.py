@@ -30,8 +30,10 @@ from loquen.core.model.documents import document, rebuilt
 from loquen.core.model.quarantine import Arriving, TreatmentCourse, Tub, arriving_faults, course_faults
 from loquen.core.model.register import RegisterFault, Resident
 from loquen.core.quarantine.tubs import new_tub
-from loquen.store import quarantine, register, systems
-from loquen.store.systems import existing
+from loquen.store.documents import systems
+from loquen.store.documents.systems import existing
+from loquen.store.happened import register
+from loquen.store.routine import quarantine
 
 router = APIRouter(prefix="/api/quarantine", tags=["quarantine"], responses=dict(FAULTS))
 

@@ -50,8 +50,10 @@ from loquen.core.register.homes import living_groups
 from loquen.core.routine.costs import day_words, with_on
 from loquen.core.routine.duty import Duty
 from loquen.core.system.book import sheet_of
-from loquen.store import ledger, quarantine, register, systems
-from loquen.store.systems import Current
+from loquen.store.documents import systems
+from loquen.store.documents.systems import Current
+from loquen.store.happened import ledger, register
+from loquen.store.routine import quarantine
 
 DAYS_SHOWN_AFTER = 60
 """A course is shown for so long after its end."""

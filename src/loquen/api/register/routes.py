@@ -47,8 +47,9 @@ from loquen.core.register.buying import Bought, bought
 from loquen.core.register.growth import grown
 from loquen.core.register.lives import faults, life_of
 from loquen.exchange.tables import harmless
-from loquen.store import register, systems
-from loquen.store.systems import NoSuchSystem, existing
+from loquen.store.documents import systems
+from loquen.store.documents.systems import NoSuchSystem, existing
+from loquen.store.happened import register
 
 router = APIRouter(prefix="/api", tags=["register"], responses=dict(FAULTS))
 COLUMNS = (

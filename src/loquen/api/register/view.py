@@ -36,8 +36,8 @@ from loquen.core.register.homes import Differs, OutgrowsOn, as_it_lives, differs
 from loquen.core.register.lives import Life, in_order, life_of
 from loquen.core.register.survival import survival
 from loquen.core.system.book import sheet_of
-from loquen.store.register import KeptResident
-from loquen.store.systems import Current
+from loquen.store.documents.systems import Current
+from loquen.store.happened.register import KeptResident
 
 MOST_KEPT, MOST_READ = 500, 2000
 LONG_LIFE_YEARS = 20

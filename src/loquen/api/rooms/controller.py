@@ -29,11 +29,12 @@ from loquen.core.rooms.stages.plumbing import ZoneFlow
 from loquen.core.system.told import rows_of
 from loquen.devices.changer.answers import RunTold, State
 from loquen.devices.changer.link import NONSENSE, ControllerLink, ControllerTrouble
-from loquen.store import ledger, runs, systems
 from loquen.store import tables as kept_as
 from loquen.store.database import Database
-from loquen.store.ledger import KeptEvent
-from loquen.store.runs import Run
+from loquen.store.documents import systems
+from loquen.store.happened import ledger, runs
+from loquen.store.happened.ledger import KeptEvent
+from loquen.store.happened.runs import Run
 
 router = APIRouter(prefix="/api/rooms", tags=["controller"], responses={**FAULTS, **faults_of(502, 504)})
 DAY_MIN = 1440

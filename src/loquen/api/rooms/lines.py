@@ -14,8 +14,8 @@ from loquen.core.model.documents import Unreadable
 from loquen.core.model.room import NO_SYSTEM, Room
 from loquen.core.rooms.lines import Line, line_of
 from loquen.core.system.book import sheet_of
-from loquen.store import systems
-from loquen.store.systems import Current, NoSuchSystem
+from loquen.store.documents import systems
+from loquen.store.documents.systems import Current, NoSuchSystem
 
 MOST_LINES = 2000
 log = logging.getLogger("loquen")

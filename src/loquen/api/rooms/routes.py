@@ -38,9 +38,10 @@ from loquen.core.rooms.parts import room_quote
 from loquen.core.rooms.propose import ZoneProposal, proposed_zones, rack_of
 from loquen.core.rooms.stages.plumbing import Trial, trials
 from loquen.core.system.build import Quote
-from loquen.store import prices, systems
 from loquen.store import tables as kept_as
 from loquen.store.database import Database
+from loquen.store.documents import systems
+from loquen.store.routine import prices
 
 router = APIRouter(prefix="/api/rooms", tags=["rooms"], responses=dict(FAULTS))
 Found = TypeVar("Found")

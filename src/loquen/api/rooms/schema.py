@@ -8,7 +8,7 @@ from pydantic import BaseModel, Field
 from loquen.api.systems.schema import Base, KeptOut, standing
 from loquen.api.wire.documents import read_room
 from loquen.api.wire.plan import RoomSchema, Strict, room_from_core
-from loquen.store.systems import Saved
+from loquen.store.documents.systems import Saved
 
 
 class RoomOut(KeptOut):

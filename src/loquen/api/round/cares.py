@@ -18,7 +18,7 @@ from loquen.core.routine.care.whole import care_of
 from loquen.core.routine.consumables import Use, spared_parts, uses_of
 from loquen.core.routine.costs import LONG_D, Ahead, ahead_of
 from loquen.core.routine.duty import Duty
-from loquen.store.systems import Current
+from loquen.store.documents.systems import Current
 
 MOST_KEPT = 2000
 Key = tuple[int, datetime, str | None, float]

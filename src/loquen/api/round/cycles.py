@@ -26,8 +26,8 @@ from loquen.core.routine.recurring import Rhythm
 from loquen.core.system.cycle.calendar import Line
 from loquen.core.system.cycle.forecast import forecast
 from loquen.core.system.cycle.setup import ammonia_dose
-from loquen.store import ledger
-from loquen.store.systems import Current
+from loquen.store.documents.systems import Current
+from loquen.store.happened import ledger
 
 CYCLE = "cycle"
 """The key of the duty that stands in for a calendar, and how the keys of its lines begin."""

@@ -12,7 +12,7 @@ from loquen.api.round.cares import Care
 from loquen.core.events.effects import FED, RINSED, RINSED_SOME
 from loquen.core.routine.due import Done
 from loquen.core.routine.duty import ROTA
-from loquen.store import rounds
+from loquen.store.routine import rounds
 
 
 def done_days(

@@ -18,8 +18,9 @@ from loquen.api.wire.stored import those_read
 from loquen.core.graph.giving_up import heed
 from loquen.core.routine.due import Done, Helper, as_set
 from loquen.core.routine.duty import Duty, Set
-from loquen.store import rounds, systems
-from loquen.store.systems import Current
+from loquen.store.documents import systems
+from loquen.store.documents.systems import Current
+from loquen.store.routine import rounds
 from loquen.store.tables import HelperRow
 
 CALCIUM = "calcium"

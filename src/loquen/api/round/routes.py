@@ -39,8 +39,9 @@ from loquen.core.routine.away import LONGEST_D
 from loquen.core.routine.consumables import Stock
 from loquen.core.routine.due import on_duty
 from loquen.exchange.round_calendar import Appointment, write_calendar, write_tasks
-from loquen.store import ledger, rounds
-from loquen.store.systems import NoSuchSystem, existing
+from loquen.store.documents.systems import NoSuchSystem, existing
+from loquen.store.happened import ledger
+from loquen.store.routine import rounds
 
 router = APIRouter(prefix="/api", tags=["round"], responses=dict(FAULTS))
 EVERYBODY = "everybody"

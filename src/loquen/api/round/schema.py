@@ -16,7 +16,7 @@ from loquen.core.routine.consumables import Spare, Use
 from loquen.core.routine.due import Helper
 from loquen.core.routine.duty import Set
 from loquen.core.routine.recurring import Day, Rhythm
-from loquen.store.systems import MOST_ID
+from loquen.store.documents.systems import MOST_ID
 
 MOST_TICKS, MOST_HELPERS, MOST_SYSTEMS = 500, 40, 2000
 RhythmSchema = mirror(Rhythm)

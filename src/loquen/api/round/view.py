@@ -37,7 +37,7 @@ from loquen.core.routine.due import (
 )
 from loquen.core.routine.duty import Duty
 from loquen.core.routine.recurring import following, rhythm_words
-from loquen.store.rounds import Tick
+from loquen.store.routine.rounds import Tick
 
 AHEAD_D = 56
 

@@ -20,7 +20,7 @@ from loquen.core.model.consistency import conflicts
 from loquen.core.model.documents import Unreadable, name_of
 from loquen.core.model.plan import Plan
 from loquen.core.model.quantity import Sentence, say
-from loquen.store.systems import Current
+from loquen.store.documents.systems import Current
 
 log = logging.getLogger("loquen")
 SHORT_WORD = 2

@@ -28,8 +28,8 @@ from loquen.core.model.documents import Unreadable, document, name_of, rebuilt
 from loquen.core.model.plan import Group, Plan, Tank
 from loquen.core.model.quantity import Sentence
 from loquen.core.system.planner import first_plan
-from loquen.store import systems, variants
 from loquen.store.database import Database
+from loquen.store.documents import systems, variants
 from loquen.store.tables import RevisionRow
 
 router = APIRouter(prefix="/api/systems", tags=["systems"], responses=dict(FAULTS))

@@ -12,7 +12,7 @@ from loquen.api.wire.documents import read_document
 from loquen.api.wire.plan import PlanSchema, Strict, TankSchema, from_core
 from loquen.core.model.plan import PLAN
 from loquen.core.model.quantity import Sentence
-from loquen.store.systems import MOST_ID, Saved
+from loquen.store.documents.systems import MOST_ID, Saved
 
 
 class KeptOut(BaseModel):

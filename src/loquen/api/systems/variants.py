@@ -13,8 +13,8 @@ from loquen.api.wire.documents import read_document
 from loquen.api.wire.plan import PlanSchema, Strict, from_core
 from loquen.core.model.documents import Unreadable, document
 from loquen.core.model.quantity import Sentence
-from loquen.store import variants
-from loquen.store.variants import Variant
+from loquen.store.documents import variants
+from loquen.store.documents.variants import Variant
 
 router = APIRouter(prefix="/api/systems/{system_id}/variants", tags=["variants"], responses=dict(FAULTS))
 

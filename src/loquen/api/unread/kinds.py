@@ -22,9 +22,9 @@ from loquen.core.errors import CoreError
 from loquen.core.model.calendar import moment_in_reach
 from loquen.core.model.documents import Unreadable
 from loquen.core.model.quantity import Sentence, quoted, say
-from loquen.store import house
-from loquen.store.currency import CURRENCY, Currency
-from loquen.store.register import KeptResident
+from loquen.store.happened.register import KeptResident
+from loquen.store.routine import house
+from loquen.store.routine.currency import CURRENCY, Currency
 from loquen.store.tables import HelperRow
 
 Row = Mapping[str, Any]

@@ -20,9 +20,11 @@ from loquen.core.events.ledger import name_of
 from loquen.core.graph.giving_up import heed
 from loquen.core.model.documents import Unreadable
 from loquen.core.model.quantity import Sentence, say
-from loquen.store import raw, register, systems
+from loquen.store import raw
+from loquen.store.documents import systems
+from loquen.store.documents.systems import MOST_ID
+from loquen.store.happened import register
 from loquen.store.raw import NoSuchRaw
-from loquen.store.systems import MOST_ID
 
 router = APIRouter(prefix="/api/unread", tags=["unread"], responses=dict(FAULTS))
 MOST_TOLD = 100

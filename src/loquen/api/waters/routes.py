@@ -15,9 +15,9 @@ from loquen.core.system.book import sheet_of
 from loquen.core.system.told import rows_of
 from loquen.devices import water_reports
 from loquen.exchange.reports import LineFault, UnreadReport, read_report
-from loquen.store import waters
 from loquen.store.database import Database
-from loquen.store.waters import KeptWater
+from loquen.store.documents import waters
+from loquen.store.documents.waters import KeptWater
 
 router = APIRouter(prefix="/api/waters", tags=["waters"], responses=dict(FAULTS))
 

@@ -8,7 +8,7 @@ from loquen.api.sheet.answers import Figure
 from loquen.api.wire.plan import SourceSchema, Strict
 from loquen.core.model.quantity import Sentence
 from loquen.core.system.animals.company import Finding
-from loquen.store.systems import MOST_ID
+from loquen.store.documents.systems import MOST_ID
 
 
 class WaterIn(Strict):

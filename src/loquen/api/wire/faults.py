@@ -30,16 +30,16 @@ from loquen.core.system.cases import told_case
 from loquen.devices.changer.link import ControllerTrouble
 from loquen.exchange.log_table import UnreadTable
 from loquen.exchange.reports import UnreadReport
+from loquen.store.documents.own import InUse, NoSuchRow
+from loquen.store.documents.systems import NoSuchRevision, NoSuchSystem, NothingToUndo, StaleRevision
+from loquen.store.documents.variants import MOST_VARIANTS, NoSuchVariant, TooManyVariants
+from loquen.store.documents.waters import NoSuchWater
 from loquen.store.faults import Busy, StoreFault
-from loquen.store.ledger import NoSuchEntry
-from loquen.store.own import InUse, NoSuchRow
-from loquen.store.quarantine import NotInQuarantine, TooManyKept
+from loquen.store.happened.ledger import NoSuchEntry
+from loquen.store.happened.register import NoSuchResident, TooMuchHappened
 from loquen.store.raw import NoSuchRaw
-from loquen.store.register import NoSuchResident, TooMuchHappened
-from loquen.store.rounds import NoSuchTick
-from loquen.store.systems import NoSuchRevision, NoSuchSystem, NothingToUndo, StaleRevision
-from loquen.store.variants import MOST_VARIANTS, NoSuchVariant, TooManyVariants
-from loquen.store.waters import NoSuchWater
+from loquen.store.routine.quarantine import NotInQuarantine, TooManyKept
+from loquen.store.routine.rounds import NoSuchTick
 
 log = logging.getLogger("loquen")
 OF_A_CONTROLLER = {"no_controller": 404, "controller_refused": 422, "controller_late": 504}

@@ -354,7 +354,7 @@ def apart(net: tuple[Any, Any], rise: float, sheet: Sheet[Plan]) -> Iterator[Sen
     if low / FAR_APART <= rise <= high * FAR_APART or sheet.root.changes.logged_rise_nitrate_mg_l_d is not None:
         return
     terms = {"logged": Term(max(0.0, likely), "nitrate_rate"), "reckoned": Term(rise, "nitrate_rate")}
-    text = "Your readings make it {logged} a day where the plan reckons {reckoned} from its feed. This page goes by your readings"
+    text = "Your readings make it {logged} where the plan reckons {reckoned} from its feed. This page goes by your readings"
     peak = figure_or_none(sheet, "peak_nitrate_mg_l")
     if peak is not None and rise > likely:
         terms["peak"] = Term(peak, "nitrate")

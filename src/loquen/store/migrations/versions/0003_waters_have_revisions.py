@@ -3,7 +3,7 @@
 import sqlalchemy as sa
 from alembic import op
 
-from loquen.store.files import APPLICATION_ID
+from loquen.store.file.files import APPLICATION_ID
 
 revision = "0003"
 down_revision = "0002"

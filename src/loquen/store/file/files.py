@@ -12,7 +12,7 @@ from loquen.store.faults import UnusableFile
 
 APPLICATION_ID = 0x4C6F_716E
 """“Loqn”, at its place in the head of every file that Loquen made."""
-MIGRATIONS = Path(__file__).parent / "migrations"
+MIGRATIONS = Path(__file__).parents[1] / "migrations"
 KNOWN = tuple(sorted(path.name[:4] for path in (MIGRATIONS / "versions").glob("[0-9]*.py")))
 NEWEST = KNOWN[-1]
 MAGIC = b"SQLite format 3\0"

@@ -10,9 +10,9 @@ from sqlmodel import Session, col, func, select
 
 from loquen.core.events.kinds.keeping import Pulsed
 from loquen.core.events.ledger import NAMES
-from loquen.store import ledger
-from loquen.store.ledger import KeptEvent
-from loquen.store.systems import existing
+from loquen.store.documents.systems import existing
+from loquen.store.happened import ledger
+from loquen.store.happened.ledger import KeptEvent
 from loquen.store.tables import ROOM, EventRow
 
 MOST_SHOWN = 200

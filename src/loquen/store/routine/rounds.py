@@ -10,9 +10,9 @@ from sqlalchemy import case
 from sqlalchemy import select as select_columns
 from sqlmodel import Session, col, delete, func, select
 
-from loquen.store import ledger
-from loquen.store.ledger import FEW, New
-from loquen.store.systems import existing
+from loquen.store.documents.systems import existing
+from loquen.store.happened import ledger
+from loquen.store.happened.ledger import FEW, New
 from loquen.store.tables import DutyRow, EventRow, HelperRow, StockRow, WalkRow, now
 
 UNSAID = "for a reason that can not be read"

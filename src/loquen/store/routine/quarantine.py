@@ -5,7 +5,7 @@ from typing import Any
 
 from sqlmodel import Session, col, select
 
-from loquen.store.systems import MOST_ID, existing
+from loquen.store.documents.systems import MOST_ID, existing
 from loquen.store.tables import ArrivingRow, CourseRow, TubRow, now
 
 MOST_KEPT = 2000

@@ -5,7 +5,7 @@ from datetime import datetime
 
 from sqlmodel import Session, col, select
 
-from loquen.store.systems import MOST_ID, existing
+from loquen.store.documents.systems import MOST_ID, existing
 from loquen.store.tables import VariantRow
 
 MOST_VARIANTS = 20

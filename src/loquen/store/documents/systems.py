@@ -10,7 +10,7 @@ from sqlalchemy import desc, func
 from sqlalchemy import update as sql_update
 from sqlmodel import Session, col, select
 
-from loquen.store import thinning
+from loquen.store.documents import thinning
 from loquen.store.tables import SYSTEM, RevisionRow, SystemRow, now
 
 MOST_ID = 2**63 - 1

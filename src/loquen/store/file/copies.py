@@ -8,7 +8,7 @@ from datetime import datetime
 from pathlib import Path
 
 from loquen.store.faults import UnusableFile
-from loquen.store.files import beside, damaged, look_at
+from loquen.store.file.files import beside, damaged, look_at
 
 
 def default_target(path: Path, words: str = "") -> Path:

@@ -9,9 +9,9 @@ from sqlmodel import Session, col, select
 from sqlmodel.sql.expression import SelectOfScalar
 
 from loquen.core.events.ledger import LifeEvent
-from loquen.store import ledger
-from loquen.store.ledger import KeptEvent
-from loquen.store.systems import MOST_ID
+from loquen.store.documents.systems import MOST_ID
+from loquen.store.happened import ledger
+from loquen.store.happened.ledger import KeptEvent
 from loquen.store.tables import EventRow, ResidentRow, now
 
 MOST_HAPPENED = 2000

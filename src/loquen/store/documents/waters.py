@@ -6,7 +6,7 @@ from datetime import datetime
 from sqlalchemy import update as sql_update
 from sqlmodel import Session, col, select
 
-from loquen.store.systems import MOST_ID, StaleRevision
+from loquen.store.documents.systems import MOST_ID, StaleRevision
 from loquen.store.tables import WaterRow, now
 
 

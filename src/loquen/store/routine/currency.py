@@ -5,7 +5,7 @@ from dataclasses import asdict, dataclass
 
 from sqlmodel import Session
 
-from loquen.store import house
+from loquen.store.routine import house
 
 CURRENCY = "currency"
 

@@ -1,0 +1,1 @@
+"""The house's routine: the round, quarantine, what is kept and what it costs."""
