@@ -158,7 +158,7 @@ export function EntryDialog({ id, row, start, close }: EntryProps) {
         </p>
       )}
       {entry.kind === "experiment" && text("until", "Until, if it is over", "date")}
-      {text("note", ofAnimals ? "Signs seen" : "Note")}
+      {text("note", ["death", "signs"].includes(entry.kind) ? "Signs seen" : "Note")}
       <label className="flex items-center justify-between gap-3 border-b border-line/70 py-1">
         <span className="text-quiet">When</span>
         <input

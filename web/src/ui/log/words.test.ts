@@ -64,6 +64,10 @@ it.each([
   [line({ kind: "signs", amount: 1, note: "fluff" }, { who: "Otto" }), "Otto signs seen: fluff"],
   [line({ kind: "measured", amount: 1 }, { who: "Otto", length_cm: 4 }), "1 Otto measured 4 length"],
   [
+    line({ kind: "arrival", amount: 10 }, { who: "Neon tetra", length_cm: 2 }),
+    "10 Neon tetra arrived, 2 length",
+  ],
+  [
     line({ kind: "move", amount: 3 }, { who: "Neon tetra", left: "Tub", went_to: "Hall" }),
     "3 Neon tetra moved from Tub to Hall",
   ],

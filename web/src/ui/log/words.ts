@@ -29,7 +29,8 @@ export function entryWords(row: Logged, known: Known, units: Units): string {
   }
   if (row.who) {
     const heads = entry.amount == null || entry.kind === "signs" ? "" : `${entry.amount} `;
-    const length = row.length_cm == null ? "" : ` ${units.text(row.length_cm, "length")}`;
+    const join = entry.kind === "measured" ? " " : ", ";
+    const length = row.length_cm == null ? "" : join + units.text(row.length_cm, "length");
     const way = row.left && row.went_to ? ` from ${row.left} to ${row.went_to}` : "";
     return `${heads}${row.who} ${HAPPENED[entry.kind]}${length}${way}${note}`;
   }
