@@ -5,11 +5,11 @@ from types import UnionType
 from typing import get_args, get_origin
 
 from loquen.core.data import library
-from loquen.core.model.consistency import conflicts
-from loquen.core.model.fields import entries, hints
-from loquen.core.model.options import options_of
-from loquen.core.model.plan import PLAN, Plan
-from loquen.core.model.quantity import Quantity
+from loquen.core.model.inputs.fields import entries, hints
+from loquen.core.model.inputs.options import options_of
+from loquen.core.model.inputs.quantity import Quantity
+from loquen.core.model.roots.consistency import conflicts
+from loquen.core.model.roots.plan import PLAN, Plan
 
 TRIES = 60
 

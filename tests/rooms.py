@@ -3,8 +3,8 @@
 from dataclasses import replace
 
 from loquen.core.data import library
-from loquen.core.model.documents import document
-from loquen.core.model.plan import PLAN, Group
+from loquen.core.model.roots.documents import document
+from loquen.core.model.roots.plan import PLAN, Group
 from loquen.demo import sluice_street
 from loquen.store.database import open_database
 from loquen.store.documents import systems

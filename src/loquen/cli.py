@@ -164,7 +164,7 @@ def openapi(target: Path) -> None:
 def book(system: int, target: Path, db: Present = None, demo: Demo = False) -> None:
     """Write the build book of a system, by its number, as a PDF."""
     from loquen.api.wire.documents import read_document
-    from loquen.core.model.documents import Unreadable
+    from loquen.core.model.roots.documents import Unreadable
     from loquen.core.system.book import sheet_of
     from loquen.core.system.build import system_quote
     from loquen.exchange.build_book import build_book

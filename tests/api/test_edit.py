@@ -7,7 +7,7 @@ import pytest
 
 from loquen.api.sheet.kept import SAME, KeptSheets, difference
 from loquen.core.data import own
-from loquen.core.model.plan import Plan
+from loquen.core.model.roots.plan import Plan
 from loquen.core.system.book import sheet_of
 from loquen.demo.sluice_street import long_hall
 

@@ -6,7 +6,7 @@ import pytest
 
 from loquen.api.systems import listing as module
 from loquen.api.systems.listing import Listing, natural
-from loquen.core.model.documents import document
+from loquen.core.model.roots.documents import document
 from loquen.demo import sluice_street
 from loquen.store.documents import systems
 from loquen.store.documents.systems import Current

@@ -9,8 +9,8 @@ import pytest
 from loquen.api.sheet import working
 from loquen.core.graph import engine
 from loquen.core.graph.nodes import Node
-from loquen.core.model.documents import document
-from loquen.core.model.plan import PLAN
+from loquen.core.model.roots.documents import document
+from loquen.core.model.roots.plan import PLAN
 from loquen.core.system.book import sheet_of, system_book
 from loquen.demo import sluice_street
 from tests.at_limits import odd_change, odd_plan

@@ -11,10 +11,10 @@ from pydantic import ValidationError
 
 from loquen.api.wire.documents import read_document, read_water
 from loquen.api.wire.plan import PlanSchema, to_core
-from loquen.core.model.documents import document
-from loquen.core.model.fields import entries
-from loquen.core.model.plan import PLAN, Lamp, Plan, Planting
-from loquen.core.model.quantity import Quantity
+from loquen.core.model.inputs.fields import entries
+from loquen.core.model.inputs.quantity import Quantity
+from loquen.core.model.roots.documents import document
+from loquen.core.model.roots.plan import PLAN, Lamp, Plan, Planting
 from loquen.core.system.book import sheet_of
 from loquen.demo.sluice_street import long_hall, rope_walk_b, tidal_corner
 

@@ -8,7 +8,7 @@ from loquen.core.data import library
 from loquen.core.growout.assign import Bounds
 from loquen.core.growout.homes import home_of
 from loquen.core.growout.rack import rack_plan
-from loquen.core.model.venture import Broods, Colony, Sale, Stand, Venture
+from loquen.core.model.roots.venture import Broods, Colony, Sale, Stand, Venture
 from loquen.demo.sluice_street import rope_walk_b
 
 

@@ -5,7 +5,7 @@ from dataclasses import replace
 import pytest
 
 from loquen.api.rooms import view
-from loquen.core.model.room import Place, Rack, Room, Store, Supply, Zone
+from loquen.core.model.roots.room import Place, Rack, Room, Store, Supply, Zone
 from loquen.core.rooms.book import sheet_of
 from loquen.core.rooms.lines import line_of
 from loquen.core.rooms.network import read_network, solve_network, solved

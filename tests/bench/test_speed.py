@@ -17,8 +17,8 @@ from loquen.api.sheet.working import working
 from loquen.api.systems.listing import Listing
 from loquen.core.events.kinds.water import Read
 from loquen.core.fit.nitrate import fit
-from loquen.core.model.documents import document
-from loquen.core.model.plan import Group
+from loquen.core.model.roots.documents import document
+from loquen.core.model.roots.plan import Group
 from loquen.core.system.book import sheet_of
 from loquen.core.system.cycle.forecast import forecast
 from loquen.core.system.planner.settle import settle

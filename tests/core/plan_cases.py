@@ -5,8 +5,8 @@ from dataclasses import asdict
 from pathlib import Path
 
 from loquen.core.graph.engine import CONSTANT, Missing
-from loquen.core.model.documents import rebuilt
-from loquen.core.model.plan import PLAN, Plan
+from loquen.core.model.roots.documents import rebuilt
+from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.system.book import sheet_of
 from loquen.core.system.told import verdict_of
 from tests.core.plans import plan, sumped

@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 
-from loquen.core.model.plan import (
+from loquen.core.model.roots.plan import (
     Chamber,
     Changes,
     Filter,

@@ -1,6 +1,6 @@
 """A room of twelve that holds, and the line of the system that stands in it."""
 
-from loquen.core.model.room import Drain, Place, Rack, Room, Store, Supply, Zone
+from loquen.core.model.roots.room import Drain, Place, Rack, Room, Store, Supply, Zone
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.rooms.book import sheet_of
 from loquen.core.rooms.lines import Line

@@ -12,9 +12,9 @@ from loquen.core.events.kinds.water import Changed, Dosed, Read
 from loquen.core.events.ledger import Logged
 from loquen.core.fit.cycle import FEWEST, MEMBERS, Seen, carried, learned
 from loquen.core.fit.trend import trend
-from loquen.core.model.plan import Cycle, Group, RunIn, Water
-from loquen.core.model.quantity import as_text
-from loquen.core.model.readings import Interval
+from loquen.core.model.inputs.quantity import as_text
+from loquen.core.model.records.readings import Interval
+from loquen.core.model.roots.plan import Cycle, Group, RunIn, Water
 from loquen.core.physics.chemistry import ammonia_fraction, ph_from_kh_co2
 from loquen.core.system.book import sheet_of
 from loquen.core.system.cycle import replay

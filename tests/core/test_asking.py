@@ -4,7 +4,7 @@ import pytest
 
 from loquen.core.errors import UnknownKey
 from loquen.core.graph import asking
-from loquen.core.model.plan import Changes, Filter, Group, Heat, Plan, Tank, Water
+from loquen.core.model.roots.plan import Changes, Filter, Group, Heat, Plan, Tank, Water
 from loquen.core.system.book import sheet_of
 from loquen.core.system.planner import first_plan
 from tests.core.plans import plan

@@ -2,8 +2,8 @@
 
 import pytest
 
-from loquen.core.model.consistency import conflicts
-from loquen.core.model.plan import PLAN, Filter, Group, Heat, Recipe, Tank
+from loquen.core.model.roots.consistency import conflicts
+from loquen.core.model.roots.plan import PLAN, Filter, Group, Heat, Recipe, Tank
 from tests.core.plans import plan
 
 

@@ -11,7 +11,7 @@ import pytest
 
 from loquen.core import physics
 from loquen.core.data.tables import constants, sources
-from loquen.core.model.quantity import kinds
+from loquen.core.model.inputs.quantity import kinds
 from loquen.core.system.book import STAGES, system_book
 
 HEADS = ["Equation:", "Parameters:", "Returns:", "Raises:", "Source:"]

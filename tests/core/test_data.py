@@ -9,7 +9,7 @@ import pytest
 from loquen.core.data import library, own
 from loquen.core.data.tables import read_csv, sources, text
 from loquen.core.errors import BrokenData, UnknownKey
-from loquen.core.model.quantity import kind_of_name, kinds
+from loquen.core.model.inputs.quantity import kind_of_name, kinds
 
 TABLES = [
     library.species,

@@ -13,9 +13,9 @@ from loquen.core.events.kinds.water import Changed, Dosed, Read
 from loquen.core.events.ledger import KINDS, NAMES, kept_as, read_back
 from loquen.core.events.lines import IN_LINE, event_of, life_event, life_line, line_of
 from loquen.core.events.upgrades import from_line
-from loquen.core.model.documents import Unreadable
-from loquen.core.model.log import IN_THE_REGISTER_ALONE, KIND_WORDS, Entry
-from loquen.core.model.log import KINDS as LINE_KINDS
+from loquen.core.model.records.log import IN_THE_REGISTER_ALONE, KIND_WORDS, Entry
+from loquen.core.model.records.log import KINDS as LINE_KINDS
+from loquen.core.model.roots.documents import Unreadable
 from loquen.core.quarantine.stays import why_anew
 from loquen.core.register.lives import comes_to
 

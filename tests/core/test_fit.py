@@ -12,7 +12,7 @@ from loquen.core.errors import BadReading, NamedCase, OutOfRange, UnknownKey
 from loquen.core.fit.likelihood import likelihood
 from loquen.core.fit.nitrate import fit
 from loquen.core.fit.posterior import sampled
-from loquen.core.model.readings import Interval, interval
+from loquen.core.model.records.readings import Interval, interval
 from tests.core.fit_logs import CHART, prior, synthetic
 
 # A reading is an interval -----------------------------------------------------------------------

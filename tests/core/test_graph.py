@@ -15,8 +15,8 @@ from loquen.core.graph.domain import Domain
 from loquen.core.graph.engine import Book, Missing, Sheet
 from loquen.core.graph.judging import at_most
 from loquen.core.graph.nodes import Node, attach, check, figure, step
-from loquen.core.model.quantity import Choice, Most, Quantity, say
-from loquen.core.model.shape import Shape
+from loquen.core.model.inputs.quantity import Choice, Most, Quantity, say
+from loquen.core.model.inputs.shape import Shape
 
 
 @dataclass(frozen=True)

@@ -11,8 +11,8 @@ from loquen.core.data.library import species
 from loquen.core.joining.batches import batches, ready_in_d, to_join, with_number
 from loquen.core.joining.sizes import windows
 from loquen.core.joining.the_day import list_of_the_day
-from loquen.core.model.plan import Filter, Group, Plan, RunIn
-from loquen.core.model.quantity import as_text
+from loquen.core.model.inputs.quantity import as_text
+from loquen.core.model.roots.plan import Filter, Group, Plan, RunIn
 from loquen.core.system.book import sheet_of
 from loquen.demo.sluice_street import long_hall, tidal_corner
 

@@ -5,7 +5,7 @@ from dataclasses import replace
 import pytest
 
 from loquen.core.data import library
-from loquen.core.model.plan import Group, Source
+from loquen.core.model.roots.plan import Group, Source
 from loquen.core.system.book import sheet_of
 from loquen.core.system.planner import three_ways
 from loquen.core.system.planner.first_plan import with_water_kept

@@ -8,7 +8,9 @@ import pytest
 from loquen.core.data import library
 from loquen.core.graph.engine import Sheet
 from loquen.core.graph.nodes import Verdict
-from loquen.core.model.plan import (
+from loquen.core.model.inputs.quantity import as_text
+from loquen.core.model.inputs.told import is_row, is_told, read_on, with_told
+from loquen.core.model.roots.plan import (
     PLAN,
     Bag,
     Changes,
@@ -23,8 +25,6 @@ from loquen.core.model.plan import (
     Tank,
     Water,
 )
-from loquen.core.model.quantity import as_text
-from loquen.core.model.told import is_row, is_told, read_on, with_told
 from loquen.core.routine.care.whole import care_of
 from loquen.core.system.assumed import assumed
 from loquen.core.system.book import sheet_of, system_book

@@ -9,8 +9,8 @@ from hypothesis import strategies as st
 
 from loquen.core.graph import asking
 from loquen.core.graph.engine import Missing
-from loquen.core.model.consistency import conflicts
-from loquen.core.model.plan import Air, Changes, Filter, Group, Heat, Source, Tank, Water
+from loquen.core.model.roots.consistency import conflicts
+from loquen.core.model.roots.plan import Air, Changes, Filter, Group, Heat, Source, Tank, Water
 from loquen.core.system.book import sheet_of
 from loquen.core.system.filter.oxygen import at_better_end
 from loquen.core.system.planner.ways_out import ways_out

@@ -6,8 +6,8 @@ from dataclasses import replace
 import pytest
 
 from loquen.core.data import library
-from loquen.core.model.plan import PLAN, Filter, Group, Heat, Plan, Planting, Recipe, Source, Tank
-from loquen.core.model.quantity import as_text
+from loquen.core.model.inputs.quantity import as_text
+from loquen.core.model.roots.plan import PLAN, Filter, Group, Heat, Plan, Planting, Recipe, Source, Tank
 from loquen.core.system.book import sheet_of
 from loquen.core.system.planner import first_plan
 from loquen.core.system.planner.levers import LEVERS, touches

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from loquen.core.model.plan import Bag, Changes, Group, Heat
+from loquen.core.model.roots.plan import Bag, Changes, Group, Heat
 from loquen.core.system.book import sheet_of
 from loquen.core.system.planner import first_plan
 from loquen.core.system.told import verdict_of

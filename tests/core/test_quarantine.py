@@ -10,10 +10,10 @@ import pytest
 
 from loquen.core.data.library import bare_skinned, species
 from loquen.core.graph.asking import number
-from loquen.core.model.plan import Filter, Group, Water
-from loquen.core.model.quantity import as_text
-from loquen.core.model.quarantine import Arriving, TreatmentCourse, arriving_faults, course_faults
-from loquen.core.model.register import Resident
+from loquen.core.model.inputs.quantity import as_text
+from loquen.core.model.records.quarantine import Arriving, TreatmentCourse, arriving_faults, course_faults
+from loquen.core.model.records.register import Resident
+from loquen.core.model.roots.plan import Filter, Group, Water
 from loquen.core.quarantine.courses import days_of_course, endangered, held_copper, label_dose, rinses
 from loquen.core.quarantine.duties import tub_duties
 from loquen.core.quarantine.order import Job, in_order

@@ -9,8 +9,8 @@ import pytest
 from loquen.core.graph.asking import number
 from loquen.core.growout.assign import EMPTY, Bounds, Offer, Outlet, alike, assigned
 from loquen.core.growout.rack import least_tanks, offer_of, offers_of, rack_plan
-from loquen.core.model.quantity import as_text, say
-from loquen.core.model.venture import Broods, Colony, Costs, Sale, Stand
+from loquen.core.model.inputs.quantity import as_text, say
+from loquen.core.model.roots.venture import Broods, Colony, Costs, Sale, Stand
 from tests.core.ventures import home, told, venture
 
 

@@ -9,9 +9,9 @@ from scipy.stats import binom
 
 from loquen.core.data.library import species
 from loquen.core.errors import NamedCase
-from loquen.core.model.plan import Group
-from loquen.core.model.quantity import as_text
-from loquen.core.model.register import RegisterFault, Resident
+from loquen.core.model.inputs.quantity import as_text
+from loquen.core.model.records.register import RegisterFault, Resident
+from loquen.core.model.roots.plan import Group
 from loquen.core.register import buying, growth, homes
 from loquen.core.register.lives import faults, life_of
 from loquen.core.register.survival import survival

@@ -9,7 +9,7 @@ import pytest
 from loquen.core.errors import PlanConflict
 from loquen.core.graph import asking
 from loquen.core.graph.nodes import Verdict
-from loquen.core.model.room import (
+from loquen.core.model.roots.room import (
     Blower,
     Drain,
     Household,
@@ -27,7 +27,7 @@ from loquen.core.model.room import (
     Window,
     Zone,
 )
-from loquen.core.model.room_conflicts import conflicts
+from loquen.core.model.roots.room_conflicts import conflicts
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.rooms import remedies
 from loquen.core.rooms.book import room_book, sheet_of

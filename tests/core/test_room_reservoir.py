@@ -5,8 +5,18 @@ from itertools import pairwise
 
 import pytest
 
-from loquen.core.model.room import Pulses, Purified, Purifier, Reservoir, Store, Supply, Treatment, Window, Zone
-from loquen.core.model.room_conflicts import conflicts
+from loquen.core.model.roots.room import (
+    Pulses,
+    Purified,
+    Purifier,
+    Reservoir,
+    Store,
+    Supply,
+    Treatment,
+    Window,
+    Zone,
+)
+from loquen.core.model.roots.room_conflicts import conflicts
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.rooms.parts import parts
 from loquen.core.rooms.propose import proposed_zones

@@ -9,8 +9,8 @@ from hypothesis import strategies as st
 
 from loquen.core.events.kinds.keeping import TakenOut
 from loquen.core.feeding.rota import days_with_food
-from loquen.core.model.plan import Changes, Cycle, Group, Lamp, RunIn
-from loquen.core.model.quantity import as_text, say
+from loquen.core.model.inputs.quantity import as_text, say
+from loquen.core.model.roots.plan import Changes, Cycle, Group, Lamp, RunIn
 from loquen.core.routine import consumables
 from loquen.core.routine.away import away, every_visit
 from loquen.core.routine.care import filters, living, zeolite

@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import pytest
 
-from loquen.core.model.plan import Changes, Filter, Group, Heat, Plan, Recipe, RunIn, Tank, Water
+from loquen.core.model.roots.plan import Changes, Filter, Group, Heat, Plan, Recipe, RunIn, Tank, Water
 from loquen.core.system.book import sheet_of
 from loquen.core.system.planner.settle import settle
 from loquen.core.system.planner.standing import Standing, difference

@@ -12,8 +12,8 @@ from loquen.core.data.tables import constants
 from loquen.core.errors import NamedCase, UnknownKey
 from loquen.core.graph import asking
 from loquen.core.graph.engine import Missing
-from loquen.core.model.plan import Changes, Filter, Group, Heat, Light, Tank, Water
-from loquen.core.model.quantity import as_text
+from loquen.core.model.inputs.quantity import as_text
+from loquen.core.model.roots.plan import Changes, Filter, Group, Heat, Light, Tank, Water
 from loquen.core.system.book import sheet_of
 from loquen.core.system.cases import told_case
 from tests.core.plans import BARE_BOX, SUMP, plan, sumped, with_value

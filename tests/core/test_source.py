@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from loquen.core.graph import asking
-from loquen.core.model.plan import Bag, Changes, Group, Quarantine, Recipe, Source, Water
+from loquen.core.model.roots.plan import Bag, Changes, Group, Quarantine, Recipe, Source, Water
 from loquen.core.physics import chemistry, dilution
 from loquen.core.system.arrivals.tubs import Batch
 from loquen.core.system.book import sheet_of

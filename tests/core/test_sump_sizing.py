@@ -5,8 +5,8 @@ from dataclasses import replace
 import pytest
 
 from loquen.core.errors import NamedCase
-from loquen.core.model.consistency import conflicts
-from loquen.core.model.plan import PLAN, Chamber, Outlet, Tank
+from loquen.core.model.roots.consistency import conflicts
+from loquen.core.model.roots.plan import PLAN, Chamber, Outlet, Tank
 from loquen.core.system.book import sheet_of
 from loquen.core.system.planner import first_plan
 from loquen.core.system.propose import sump_sizing

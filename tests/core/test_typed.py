@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from loquen.core.model.typed import Ambiguous, NotANumber, read_number
+from loquen.core.model.inputs.typed import Ambiguous, NotANumber, read_number
 
 
 @pytest.mark.parametrize(

@@ -26,11 +26,11 @@ from loquen.core.growout.dated import Brood
 from loquen.core.growout.first import first_venture
 from loquen.core.growout.fullest import fullest
 from loquen.core.growout.homes import OF_YOUNG, Housed, home_of, housed, unfit
-from loquen.core.model.plan import Changes, Group, Water
-from loquen.core.model.quantity import as_text, kinds
-from loquen.core.model.register import Resident
-from loquen.core.model.venture import VENTURE, Broods, Colony, Costs, Doubts, Raising, Sale, Stand, Venture
-from loquen.core.model.venture_conflicts import conflicts
+from loquen.core.model.inputs.quantity import as_text, kinds
+from loquen.core.model.records.register import Resident
+from loquen.core.model.roots.plan import Changes, Group, Water
+from loquen.core.model.roots.venture import VENTURE, Broods, Colony, Costs, Doubts, Raising, Sale, Stand, Venture
+from loquen.core.model.roots.venture_conflicts import conflicts
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.register.lives import life_of
 from loquen.core.system.told import sentence_of

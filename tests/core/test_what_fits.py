@@ -5,7 +5,7 @@ from dataclasses import replace
 import pytest
 
 from loquen.core.data import library
-from loquen.core.model.plan import Group, Heat, RunIn, Water
+from loquen.core.model.roots.plan import Group, Heat, RunIn, Water
 from loquen.core.system.book import sheet_of
 from loquen.core.system.propose.what_fits import what_fits
 from loquen.core.system.told import is_short

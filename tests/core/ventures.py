@@ -2,8 +2,8 @@
 
 from loquen.core.growout.book import placing, sheet_of
 from loquen.core.growout.homes import Home
-from loquen.core.model.plan import Changes, Heat, Plan, RunIn, Tank, Water
-from loquen.core.model.venture import Broods, Colony, Costs, Doubts, Raising, Sale, Stand, Venture
+from loquen.core.model.roots.plan import Changes, Heat, Plan, RunIn, Tank, Water
+from loquen.core.model.roots.venture import Broods, Colony, Costs, Doubts, Raising, Sale, Stand, Venture
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.planner.steps.filters import filter_of
 from loquen.core.system.told import verdict_of

@@ -6,7 +6,7 @@ import sqlite3
 
 from playwright.sync_api import expect
 
-from loquen.core.model.documents import document
+from loquen.core.model.roots.documents import document
 from loquen.demo import sluice_street
 
 

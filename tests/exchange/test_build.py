@@ -12,7 +12,7 @@ import pytest
 from openpyxl import load_workbook
 from pypdf import PdfReader
 
-from loquen.core.model.plan import Group
+from loquen.core.model.roots.plan import Group
 from loquen.core.system import build
 from loquen.core.system.book import sheet_of
 from loquen.demo.sluice_street import long_hall, old_copper, tidal_corner

@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from loquen.core.model.log import KINDS, Entry, LogLine
+from loquen.core.model.records.log import KINDS, Entry, LogLine
 from loquen.exchange.log_table import UnreadTable, read_table, write_table
 
 texts = st.one_of(

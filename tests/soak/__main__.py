@@ -17,8 +17,8 @@ from threading import Thread
 
 import httpx
 
-from loquen.core.model.documents import document
-from loquen.core.model.plan import PLAN
+from loquen.core.model.roots.documents import document
+from loquen.core.model.roots.plan import PLAN
 from loquen.demo import sluice_street
 from loquen.devices import water_reports
 from loquen.store.database import open_database

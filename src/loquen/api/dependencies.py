@@ -7,8 +7,8 @@ from fastapi import Depends, Request
 
 from loquen.api.wire.faults import Fault, InconsistentPlan
 from loquen.api.wire.plan import to_core
-from loquen.core.model.consistency import conflicts
-from loquen.core.model.plan import Plan
+from loquen.core.model.roots.consistency import conflicts
+from loquen.core.model.roots.plan import Plan
 from loquen.store.database import Database
 
 FAULT_SHAPE = {"application/json": {"schema": {"$ref": "#/components/schemas/Fault"}}}

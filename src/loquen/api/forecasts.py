@@ -17,8 +17,8 @@ from loquen.api.wire.documents import read_document
 from loquen.api.wire.plan import PlanSchema, Strict
 from loquen.core.events.ledger import Logged
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.documents import Unreadable
-from loquen.core.model.plan import Plan
+from loquen.core.model.roots.documents import Unreadable
+from loquen.core.model.roots.plan import Plan
 from loquen.core.system.book import sheet_of
 from loquen.core.system.cycle.donors import Donor, donor
 from loquen.core.system.cycle.forecast import Forecast, forecast

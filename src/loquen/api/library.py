@@ -11,13 +11,13 @@ from loquen.api.dependencies import FAULT, Kept
 from loquen.api.wire.plan import Strict
 from loquen.core.data import library
 from loquen.core.data.tables import sources
-from loquen.core.model.documents import plain_data
-from loquen.core.model.fields import entries, optional
-from loquen.core.model.options import options_of
-from loquen.core.model.plan import PLAN
-from loquen.core.model.quantity import Choice, Quantity, Unit, kinds
-from loquen.core.model.room import ROOM
-from loquen.core.model.venture import VENTURE
+from loquen.core.model.inputs.fields import entries, optional
+from loquen.core.model.inputs.options import options_of
+from loquen.core.model.inputs.quantity import Choice, Quantity, Unit, kinds
+from loquen.core.model.roots.documents import plain_data
+from loquen.core.model.roots.plan import PLAN
+from loquen.core.model.roots.room import ROOM
+from loquen.core.model.roots.venture import VENTURE
 from loquen.core.system.planner.steps.filters import filter_of
 from loquen.core.system.propose import sump_sizing
 from loquen.store.routine import currency

@@ -19,9 +19,9 @@ from loquen.api.wire.documents import read_document
 from loquen.api.wire.plan import PlanSchema, Strict
 from loquen.core.data import library, own
 from loquen.core.data.tables import toml
-from loquen.core.model.documents import document, plain_data, upgraded
-from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import kinds
+from loquen.core.model.inputs.quantity import kinds
+from loquen.core.model.roots.documents import document, plain_data, upgraded
+from loquen.core.model.roots.plan import Plan
 from loquen.store.database import Database
 from loquen.store.documents import own as own_rows
 from loquen.store.documents import systems

@@ -13,9 +13,9 @@ from loquen.api.systems.schema import AnimalsWanted
 from loquen.api.wire.answers import sent
 from loquen.api.wire.documents import read_water
 from loquen.api.wire.plan import PlanSchema, Strict, TankSchema, from_core
-from loquen.core.model.documents import rebuilt
-from loquen.core.model.plan import PLAN, Disinfectant, Group, Plan, Source, Tank
-from loquen.core.model.quantity import Sentence
+from loquen.core.model.inputs.quantity import Sentence
+from loquen.core.model.roots.documents import rebuilt
+from loquen.core.model.roots.plan import PLAN, Disinfectant, Group, Plan, Source, Tank
 from loquen.core.system.book import sheet_of
 from loquen.core.system.build import parts
 from loquen.core.system.planner.settle import Left, Move, settle

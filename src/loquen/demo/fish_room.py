@@ -2,7 +2,7 @@
 
 from datetime import date, timedelta
 
-from loquen.core.model.room import (
+from loquen.core.model.roots.room import (
     Drain,
     Household,
     Place,

@@ -5,8 +5,8 @@ from datetime import datetime, timedelta
 from sqlmodel import Session
 
 from loquen.core.events.kinds.keeping import Fed
-from loquen.core.model.documents import document
-from loquen.core.model.feeding import Kept, Larder, Mix, Part
+from loquen.core.model.records.feeding import Kept, Larder, Mix, Part
+from loquen.core.model.roots.documents import document
 from loquen.store.happened import ledger
 from loquen.store.routine import house
 

@@ -7,10 +7,10 @@ from sqlmodel import Session
 
 from loquen.core.events.kinds.keeping import SeenTo
 from loquen.core.events.kinds.lives import Arrived
-from loquen.core.model.documents import document
-from loquen.core.model.plan import Plan
-from loquen.core.model.quarantine import Arriving, TreatmentCourse, Tub
-from loquen.core.model.register import Resident
+from loquen.core.model.records.quarantine import Arriving, TreatmentCourse, Tub
+from loquen.core.model.records.register import Resident
+from loquen.core.model.roots.documents import document
+from loquen.core.model.roots.plan import Plan
 from loquen.core.quarantine.tubs import new_tub
 from loquen.demo.evenings import HELPERS
 from loquen.store.documents import systems

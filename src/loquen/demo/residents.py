@@ -7,9 +7,9 @@ from sqlmodel import Session
 
 from loquen.core.events.kinds.lives import Arrived, Born, Died, Measured, Sold
 from loquen.core.events.ledger import LifeEvent
-from loquen.core.model.documents import document
-from loquen.core.model.plan import Plan
-from loquen.core.model.register import Resident
+from loquen.core.model.records.register import Resident
+from loquen.core.model.roots.documents import document
+from loquen.core.model.roots.plan import Plan
 from loquen.store.happened import register
 
 SOURCES = ("a breeder in the next town", "the club's auction", "our own broods", "a friend of the house")

@@ -6,8 +6,9 @@ from dataclasses import asdict, replace
 from datetime import datetime, timedelta
 
 from loquen.core.events.ledger import Logged
-from loquen.core.model.documents import document
-from loquen.core.model.plan import (
+from loquen.core.model.inputs.told import with_told
+from loquen.core.model.roots.documents import document
+from loquen.core.model.roots.plan import (
     Air,
     Bag,
     Chamber,
@@ -30,7 +31,6 @@ from loquen.core.model.plan import (
     Tank,
     Water,
 )
-from loquen.core.model.told import with_told
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.planner.steps.filters import filter_of
 from loquen.demo import evenings, larder, newcomers, residents, stories, ventures

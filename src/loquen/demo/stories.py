@@ -11,7 +11,7 @@ from loquen.core.data.kits import kits
 from loquen.core.events.kinds.keeping import Noted, Rinsed, Tried
 from loquen.core.events.kinds.water import Changed, Read
 from loquen.core.events.ledger import Logged
-from loquen.core.model.plan import Plan
+from loquen.core.model.roots.plan import Plan
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.book import sheet_of
 from loquen.core.system.cycle.setup import begun

@@ -8,10 +8,10 @@ from sqlmodel import Session
 
 from loquen.core.events.kinds.lives import Arrived, Born, Sold
 from loquen.core.events.ledger import LifeEvent
-from loquen.core.model.documents import document
-from loquen.core.model.plan import Changes, Group, Plan, Planting, RunIn, Tank, Water
-from loquen.core.model.register import Resident
-from loquen.core.model.venture import Broods, Colony, Costs, Raising, Sale, Stand, Venture
+from loquen.core.model.records.register import Resident
+from loquen.core.model.roots.documents import document
+from loquen.core.model.roots.plan import Changes, Group, Plan, Planting, RunIn, Tank, Water
+from loquen.core.model.roots.venture import Broods, Colony, Costs, Raising, Sale, Stand, Venture
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.planner.steps.filters import filter_of
 from loquen.demo.residents import day

@@ -4,7 +4,7 @@ from collections.abc import Iterable
 
 from loquen.core.growout.compare import SHOW, Compared
 from loquen.core.growout.rack import RackPlan
-from loquen.core.model.quantity import as_text
+from loquen.core.model.inputs.quantity import as_text
 from loquen.exchange.tables import Cell, Page
 
 WORTH = (

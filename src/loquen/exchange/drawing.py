@@ -4,7 +4,7 @@ from dataclasses import dataclass, field
 from html import escape
 
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.quantity import written
+from loquen.core.model.inputs.quantity import written
 
 INKS = {
     "glass": "#2a7763",

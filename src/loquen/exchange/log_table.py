@@ -14,8 +14,8 @@ from typing import Any, Literal
 
 from loquen.core.data.kits import kits, measures
 from loquen.core.graph.giving_up import heed
-from loquen.core.model.calendar import day_in_reach, moment_in_reach
-from loquen.core.model.log import KINDS, Entry, LogLine
+from loquen.core.model.records.calendar import day_in_reach, moment_in_reach
+from loquen.core.model.records.log import KINDS, Entry, LogLine
 from loquen.exchange.tables import RUNS_AS_FORMULA, Cell, as_csv
 
 MOST_LINES = 50_000

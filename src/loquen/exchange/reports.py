@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
-from loquen.core.model.typed import Ambiguous, NotANumber, read_number
+from loquen.core.model.inputs.typed import Ambiguous, NotANumber, read_number
 from loquen.core.physics.nitrogen import CACO3_MG_L_PER_DKH, NITRATE_PER_N
 
 MOST_LINES = 200

@@ -8,8 +8,8 @@ from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, PageBreak, SimpleDocTemplate, Spacer
 
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.quantity import as_text, written
-from loquen.core.model.room import Room
+from loquen.core.model.inputs.quantity import as_text, written
+from loquen.core.model.roots.room import Room
 from loquen.core.rooms.book import STAGES
 from loquen.core.rooms.commissioning import steps
 from loquen.core.system.build import Quote

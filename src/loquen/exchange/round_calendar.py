@@ -12,7 +12,7 @@ from zoneinfo import ZoneInfo
 from icalendar import Calendar, Event
 
 from loquen.core.graph.giving_up import heed
-from loquen.core.model.quantity import as_text
+from loquen.core.model.inputs.quantity import as_text
 from loquen.core.routine.duty import Duty
 from loquen.exchange.tables import harmless
 

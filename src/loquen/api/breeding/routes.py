@@ -27,9 +27,9 @@ from loquen.api.wire.days import Today, day_of
 from loquen.api.wire.faults import InconsistentPlan
 from loquen.api.wire.plan import venture_to_core
 from loquen.core.growout.first import first_venture
-from loquen.core.model.documents import document, name_of
-from loquen.core.model.venture import Venture
-from loquen.core.model.venture_conflicts import conflicts
+from loquen.core.model.roots.documents import document, name_of
+from loquen.core.model.roots.venture import Venture
+from loquen.core.model.roots.venture_conflicts import conflicts
 from loquen.store.documents import systems
 from loquen.store.routine import house
 from loquen.store.tables import VENTURE

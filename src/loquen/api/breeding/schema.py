@@ -16,7 +16,7 @@ from loquen.core.graph.nodes import State
 from loquen.core.growout.births import LineKept
 from loquen.core.growout.compare import Compared, OneWay, Swing
 from loquen.core.growout.rack import RackPlan
-from loquen.core.model.quantity import Sentence
+from loquen.core.model.inputs.quantity import Sentence
 from loquen.store.documents.systems import MOST_ID, Saved
 
 MOST_TANKS = 300

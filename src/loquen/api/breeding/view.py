@@ -42,11 +42,11 @@ from loquen.core.growout.dated import Run
 from loquen.core.growout.fullest import fullest
 from loquen.core.growout.homes import OF_YOUNG, Home, home_of, housed
 from loquen.core.growout.rack import rack_plan
-from loquen.core.model.consistency import conflicts
-from loquen.core.model.documents import Unreadable, name_of
-from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import Sentence, Term, say
-from loquen.core.model.venture import NO_TANK, Venture
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.roots.consistency import conflicts
+from loquen.core.model.roots.documents import Unreadable, name_of
+from loquen.core.model.roots.plan import Plan
+from loquen.core.model.roots.venture import NO_TANK, Venture
 from loquen.core.register.lives import Life
 from loquen.core.system.book import sheet_of as system_sheet
 from loquen.core.system.told import where_known

@@ -16,8 +16,8 @@ from loquen.api.wire.days import Today, day_of
 from loquen.api.wire.documents import read_document
 from loquen.core.data import library
 from loquen.core.errors import UnknownKey
-from loquen.core.model.documents import document, rebuilt
-from loquen.core.model.feeding import Larder, larder_faults
+from loquen.core.model.records.feeding import Larder, larder_faults
+from loquen.core.model.roots.documents import document, rebuilt
 from loquen.store.documents import systems
 from loquen.store.routine import house
 

@@ -10,9 +10,9 @@ from loquen.api.wire.plan import Strict, mirror
 from loquen.core.data.library import Food
 from loquen.core.feeding.cultures import Grown
 from loquen.core.graph.nodes import State
-from loquen.core.model.feeding import Larder
-from loquen.core.model.plan import Weekday
-from loquen.core.model.quantity import Sentence
+from loquen.core.model.inputs.quantity import Sentence
+from loquen.core.model.records.feeding import Larder
+from loquen.core.model.roots.plan import Weekday
 
 LarderSchema = mirror(Larder)
 

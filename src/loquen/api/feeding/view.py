@@ -31,13 +31,13 @@ from loquen.core.feeding.foods import mixed
 from loquen.core.feeding.left import LEFT_WORDS, part_after
 from loquen.core.feeding.rota import WEEK, Fed, Rota, rota, week_of_foods
 from loquen.core.graph.giving_up import heed
-from loquen.core.model.calendar import moment_in_reach
-from loquen.core.model.consistency import conflicts
-from loquen.core.model.documents import Unreadable, plain_data
-from loquen.core.model.feeding import Larder
-from loquen.core.model.phase import animals_in
-from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.records.calendar import moment_in_reach
+from loquen.core.model.records.feeding import Larder
+from loquen.core.model.roots.consistency import conflicts
+from loquen.core.model.roots.documents import Unreadable, plain_data
+from loquen.core.model.roots.phase import animals_in
+from loquen.core.model.roots.plan import Plan
 from loquen.core.routine.care.feeding import rota_duties
 from loquen.core.routine.consumables import Use, foods_of
 from loquen.core.routine.duty import Duty

@@ -21,8 +21,8 @@ from loquen.core.graph.asking import number
 from loquen.core.joining.batches import Batch, batches
 from loquen.core.joining.sizes import SizeWindow, windows
 from loquen.core.joining.the_day import list_of_the_day
-from loquen.core.model.plan import Group, Plan
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.roots.plan import Group, Plan
 from loquen.core.register.homes import living_groups, places_for
 from loquen.core.routine.costs import day_words, with_on
 from loquen.core.system.book import sheet_of

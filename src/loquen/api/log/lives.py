@@ -9,7 +9,7 @@ from loquen.api.wire import stored
 from loquen.api.wire.stored import or_none, those_read
 from loquen.core.data.library import species
 from loquen.core.events.ledger import LifeEvent
-from loquen.core.model.register import RegisterFault, Resident
+from loquen.core.model.records.register import RegisterFault, Resident
 from loquen.core.register.lives import Life, faults, life_of
 from loquen.store.happened import register
 from loquen.store.happened.ledger import KeptEvent

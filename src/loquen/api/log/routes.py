@@ -39,8 +39,7 @@ from loquen.core.events.kinds.water import Dosed, Read
 from loquen.core.events.ledger import Event, Logged
 from loquen.core.events.lines import event_of, line_of
 from loquen.core.events.readings import read_interval
-from loquen.core.model.documents import name_of, rebuilt
-from loquen.core.model.log import (
+from loquen.core.model.records.log import (
     CLEANED,
     DOSES,
     IN_THE_REGISTER_ALONE,
@@ -50,6 +49,7 @@ from loquen.core.model.log import (
     EntryFault,
     LogLine,
 )
+from loquen.core.model.roots.documents import name_of, rebuilt
 from loquen.core.routine.care.filters import beds_of
 from loquen.core.system.book import sheet_of
 from loquen.core.system.cycle.setup import ammonia_dose

@@ -19,8 +19,8 @@ from loquen.core.events.faults import faults as faults_of
 from loquen.core.events.ledger import Logged
 from loquen.core.events.lines import event_of, line_of
 from loquen.core.graph.giving_up import heed
-from loquen.core.model.log import Entry, EntryFault, LogLine
-from loquen.core.model.quantity import as_text
+from loquen.core.model.inputs.quantity import as_text
+from loquen.core.model.records.log import Entry, EntryFault, LogLine
 from loquen.exchange.log_table import LINES_AT_ONCE, BadCell, read_table
 from loquen.store.database import Database
 from loquen.store.faults import Busy

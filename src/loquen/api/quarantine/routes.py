@@ -26,9 +26,9 @@ from loquen.api.wire.documents import read_document
 from loquen.core.data.library import species
 from loquen.core.errors import UnknownKey
 from loquen.core.events.kinds.lives import Arrived
-from loquen.core.model.documents import document, rebuilt
-from loquen.core.model.quarantine import Arriving, TreatmentCourse, Tub, arriving_faults, course_faults
-from loquen.core.model.register import RegisterFault, Resident
+from loquen.core.model.records.quarantine import Arriving, TreatmentCourse, Tub, arriving_faults, course_faults
+from loquen.core.model.records.register import RegisterFault, Resident
+from loquen.core.model.roots.documents import document, rebuilt
 from loquen.core.quarantine.tubs import new_tub
 from loquen.store.documents import systems
 from loquen.store.documents.systems import existing

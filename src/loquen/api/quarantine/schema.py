@@ -9,8 +9,8 @@ from loquen.api.sheet.drawing import Section
 from loquen.api.wire.days import IsoDay
 from loquen.api.wire.plan import Strict, mirror
 from loquen.core.graph.nodes import State
-from loquen.core.model.quantity import Sentence
-from loquen.core.model.quarantine import Arriving, TreatmentCourse, Tub
+from loquen.core.model.inputs.quantity import Sentence
+from loquen.core.model.records.quarantine import Arriving, TreatmentCourse, Tub
 from loquen.core.quarantine.courses import CourseDay
 
 TubSchema = mirror(Tub)

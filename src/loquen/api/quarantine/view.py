@@ -35,11 +35,11 @@ from loquen.core.data.tables import constants
 from loquen.core.errors import NamedCase
 from loquen.core.events.kinds.lives import ToAnimals
 from loquen.core.events.ledger import LifeEvent
-from loquen.core.model.consistency import conflicts
-from loquen.core.model.documents import name_of, plain_data
-from loquen.core.model.plan import Group, Plan
-from loquen.core.model.quantity import Sentence, Term, say
-from loquen.core.model.quarantine import Arriving, TreatmentCourse, Tub
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.records.quarantine import Arriving, TreatmentCourse, Tub
+from loquen.core.model.roots.consistency import conflicts
+from loquen.core.model.roots.documents import name_of, plain_data
+from loquen.core.model.roots.plan import Group, Plan
 from loquen.core.quarantine.courses import days_of_course, endangered, held_copper, label_dose, rinses
 from loquen.core.quarantine.duties import tub_duties
 from loquen.core.quarantine.order import MOST_AT_ONCE, Job, Turn, in_order

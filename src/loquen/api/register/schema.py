@@ -9,8 +9,8 @@ from pydantic import Field
 from loquen.api.sheet.drawing import Section
 from loquen.api.wire.days import IsoDay
 from loquen.api.wire.plan import Strict, mirror
-from loquen.core.model.quantity import Sentence
-from loquen.core.model.register import LifeLine, Resident
+from loquen.core.model.inputs.quantity import Sentence
+from loquen.core.model.records.register import LifeLine, Resident
 from loquen.core.register.growth import GrowthPoint
 from loquen.core.register.homes import Differs, OtherHome, OutgrowsOn
 

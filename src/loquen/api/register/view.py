@@ -26,11 +26,11 @@ from loquen.core.data.library import Species, species
 from loquen.core.events.ledger import LifeEvent
 from loquen.core.events.lines import life_line
 from loquen.core.graph.giving_up import heed
-from loquen.core.model.consistency import conflicts
-from loquen.core.model.documents import Unreadable, name_of
-from loquen.core.model.plan import Group, Plan
-from loquen.core.model.quantity import Sentence, Term, say
-from loquen.core.model.register import RegisterFault
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.records.register import RegisterFault
+from loquen.core.model.roots.consistency import conflicts
+from loquen.core.model.roots.documents import Unreadable, name_of
+from loquen.core.model.roots.plan import Group, Plan
 from loquen.core.register.growth import grown, growth_course
 from loquen.core.register.homes import Differs, OutgrowsOn, as_it_lives, differs, living_groups, outgrows_on
 from loquen.core.register.lives import Life, in_order, life_of

@@ -9,9 +9,9 @@ from sqlmodel import Session
 from loquen.api.wire.documents import read_document
 from loquen.core.data import own
 from loquen.core.errors import NamedCase
-from loquen.core.model.consistency import conflicts
-from loquen.core.model.documents import Unreadable
-from loquen.core.model.room import NO_SYSTEM, Room
+from loquen.core.model.roots.consistency import conflicts
+from loquen.core.model.roots.documents import Unreadable
+from loquen.core.model.roots.room import NO_SYSTEM, Room
 from loquen.core.rooms.lines import Line, line_of
 from loquen.core.system.book import sheet_of
 from loquen.store.documents import systems

@@ -30,9 +30,9 @@ from loquen.api.wire.documents import read_room
 from loquen.api.wire.faults import InconsistentPlan
 from loquen.api.wire.plan import RoomSchema, Strict, room_from_core, room_to_core
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.documents import Unreadable, document, name_of
-from loquen.core.model.room import ROOM, Room
-from loquen.core.model.room_conflicts import conflicts
+from loquen.core.model.roots.documents import Unreadable, document, name_of
+from loquen.core.model.roots.room import ROOM, Room
+from loquen.core.model.roots.room_conflicts import conflicts
 from loquen.core.rooms.book import sheet_of
 from loquen.core.rooms.parts import room_quote
 from loquen.core.rooms.propose import ZoneProposal, proposed_zones, rack_of

@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from loquen.api.sheet.answers import Check, Figure, Glass, Stage
 from loquen.api.sheet.judged import checks_of, figures_of, glasses_of, stages_of
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.quantity import Sentence
-from loquen.core.model.room import Room
+from loquen.core.model.inputs.quantity import Sentence
+from loquen.core.model.roots.room import Room
 from loquen.core.rooms import remedies
 from loquen.core.rooms.book import GLASSES, STAGES, sheet_of
 from loquen.core.rooms.commissioning import steps

@@ -12,8 +12,8 @@ from loquen.api.sheet.drawing import Section, section_of
 from loquen.api.sheet.todays import todays_sheet
 from loquen.api.wire.documents import read_document
 from loquen.core.data import own
-from loquen.core.model.consistency import conflicts
-from loquen.core.model.documents import Unreadable, name_of
+from loquen.core.model.roots.consistency import conflicts
+from loquen.core.model.roots.documents import Unreadable, name_of
 from loquen.core.routine.care.whole import care_of
 from loquen.core.routine.consumables import Use, spared_parts, uses_of
 from loquen.core.routine.costs import LONG_D, Ahead, ahead_of

@@ -18,9 +18,9 @@ from loquen.core.data.tables import constants
 from loquen.core.errors import NamedCase
 from loquen.core.events.kinds.water import Changed
 from loquen.core.events.ledger import Logged
-from loquen.core.model.phase import phase
-from loquen.core.model.plan import Cycle
-from loquen.core.model.quantity import say
+from loquen.core.model.inputs.quantity import say
+from loquen.core.model.roots.phase import phase
+from loquen.core.model.roots.plan import Cycle
 from loquen.core.routine.duty import Duty
 from loquen.core.routine.recurring import Rhythm
 from loquen.core.system.cycle.calendar import Line

@@ -34,7 +34,7 @@ from loquen.core.events.kinds.keeping import Fed, Pulsed, SeenTo, Skipped
 from loquen.core.events.kinds.lives import ToAnimals
 from loquen.core.events.kinds.water import Changed
 from loquen.core.events.ledger import Event
-from loquen.core.model.quantity import say
+from loquen.core.model.inputs.quantity import say
 from loquen.core.routine.away import LONGEST_D
 from loquen.core.routine.consumables import Stock
 from loquen.core.routine.due import on_duty

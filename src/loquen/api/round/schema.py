@@ -9,8 +9,8 @@ from pydantic import Field
 from loquen.api.sheet.drawing import Section
 from loquen.api.wire.days import IsoDay, Moment
 from loquen.api.wire.plan import Strict, mirror
-from loquen.core.model.documents import rebuilt
-from loquen.core.model.quantity import Sentence
+from loquen.core.model.inputs.quantity import Sentence
+from loquen.core.model.roots.documents import rebuilt
 from loquen.core.routine.away import Errand
 from loquen.core.routine.consumables import Spare, Use
 from loquen.core.routine.due import Helper

@@ -20,7 +20,7 @@ from loquen.api.round.schema import (
 )
 from loquen.core.events.kinds.keeping import Fed
 from loquen.core.events.kinds.water import Changed
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.routine.away import away, every_visit
 from loquen.core.routine.consumables import Stock, runs_out, spares, together
 from loquen.core.routine.costs import cost, day_words, with_on

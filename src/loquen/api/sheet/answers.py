@@ -5,8 +5,8 @@ from typing import Any
 
 from loquen.api.sheet.drawing import FlowDrawn, SawTooth, Section
 from loquen.core.graph.nodes import Gauge, Remedy, State
-from loquen.core.model.phase import Phase
-from loquen.core.model.quantity import Sentence
+from loquen.core.model.inputs.quantity import Sentence
+from loquen.core.model.roots.phase import Phase
 from loquen.core.system.animals.company import Finding
 from loquen.core.system.animals.schools import School
 from loquen.core.system.arrivals.tubs import Batch

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from loquen.core.data import library
 from loquen.core.graph.engine import CONSTANT, Missing, Sheet
-from loquen.core.model.quantity import Sentence
+from loquen.core.model.inputs.quantity import Sentence
 from loquen.core.system.changes.regime import Corner
 from loquen.core.system.flow.overflow import FlowCase
 from loquen.core.system.flow.returns import CurvePoint

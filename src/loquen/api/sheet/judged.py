@@ -8,7 +8,7 @@ from loquen.api.sheet.answers import Check, Figure, Glass, Stage
 from loquen.core.graph import asking
 from loquen.core.graph.engine import Key, Missing, Sheet
 from loquen.core.graph.nodes import WORST_FIRST, CheckWords, Node, Remedy, State, Verdict, worst
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.system.cases import told_case
 from loquen.core.system.told import sentence_of, verdict_of
 

@@ -12,7 +12,7 @@ from loquen.api.sheet.answers import SheetAnswer
 from loquen.api.sheet.judged import Told
 from loquen.core.data import own
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.plan import PLAN, Plan
+from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.system.book import sheet_of
 
 MOST_SHEETS = 8

@@ -5,7 +5,7 @@ from threading import get_ident
 
 from loquen.core.data import own
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.plan import Plan
+from loquen.core.model.roots.plan import Plan
 from loquen.core.system.book import sheet_of
 
 FEW = 8

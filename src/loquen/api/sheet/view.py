@@ -7,9 +7,9 @@ from loquen.api.sheet.drawing import Section, flow_of, saw_tooth_of, section_of
 from loquen.api.sheet.judged import Told, checks_of, figures_of, glasses_of, stages_of
 from loquen.core.graph import asking
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.phase import phase
-from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.roots.phase import phase
+from loquen.core.model.roots.plan import Plan
 from loquen.core.system.animals.company import Finding
 from loquen.core.system.assumed import assumed
 from loquen.core.system.book import GLASSES, STAGES, sheet_of

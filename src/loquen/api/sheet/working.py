@@ -8,7 +8,7 @@ from loquen.core.errors import UnknownKey
 from loquen.core.graph import asking
 from loquen.core.graph.engine import CONSTANT, PLACE, Key, Missing, Sheet
 from loquen.core.graph.nodes import Verdict
-from loquen.core.model.quantity import Choice, Quantity
+from loquen.core.model.inputs.quantity import Choice, Quantity
 from loquen.core.system.cases import told_case
 from loquen.core.system.propose import growth
 

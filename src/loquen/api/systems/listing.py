@@ -16,10 +16,10 @@ from loquen.api.wire.documents import read_document
 from loquen.api.wire.words import conflict_sentence
 from loquen.core.data import library
 from loquen.core.graph.nodes import worst
-from loquen.core.model.consistency import conflicts
-from loquen.core.model.documents import Unreadable, name_of
-from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import Sentence, say
+from loquen.core.model.inputs.quantity import Sentence, say
+from loquen.core.model.roots.consistency import conflicts
+from loquen.core.model.roots.documents import Unreadable, name_of
+from loquen.core.model.roots.plan import Plan
 from loquen.store.documents.systems import Current
 
 log = logging.getLogger("loquen")

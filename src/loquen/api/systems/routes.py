@@ -24,9 +24,9 @@ from loquen.api.systems.schema import (
 )
 from loquen.api.wire.answers import sent
 from loquen.api.wire.documents import read_document
-from loquen.core.model.documents import Unreadable, document, name_of, rebuilt
-from loquen.core.model.plan import Group, Plan, Tank
-from loquen.core.model.quantity import Sentence
+from loquen.core.model.inputs.quantity import Sentence
+from loquen.core.model.roots.documents import Unreadable, document, name_of, rebuilt
+from loquen.core.model.roots.plan import Group, Plan, Tank
 from loquen.core.system.planner import first_plan
 from loquen.store.database import Database
 from loquen.store.documents import systems, variants

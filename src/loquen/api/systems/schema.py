@@ -10,8 +10,8 @@ from loquen.api.sheet.answers import Glass
 from loquen.api.sheet.drawing import Section
 from loquen.api.wire.documents import read_document
 from loquen.api.wire.plan import PlanSchema, Strict, TankSchema, from_core
-from loquen.core.model.plan import PLAN
-from loquen.core.model.quantity import Sentence
+from loquen.core.model.inputs.quantity import Sentence
+from loquen.core.model.roots.plan import PLAN
 from loquen.store.documents.systems import MOST_ID, Saved
 
 

@@ -11,8 +11,8 @@ from loquen.api.systems.schema import NamedPlan
 from loquen.api.wire.answers import sent
 from loquen.api.wire.documents import read_document
 from loquen.api.wire.plan import PlanSchema, Strict, from_core
-from loquen.core.model.documents import Unreadable, document
-from loquen.core.model.quantity import Sentence
+from loquen.core.model.inputs.quantity import Sentence
+from loquen.core.model.roots.documents import Unreadable, document
 from loquen.store.documents import variants
 from loquen.store.documents.variants import Variant
 

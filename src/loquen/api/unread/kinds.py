@@ -19,9 +19,9 @@ from loquen.core.data import library, own
 from loquen.core.data.own import KINDS as OWN_KINDS
 from loquen.core.data.own import BadCells
 from loquen.core.errors import CoreError
-from loquen.core.model.calendar import moment_in_reach
-from loquen.core.model.documents import Unreadable
-from loquen.core.model.quantity import Sentence, quoted, say
+from loquen.core.model.inputs.quantity import Sentence, quoted, say
+from loquen.core.model.records.calendar import moment_in_reach
+from loquen.core.model.roots.documents import Unreadable
 from loquen.store.happened.register import KeptResident
 from loquen.store.routine import house
 from loquen.store.routine.currency import CURRENCY, Currency

@@ -18,8 +18,8 @@ from loquen.api.wire.answers import sent
 from loquen.api.wire.plan import Strict
 from loquen.core.events.ledger import name_of
 from loquen.core.graph.giving_up import heed
-from loquen.core.model.documents import Unreadable
-from loquen.core.model.quantity import Sentence, say
+from loquen.core.model.inputs.quantity import Sentence, say
+from loquen.core.model.roots.documents import Unreadable
 from loquen.store import raw
 from loquen.store.documents import systems
 from loquen.store.documents.systems import MOST_ID

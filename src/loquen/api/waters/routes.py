@@ -9,8 +9,8 @@ from loquen.api.sheet.judged import figures_of
 from loquen.api.waters.schema import AreaOut, DeletedWater, ReportIn, WaterIn, WaterOut, WaterUpdate
 from loquen.api.wire.documents import read_water
 from loquen.api.wire.plan import SourceSchema, water_from_core, water_to_core
-from loquen.core.model.documents import Unreadable, document
-from loquen.core.model.plan import Plan
+from loquen.core.model.roots.documents import Unreadable, document
+from loquen.core.model.roots.plan import Plan
 from loquen.core.system.book import sheet_of
 from loquen.core.system.told import rows_of
 from loquen.devices import water_reports

@@ -6,7 +6,7 @@ from pydantic import BaseModel, Field
 
 from loquen.api.sheet.answers import Figure
 from loquen.api.wire.plan import SourceSchema, Strict
-from loquen.core.model.quantity import Sentence
+from loquen.core.model.inputs.quantity import Sentence
 from loquen.core.system.animals.company import Finding
 from loquen.store.documents.systems import MOST_ID
 

@@ -9,7 +9,7 @@ from pydantic import AfterValidator, AwareDatetime, Field
 from pydantic_core import PydanticCustomError
 
 from loquen.core.errors import NamedCase
-from loquen.core.model.calendar import day_in_reach, moment_in_reach
+from loquen.core.model.records.calendar import day_in_reach, moment_in_reach
 
 ISO_DAY = r"^\d{4}-\d{2}-\d{2}$"
 

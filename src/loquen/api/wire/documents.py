@@ -15,11 +15,11 @@ from loquen.api.wire.plan import (
     water_to_core,
 )
 from loquen.api.wire.words import plan_path, problem_sentence
-from loquen.core.model.documents import ROOM_STEPS, Unreadable, parsed, upgraded, with_tap_asked
-from loquen.core.model.plan import Plan, Source
-from loquen.core.model.quantity import Sentence, say
-from loquen.core.model.room import ROOM_VERSION, Room
-from loquen.core.model.venture import VENTURE_VERSION, Venture
+from loquen.core.model.inputs.quantity import Sentence, say
+from loquen.core.model.roots.documents import ROOM_STEPS, Unreadable, parsed, upgraded, with_tap_asked
+from loquen.core.model.roots.plan import Plan, Source
+from loquen.core.model.roots.room import ROOM_VERSION, Room
+from loquen.core.model.roots.venture import VENTURE_VERSION, Venture
 
 
 def read_document(stored: str | None) -> Plan:

@@ -22,10 +22,10 @@ from loquen.api.wire.words import (
 )
 from loquen.core.data.own import BadCells
 from loquen.core.errors import CoreError, NamedCase, OutOfRange, PlanConflict, UnknownKey
-from loquen.core.model.documents import Unreadable
-from loquen.core.model.log import EntryFault
-from loquen.core.model.quantity import Sentence, Term, quoted, say
-from loquen.core.model.register import RegisterFault
+from loquen.core.model.inputs.quantity import Sentence, Term, quoted, say
+from loquen.core.model.records.log import EntryFault
+from loquen.core.model.records.register import RegisterFault
+from loquen.core.model.roots.documents import Unreadable
 from loquen.core.system.cases import told_case
 from loquen.devices.changer.link import ControllerTrouble
 from loquen.exchange.log_table import UnreadTable

@@ -12,15 +12,15 @@ from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Fie
 from pydantic_core import PydanticCustomError
 
 from loquen.api.wire.days import known_day
-from loquen.core.model.documents import plain_data, plan_of, rebuilt
-from loquen.core.model.fields import entries, hints, inner_type
-from loquen.core.model.log import Entry
-from loquen.core.model.plan import Plan, Source, Tank
-from loquen.core.model.quantity import Choice, Quantity
-from loquen.core.model.room import Room
-from loquen.core.model.told import is_row
-from loquen.core.model.typed import Ambiguous, NotANumber, read_number
-from loquen.core.model.venture import Venture
+from loquen.core.model.inputs.fields import entries, hints, inner_type
+from loquen.core.model.inputs.quantity import Choice, Quantity
+from loquen.core.model.inputs.told import is_row
+from loquen.core.model.inputs.typed import Ambiguous, NotANumber, read_number
+from loquen.core.model.records.log import Entry
+from loquen.core.model.roots.documents import plain_data, plan_of, rebuilt
+from loquen.core.model.roots.plan import Plan, Source, Tank
+from loquen.core.model.roots.room import Room
+from loquen.core.model.roots.venture import Venture
 
 MOST_NOTES = 4000
 A_DATE = r"^(\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01]))?$"

@@ -12,11 +12,11 @@ from loquen.api.wire.plan import mirror
 from loquen.core.errors import CoreError
 from loquen.core.events.kinds.lives import ToAnimals
 from loquen.core.events.ledger import Event, LifeEvent, read_back
-from loquen.core.model.documents import Unreadable, parsed, rebuilt
-from loquen.core.model.feeding import Larder
-from loquen.core.model.quantity import say
-from loquen.core.model.quarantine import Arriving, TreatmentCourse, Tub, arriving_faults, course_faults
-from loquen.core.model.register import Resident
+from loquen.core.model.inputs.quantity import say
+from loquen.core.model.records.feeding import Larder
+from loquen.core.model.records.quarantine import Arriving, TreatmentCourse, Tub, arriving_faults, course_faults
+from loquen.core.model.records.register import Resident
+from loquen.core.model.roots.documents import Unreadable, parsed, rebuilt
 
 Core = TypeVar("Core")
 Key = TypeVar("Key")

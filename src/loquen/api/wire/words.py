@@ -3,13 +3,13 @@
 from typing import Any
 
 from loquen.core.errors import PlanConflict
-from loquen.core.model.log import EntryFault
-from loquen.core.model.plan import PLAN
-from loquen.core.model.quantity import Choice, Quantity, Sentence, Term, quoted, say
-from loquen.core.model.register import RegisterFault
-from loquen.core.model.room import ROOM
-from loquen.core.model.typed import Ambiguous, NotANumber, read_number
-from loquen.core.model.venture import VENTURE
+from loquen.core.model.inputs.quantity import Choice, Quantity, Sentence, Term, quoted, say
+from loquen.core.model.inputs.typed import Ambiguous, NotANumber, read_number
+from loquen.core.model.records.log import EntryFault
+from loquen.core.model.records.register import RegisterFault
+from loquen.core.model.roots.plan import PLAN
+from loquen.core.model.roots.room import ROOM
+from loquen.core.model.roots.venture import VENTURE
 
 CONFLICTS: dict[str, tuple[str, dict[str, str]]] = {
     "unknown_in_library": ("“{key}” is not in the library.", {}),

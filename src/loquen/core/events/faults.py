@@ -9,7 +9,7 @@ from loquen.core.errors import BadReading
 from loquen.core.events.kinds.water import Changed, Dosed, Read
 from loquen.core.events.ledger import Logged
 from loquen.core.events.readings import kit_of, read_interval
-from loquen.core.model.log import DOSES, EntryFault
+from loquen.core.model.records.log import DOSES, EntryFault
 
 SOON = timedelta(minutes=10)
 """Clocks differ by so much."""

@@ -19,8 +19,8 @@ from loquen.core.events.kinds.keeping import (
 from loquen.core.events.kinds.lives import Arrived, Born, Died, Measured, Moved, SignsSeen, Sold
 from loquen.core.events.kinds.water import Changed, Dosed, OtherSource, Read
 from loquen.core.events.upgrades import from_line
-from loquen.core.model.documents import Unreadable, upgraded
-from loquen.core.model.quantity import quoted, say
+from loquen.core.model.inputs.quantity import quoted, say
+from loquen.core.model.roots.documents import Unreadable, upgraded
 
 LifeEvent = Arrived | Born | Measured | Moved | Sold | Died | SignsSeen
 Event = (

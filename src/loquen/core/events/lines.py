@@ -8,8 +8,8 @@ from loquen.core.events.kinds.keeping import Fed, Lit, Noted, PutIn, Rinsed, See
 from loquen.core.events.kinds.lives import Moved, ToAnimals
 from loquen.core.events.kinds.water import Changed, Dosed, OtherSource, Read
 from loquen.core.events.ledger import KINDS, Event, LifeEvent, name_of
-from loquen.core.model.log import OF_ANIMALS, Entry
-from loquen.core.model.register import LifeLine
+from loquen.core.model.records.log import OF_ANIMALS, Entry
+from loquen.core.model.records.register import LifeLine
 
 WHAT = {"what": "what", "note": "note"}
 THING = {**WHAT, "amount": "amount", "unit": "unit"}

@@ -7,7 +7,7 @@ from datetime import datetime
 from loquen.core.data.kits import Kit, kits, measures
 from loquen.core.events.kinds.water import Changed, Read
 from loquen.core.events.ledger import Logged
-from loquen.core.model.readings import Interval, interval
+from loquen.core.model.records.readings import Interval, interval
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from loquen.core.data import library
 from loquen.core.data.library import Food
 from loquen.core.feeding.rota import Rota, week_of_foods
-from loquen.core.model.feeding import Larder
+from loquen.core.model.records.feeding import Larder
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,8 +4,8 @@ from collections.abc import Iterable
 
 from loquen.core.data import library
 from loquen.core.data.library import Food, Species
-from loquen.core.model.feeding import Larder, Mix
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.records.feeding import Larder, Mix
 
 MIX = "mix."
 GREEN_FRAC = 0.5

@@ -11,9 +11,9 @@ from loquen.core.feeding.foods import GREEN_FRAC, at_hand, suitable, why_none
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
 from loquen.core.graph.nodes import State
-from loquen.core.model.feeding import Larder
-from loquen.core.model.plan import Plan, Weekday
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.records.feeding import Larder
+from loquen.core.model.roots.plan import Plan, Weekday
 
 WEEK: tuple[Weekday, ...] = get_args(Weekday)
 MOST_KINDS = 3

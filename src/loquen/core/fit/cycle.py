@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from scipy.special import logsumexp
 
 from loquen.core.fit.likelihood import likelihood
-from loquen.core.model.readings import Interval
+from loquen.core.model.records.readings import Interval
 from loquen.core.timeline import course
 from loquen.core.timeline.course import Happening, Keeper
 from loquen.core.timeline.nitrogen import Inputs, factors_of, members_of

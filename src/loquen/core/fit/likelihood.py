@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.special import ndtr
 
-from loquen.core.model.readings import Interval
+from loquen.core.model.records.readings import Interval
 
 BLUR = 0.25
 """Standard deviation on the log scale of a kit, its water and the eye that reads it."""

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from loquen.core.errors import NamedCase, UnknownKey
 from loquen.core.fit.likelihood import ANYTHING, BLUR, alternatives, likelihood, within
 from loquen.core.fit.posterior import SAMPLES, Posterior, sampled
-from loquen.core.model.readings import Interval, interval
+from loquen.core.model.records.readings import Interval, interval
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.physics.ranges import within as in_range
 

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from loquen.core.fit.likelihood import likelihood
 from loquen.core.fit.posterior import SAMPLES, sampled
-from loquen.core.model.readings import Interval
+from loquen.core.model.records.readings import Interval
 
 CHOICES = 20
 FEWEST = 4

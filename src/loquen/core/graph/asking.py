@@ -8,8 +8,8 @@ from typing import Any
 from loquen.core.errors import UnknownKey
 from loquen.core.graph.engine import CONSTANT, Key, Missing, Sheet
 from loquen.core.graph.nodes import Node, Remedy, Verdict
-from loquen.core.model.options import options_of
-from loquen.core.model.quantity import Quantity, Term, say
+from loquen.core.model.inputs.options import options_of
+from loquen.core.model.inputs.quantity import Quantity, Term, say
 
 NUDGE = 0.1
 NUDGE_K = 1.0

@@ -19,9 +19,9 @@ from loquen.core.graph.domain import Domain
 from loquen.core.graph.giving_up import heed
 from loquen.core.graph.judging import asked_for
 from loquen.core.graph.nodes import Node, Verdict
-from loquen.core.model.fields import names
-from loquen.core.model.quantity import UNKNOWN, Untold
-from loquen.core.model.shape import Shape
+from loquen.core.model.inputs.fields import names
+from loquen.core.model.inputs.quantity import UNKNOWN, Untold
+from loquen.core.model.inputs.shape import Shape
 
 Key = str
 Argument = Key | tuple[Key, ...]

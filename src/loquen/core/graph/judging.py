@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import replace
 
 from loquen.core.graph.nodes import Gauge, State, Verdict
-from loquen.core.model.quantity import Sentence, Term, Untold, of, say
+from loquen.core.model.inputs.quantity import Sentence, Term, Untold, of, say
 
 TIGHT_FRAC = 0.1
 ROUNDING = 1e-9

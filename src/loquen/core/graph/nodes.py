@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from types import ModuleType, NoneType, UnionType
 from typing import Any, Literal, TypeVar, get_args, get_origin
 
-from loquen.core.model.quantity import Sentence, kind_of_name
+from loquen.core.model.inputs.quantity import Sentence, kind_of_name
 
 State = Literal["holds", "tight", "short", "measure", "unknown"]
 """`measure`: what decides was never measured or asked; neither green nor an alarm. `unknown`: no number yet."""

@@ -6,7 +6,7 @@ from math import inf
 
 import numpy as np
 
-from loquen.core.model.quantity import Sentence
+from loquen.core.model.inputs.quantity import Sentence
 
 EMPTY = 0
 """The venture of a tank that is better left empty."""

@@ -14,9 +14,9 @@ from loquen.core.graph.nodes import collected
 from loquen.core.growout.births import UNSEEN, Born, Seen
 from loquen.core.growout.homes import OF_A_COLONY, OF_A_PAIR, OF_A_YOUNG_ONE, Home, Housed, home_of, housed
 from loquen.core.growout.stages import broods, colony, sale, space, worth
-from loquen.core.model.plan import Group, Plan
-from loquen.core.model.venture import VENTURE, Doubts, Venture
-from loquen.core.model.venture_conflicts import conflicts
+from loquen.core.model.roots.plan import Group, Plan
+from loquen.core.model.roots.venture import VENTURE, Doubts, Venture
+from loquen.core.model.roots.venture_conflicts import conflicts
 
 STAGES = {"colony": "Colony", "broods": "Broods", "sale": "Sale", "worth": "Worth"}
 GLASSES = {"colony": "Colony's tank", "tanks": "Tanks", "demand": "Unsold", "margin": "Worth"}

@@ -11,9 +11,9 @@ from loquen.core.graph.engine import CONSTANT, Sheet
 from loquen.core.growout.births import UNSEEN, Seen
 from loquen.core.growout.book import at_ends, placing, sheet_of
 from loquen.core.growout.homes import Home, home_of
-from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import Sentence, as_text
-from loquen.core.model.venture import Costs, Venture
+from loquen.core.model.inputs.quantity import Sentence, as_text
+from loquen.core.model.roots.plan import Plan
+from loquen.core.model.roots.venture import Costs, Venture
 from loquen.core.system.told import sentence_of, verdict_of
 
 MARGIN = "tank_margin_money"

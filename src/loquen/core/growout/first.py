@@ -5,8 +5,8 @@ from dataclasses import replace
 from loquen.core.data import library
 from loquen.core.errors import NamedCase
 from loquen.core.growout.book import Placing, placing, sheet_of
-from loquen.core.model.plan import Plan
-from loquen.core.model.venture import Broods, Colony, Raising, Sale, Stand, Venture
+from loquen.core.model.roots.plan import Plan
+from loquen.core.model.roots.venture import Broods, Colony, Raising, Sale, Stand, Venture
 
 TAKEN_MONTH = (None, 4.0, 2.0, 1.0, 0.5, 0.25)
 """Batches raised a month that are tried, all of them first."""

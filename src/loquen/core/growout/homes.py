@@ -10,8 +10,8 @@ from loquen.core.errors import NamedCase
 from loquen.core.graph.asking import number
 from loquen.core.graph.judging import TIGHT_FRAC
 from loquen.core.graph.nodes import State, worst
-from loquen.core.model.plan import Group, Plan
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.roots.plan import Group, Plan
 from loquen.core.system.animals.company import RANGES, leeways, range_of, suits
 from loquen.core.system.book import sheet_of
 from loquen.core.system.changes.regime import flowed

@@ -10,8 +10,8 @@ from loquen.core.growout.assign import EMPTY, Assigned, Bounds, Offer, Outlet, a
 from loquen.core.growout.births import UNSEEN, Seen
 from loquen.core.growout.book import colony_of, sheet_of
 from loquen.core.growout.homes import Home, Housed, unfit
-from loquen.core.model.quantity import Sentence, Term, say
-from loquen.core.model.venture import NO_TANK, Venture
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.roots.venture import NO_TANK, Venture
 from loquen.core.physics.animals import feed_g_d
 from loquen.core.system.animals.food import mass_of
 

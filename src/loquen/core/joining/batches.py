@@ -9,8 +9,8 @@ from loquen.core.data.library import Species, species
 from loquen.core.data.tables import constants
 from loquen.core.errors import NamedCase
 from loquen.core.graph.asking import number
-from loquen.core.model.plan import Group, Plan
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.roots.plan import Group, Plan
 from loquen.core.system.book import sheet_of
 
 RANKS = {"peaceful": 0, "nippy": 1, "territorial": 2, "fierce": 3, "hunter": 4}

@@ -6,7 +6,7 @@ from typing import Literal
 
 from loquen.core.data.library import Species
 from loquen.core.data.tables import constants
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.system.animals.company import bulk_cm
 
 School = Literal["alike", "larger", "smaller"]

@@ -4,7 +4,7 @@ from collections.abc import Iterable, Sequence
 
 from loquen.core.data.library import Species
 from loquen.core.joining.batches import HOLDS_GROUND, Joins
-from loquen.core.model.quantity import Sentence, say
+from loquen.core.model.inputs.quantity import Sentence, say
 
 
 def list_of_the_day(joins: Sequence[Joins], residents: Iterable[Species], spare: Sequence[str]) -> list[Sentence]:

@@ -7,8 +7,8 @@ from datetime import date, timedelta
 
 from loquen.core.data.library import Species, bare_skinned
 from loquen.core.data.tables import constants
-from loquen.core.model.quantity import Sentence, say
-from loquen.core.model.quarantine import TreatmentCourse
+from loquen.core.model.inputs.quantity import Sentence, say
+from loquen.core.model.records.quarantine import TreatmentCourse
 
 MOST_RINSES = 60
 

@@ -8,9 +8,9 @@ from loquen.core.data.tables import constants
 from loquen.core.events.kinds.keeping import Noted
 from loquen.core.events.kinds.water import Changed, Dosed
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import Term, say
-from loquen.core.model.quarantine import TreatmentCourse
+from loquen.core.model.inputs.quantity import Term, say
+from loquen.core.model.records.quarantine import TreatmentCourse
+from loquen.core.model.roots.plan import Plan
 from loquen.core.quarantine.courses import days_of_course
 from loquen.core.quarantine.stays import Stay
 from loquen.core.quarantine.tubs import Asks

@@ -7,8 +7,8 @@ from typing import Literal, assert_never
 
 from loquen.core.events.kinds.lives import Arrived, Born, Died, Measured, Moved, SignsSeen, Sold
 from loquen.core.events.ledger import LifeEvent
-from loquen.core.model.quantity import Sentence, Term, say
-from loquen.core.model.quarantine import TreatmentCourse
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.records.quarantine import TreatmentCourse
 from loquen.core.register.lives import Life
 from loquen.core.routine.costs import day_words, with_on
 

@@ -8,8 +8,8 @@ from loquen.core.data.library import media
 from loquen.core.data.tables import constants
 from loquen.core.graph.engine import Sheet
 from loquen.core.graph.nodes import State
-from loquen.core.model.plan import Changes, Filter, Group, Heat, Plan, RunIn, Tank
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.roots.plan import Changes, Filter, Group, Heat, Plan, RunIn, Tank
 from loquen.core.system.book import sheet_of
 from loquen.core.system.cycle.setup import chloramine_ammonia
 from loquen.core.system.told import verdict_of

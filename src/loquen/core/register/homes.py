@@ -7,8 +7,8 @@ from datetime import date, timedelta
 from loquen.core.data.library import species
 from loquen.core.graph.engine import Sheet
 from loquen.core.graph.nodes import State
-from loquen.core.model.plan import PLAN, Group, Plan
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.roots.plan import PLAN, Group, Plan
 from loquen.core.register.growth import grown
 from loquen.core.register.lives import Life
 from loquen.core.system.book import sheet_of

@@ -8,7 +8,7 @@ from typing import assert_never
 
 from loquen.core.events.kinds.lives import Arrived, Born, Died, Measured, Moved, SignsSeen, Sold
 from loquen.core.events.ledger import LifeEvent
-from loquen.core.model.register import RegisterFault, Resident
+from loquen.core.model.records.register import RegisterFault, Resident
 
 Coming = Arrived | Born
 Going = Sold | Died

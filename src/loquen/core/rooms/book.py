@@ -8,8 +8,8 @@ from loquen.core.data.tables import constants
 from loquen.core.graph.domain import Domain
 from loquen.core.graph.engine import Book, Sheet
 from loquen.core.graph.nodes import collected
-from loquen.core.model.room import ROOM, Room
-from loquen.core.model.room_conflicts import conflicts
+from loquen.core.model.roots.room import ROOM, Room
+from loquen.core.model.roots.room_conflicts import conflicts
 from loquen.core.rooms.lines import Line
 from loquen.core.rooms.stages import (
     air,

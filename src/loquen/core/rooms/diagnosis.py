@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from loquen.core.errors import NamedCase
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
 
 Floats = NDArray[np.float64]
 SPREAD = 0.03

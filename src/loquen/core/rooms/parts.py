@@ -5,7 +5,7 @@ from collections import Counter, defaultdict
 from collections.abc import Mapping
 
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.room import Room
+from loquen.core.model.roots.room import Room
 from loquen.core.rooms.stages.plumbing import Valved, ZoneFlow
 from loquen.core.rooms.stages.racks import Tank
 from loquen.core.system.build.buying import PIPE_SPARE, PartLine

@@ -6,8 +6,8 @@ from typing import Literal
 
 from loquen.core.errors import NamedCase
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.quantity import Sentence, Term, say
-from loquen.core.model.room import BY_HAND, NO_SYSTEM, Place, Rack, Room, Window, Zone
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.roots.room import BY_HAND, NO_SYSTEM, Place, Rack, Room, Window, Zone
 from loquen.core.rooms.lines import Line
 from loquen.core.rooms.stages.racks import BETWEEN_CM, Tank
 

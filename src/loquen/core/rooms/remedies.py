@@ -6,8 +6,8 @@ from typing import Any
 from loquen.core.graph.asking import label_of
 from loquen.core.graph.engine import Key, Sheet
 from loquen.core.graph.nodes import Remedy, Verdict
-from loquen.core.model.quantity import Term, say
-from loquen.core.model.room import Room
+from loquen.core.model.inputs.quantity import Term, say
+from loquen.core.model.roots.room import Room
 from loquen.core.rooms.stages.exchange import Exchanged
 from loquen.core.rooms.stages.plumbing import BORES_MM, COMPENSATES_KPA, TankFlow, ZoneFlow
 

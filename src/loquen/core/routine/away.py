@@ -4,7 +4,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from datetime import date, timedelta
 
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.routine.costs import Ahead, day_words, nitrate_on, passes_on
 from loquen.core.routine.due import Done, coming, due
 from loquen.core.routine.duty import ROTA, Duty

@@ -11,8 +11,8 @@ from loquen.core.data.kits import measures
 from loquen.core.feeding.rota import Rota, week_of_foods
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.phase import animals_in
-from loquen.core.model.plan import Plan
+from loquen.core.model.roots.phase import animals_in
+from loquen.core.model.roots.plan import Plan
 from loquen.core.routine.duty import Duty
 from loquen.core.system.build.buying import parts
 

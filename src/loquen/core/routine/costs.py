@@ -7,8 +7,8 @@ from datetime import date, timedelta
 from loquen.core.data.tables import constants
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.roots.plan import Plan
 from loquen.core.routine.due import Due
 
 REPTILES = ("turtle", "frog", "salamander")

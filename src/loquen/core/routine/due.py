@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from datetime import date, timedelta
 
 from loquen.core.events.kinds.keeping import Noted
-from loquen.core.model.quantity import say
+from loquen.core.model.inputs.quantity import say
 from loquen.core.routine.duty import Duty, Set
 from loquen.core.routine.recurring import Rhythm, after, days_of, following, latest
 

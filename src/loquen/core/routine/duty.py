@@ -5,7 +5,7 @@ from datetime import date
 from typing import Literal
 
 from loquen.core.events.ledger import Event
-from loquen.core.model.quantity import Sentence
+from loquen.core.model.inputs.quantity import Sentence
 from loquen.core.routine.recurring import Rhythm
 
 ROTA = "feed.rota"

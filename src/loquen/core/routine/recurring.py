@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from dateutil import rrule
 
-from loquen.core.model.quantity import Choice, Most, Quantity, Sentence, Term, say
+from loquen.core.model.inputs.quantity import Choice, Most, Quantity, Sentence, Term, say
 
 Day = Literal["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"]
 WEEK: tuple[Day, ...] = ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun")

@@ -8,9 +8,9 @@ from loquen.core.data.tables import toml
 from loquen.core.graph.asking import label_of
 from loquen.core.graph.engine import Key, Sheet
 from loquen.core.graph.nodes import State
-from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import Quantity, Term
-from loquen.core.model.told import is_told
+from loquen.core.model.inputs.quantity import Quantity, Term
+from loquen.core.model.inputs.told import is_told
+from loquen.core.model.roots.plan import Plan
 from loquen.core.system.source.waters import CLEAN_KINDS
 from loquen.core.system.told import verdict_of
 

@@ -10,8 +10,8 @@ from loquen.core.data.tables import Constant, constants
 from loquen.core.graph.domain import Domain
 from loquen.core.graph.engine import Book, Sheet
 from loquen.core.graph.nodes import collected
-from loquen.core.model.consistency import conflicts
-from loquen.core.model.plan import PLAN, Plan
+from loquen.core.model.roots.consistency import conflicts
+from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.system.animals import company, food, schools
 from loquen.core.system.arrivals import bags, moving, tubs
 from loquen.core.system.changes import regime, reserve, shock, side_by_side

@@ -2,7 +2,7 @@
 
 from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import State
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
 
 CASES: dict[str, tuple[State, str]] = {
     "media_can_not_carry": (

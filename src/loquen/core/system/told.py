@@ -6,7 +6,7 @@ from typing import Any, TypeVar
 from loquen.core.errors import NamedCase
 from loquen.core.graph.engine import Key, Missing, Sheet
 from loquen.core.graph.nodes import Verdict
-from loquen.core.model.quantity import Sentence, say
+from loquen.core.model.inputs.quantity import Sentence, say
 from loquen.core.system.cases import INAPPLICABLE, told_case
 
 Part = TypeVar("Part")

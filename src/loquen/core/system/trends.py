@@ -9,8 +9,8 @@ from loquen.core.events.ledger import Logged
 from loquen.core.events.readings import days_since, kit_of, read_interval, readings
 from loquen.core.fit.trend import Trend, trend
 from loquen.core.graph.engine import Missing, Sheet
-from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.roots.plan import Plan
 
 LOOKED_BACK_D = 120
 NITROGEN = ("ammonia", "free_ammonia", "nitrite", "nitrate")

@@ -14,7 +14,7 @@ from sqlmodel import Session, col, func, select
 from loquen.core.events.kinds.lives import Moved
 from loquen.core.events.ledger import Event, LifeEvent, kept_as
 from loquen.core.events.ledger import name_of as kind_of
-from loquen.core.model.log import OF_ANIMALS
+from loquen.core.model.records.log import OF_ANIMALS
 from loquen.store.documents.systems import MOST_ID, StaleRevision, existing
 from loquen.store.tables import SYSTEM, EventRevisionRow, EventRow, kept_moment, now
 

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from loquen.core.events.kinds.water import MOST_AMOUNT
-from loquen.core.model.quantity import Choice, Quantity
+from loquen.core.model.inputs.quantity import Choice, Quantity
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Annotated
 
-from loquen.core.model.quantity import Choice, Quantity
+from loquen.core.model.inputs.quantity import Choice, Quantity
 
 NOWHERE = 0
 

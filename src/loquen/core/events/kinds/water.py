@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
-from loquen.core.model.quantity import Choice, Quantity
+from loquen.core.model.inputs.quantity import Choice, Quantity
 
 MOST_LITRES, MOST_AMOUNT = 200_000, 1_000_000
 WHEN = {"": "", "before": "before the change", "after": "after the change"}

@@ -12,7 +12,7 @@ from loquen.core.growout.births import Born
 from loquen.core.growout.broods import DAYS_A_YEAR
 from loquen.core.growout.homes import Home
 from loquen.core.growout.young import Growth
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 
 LEAST_START = 0.25
 """A birth length is at most this part of the adult one."""

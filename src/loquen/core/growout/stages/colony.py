@@ -8,7 +8,7 @@ from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.growout.broods import age_at_length_d
 from loquen.core.growout.homes import Home, Housed
 from loquen.core.growout.lines import effective_number
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.register.buying import chance_grown, to_buy
 
 BARE_ROCK_KG, BARE_WOOD_L = 5.0, 2.0

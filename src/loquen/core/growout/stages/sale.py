@@ -9,7 +9,7 @@ from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.growout.broods import age_at_length_d, survivors_frac
 from loquen.core.growout.dated import Way
 from loquen.core.growout.young import Growth
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 
 UNSOLD_FRAC = 0.25
 """Of those raised, left unsold before it is worth a word."""

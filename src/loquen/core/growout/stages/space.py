@@ -11,7 +11,7 @@ from loquen.core.growout.broods import mean_present
 from loquen.core.growout.dated import Run, Way
 from loquen.core.growout.homes import Home, Housed
 from loquen.core.growout.young import NOBODY, Growth, Held, MassOf, held_of
-from loquen.core.model.quantity import Term, of, say
+from loquen.core.model.inputs.quantity import Term, of, say
 from loquen.core.physics import animals as biology
 from loquen.core.physics import nitrogen
 from loquen.core.system.animals.food import masses_of

@@ -12,7 +12,7 @@ from loquen.core.growout.dated import run as dated_run
 from loquen.core.growout.homes import Home
 from loquen.core.growout.stages.space import masses
 from loquen.core.growout.young import Growth, Held
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 
 WEEK = 7.0
 WEEKS_A_YEAR = 365.25 / 7

@@ -5,7 +5,7 @@ import math
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, by_practice
 from loquen.core.graph.nodes import Verdict, check, figure, step
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.physics.heat import vapour_pressure_kpa
 from loquen.core.rooms.stages.racks import Standing, Tank
 from loquen.core.system.filter.oxygen import KPA_PER_CM

@@ -6,7 +6,7 @@ from scipy.optimize import brentq
 
 from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import State, Verdict, check, figure, step
-from loquen.core.model.quantity import Term, of, say
+from loquen.core.model.inputs.quantity import Term, of, say
 from loquen.core.rooms.stages.plumbing import Feed, Valved, ZoneFlow, opened
 from loquen.core.rooms.stages.racks import Standing, Tank
 

@@ -3,7 +3,7 @@
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most, between, by_practice
 from loquen.core.graph.nodes import State, Verdict, check, figure, step, worst
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.rooms.network import surge_kpa
 from loquen.core.rooms.stages.plumbing import Drop, Feed, Valved, ZoneFlow, opened, uneven, zone_flow_of
 from loquen.core.rooms.stages.racks import Standing, Tank

@@ -8,7 +8,7 @@ from typing import Any
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least
 from loquen.core.graph.nodes import Verdict, check, figure, step
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.rooms.stages.changer import fed
 from loquen.core.rooms.stages.hot import HotStore
 from loquen.core.rooms.stages.plumbing import ZoneFlow

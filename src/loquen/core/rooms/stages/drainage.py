@@ -3,7 +3,7 @@
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most, by_practice
 from loquen.core.graph.nodes import Verdict, check, figure, step
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.rooms.drains import RoomDrains, room_drains
 from loquen.core.rooms.stages.plumbing import ZoneFlow
 from loquen.core.rooms.stages.purified import waste_lph_of

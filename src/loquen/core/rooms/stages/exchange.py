@@ -6,7 +6,7 @@ from datetime import date
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most, by_practice
 from loquen.core.graph.nodes import State, Verdict, check, figure, step
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.physics.chemistry import contact_min
 from loquen.core.physics.dilution import settled_cycle
 from loquen.core.rooms.stages.plumbing import ZoneFlow

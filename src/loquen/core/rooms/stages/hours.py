@@ -2,7 +2,7 @@
 
 from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import Verdict, check, figure, step
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.physics.heat import J_PER_KWH, WATER_HEAT_J_L_K
 from loquen.core.rooms.labour import LabourWeek, labour_week
 from loquen.core.rooms.stages.exchange import hose_l_wk

@@ -3,7 +3,7 @@
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_most
 from loquen.core.graph.nodes import Verdict, check, figure, step
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.physics.chemistry import permeate_lph
 from loquen.core.rooms.supply import OsmosisWeek, osmosis_week, softener_litres, softener_sodium_mg_l
 

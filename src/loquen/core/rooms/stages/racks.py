@@ -7,8 +7,8 @@ from typing import Literal
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_most, by_practice
 from loquen.core.graph.nodes import Verdict, check, figure, step
-from loquen.core.model.quantity import Sentence, Term, of, say
-from loquen.core.model.room import BY_HAND, NO_SYSTEM
+from loquen.core.model.inputs.quantity import Sentence, Term, of, say
+from loquen.core.model.roots.room import BY_HAND, NO_SYSTEM
 from loquen.core.physics.geometry import GRAVITY_M_S2
 from loquen.core.rooms.lines import Line
 

@@ -6,7 +6,7 @@ from typing import Any
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_most, by_practice
 from loquen.core.graph.nodes import Verdict, check, figure, step
-from loquen.core.model.quantity import Term, say
+from loquen.core.model.inputs.quantity import Term, say
 from loquen.core.rooms.stages.days import Season
 from loquen.core.rooms.stages.plumbing import ZoneFlow
 from loquen.core.rooms.stages.racks import Tank

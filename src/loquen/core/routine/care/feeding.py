@@ -8,9 +8,9 @@ from loquen.core.events.kinds.keeping import Noted
 from loquen.core.feeding.rota import Fed, Meal, Rota, days_with_food
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.phase import animals_in
-from loquen.core.model.plan import Group, Plan, Weekday
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.inputs.quantity import Sentence, Term, of, say
+from loquen.core.model.roots.phase import animals_in
+from loquen.core.model.roots.plan import Group, Plan, Weekday
 from loquen.core.routine.duty import ROTA, Duty
 from loquen.core.routine.recurring import WEEK, Rhythm
 

@@ -10,8 +10,8 @@ from loquen.core.events.effects import RINSED
 from loquen.core.events.kinds.keeping import Rinsed
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Missing, Sheet
-from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.roots.plan import Plan
 from loquen.core.routine.duty import Duty
 from loquen.core.routine.recurring import Rhythm
 from loquen.core.timeline import course, rates

@@ -6,8 +6,8 @@ from loquen.core.data.tables import constants
 from loquen.core.events.kinds.keeping import Noted
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.roots.plan import Plan
 from loquen.core.routine.care.water import change_rhythm
 from loquen.core.routine.duty import Duty
 from loquen.core.routine.recurring import WEEK, Rhythm

@@ -8,9 +8,9 @@ from loquen.core.data.tables import constants
 from loquen.core.events.kinds.keeping import Lit, PutIn, TakenOut
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.phase import animals_in
-from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import Term, of, say
+from loquen.core.model.inputs.quantity import Term, of, say
+from loquen.core.model.roots.phase import animals_in
+from loquen.core.model.roots.plan import Plan
 from loquen.core.routine.duty import Duty
 from loquen.core.routine.recurring import Rhythm
 

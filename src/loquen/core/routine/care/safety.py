@@ -5,8 +5,8 @@ from collections.abc import Iterator
 from loquen.core.data.tables import constants
 from loquen.core.events.kinds.keeping import Noted
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import of, say
+from loquen.core.model.inputs.quantity import of, say
+from loquen.core.model.roots.plan import Plan
 from loquen.core.routine.duty import Duty
 from loquen.core.routine.recurring import Rhythm
 

@@ -7,9 +7,9 @@ from loquen.core.events.kinds.keeping import Noted
 from loquen.core.events.kinds.water import Changed
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.phase import animals_in, phase
-from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.inputs.quantity import Sentence, Term, of, say
+from loquen.core.model.roots.phase import animals_in, phase
+from loquen.core.model.roots.plan import Plan
 from loquen.core.routine.duty import Duty
 from loquen.core.routine.recurring import WEEK, Rhythm
 from loquen.core.system.source.treating import with_treatment

@@ -2,8 +2,8 @@
 
 from loquen.core.errors import NamedCase
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.phase import phase
-from loquen.core.model.plan import Plan
+from loquen.core.model.roots.phase import phase
+from loquen.core.model.roots.plan import Plan
 from loquen.core.routine.care import feeding, filters, glass, living, safety, water, zeolite
 from loquen.core.routine.care.asked import asked
 from loquen.core.routine.care.setting_up import setting_up

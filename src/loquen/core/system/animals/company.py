@@ -10,7 +10,7 @@ from loquen.core.data import library
 from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import State, Verdict, check, step, worst
-from loquen.core.model.quantity import Sentence, Term, joined, say
+from loquen.core.model.inputs.quantity import Sentence, Term, joined, say
 from loquen.core.system.animals.food import length_in, require_animals
 
 CURRENTS = ("still", "gentle", "moderate", "strong")

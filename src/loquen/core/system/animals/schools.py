@@ -6,7 +6,7 @@ from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most, by_practice, within_band
 from loquen.core.graph.nodes import State, Verdict, check, figure, step
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.system.animals.food import mass_of, require_animals
 
 MILDER: dict[State, State] = {"short": "tight", "tight": "holds"}

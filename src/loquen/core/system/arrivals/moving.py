@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from loquen.core.data import library
 from loquen.core.graph.judging import at_most, no_harm
 from loquen.core.graph.nodes import Verdict, check, figure, step
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.physics import chemistry
 
 ROUNDING = 1e-9

@@ -6,7 +6,7 @@ from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_most
 from loquen.core.graph.nodes import Verdict, check, figure, step
-from loquen.core.model.quantity import of, say
+from loquen.core.model.inputs.quantity import of, say
 from loquen.core.physics import animals as biology
 from loquen.core.physics import nitrogen
 from loquen.core.system.arrivals.bags import worst_of

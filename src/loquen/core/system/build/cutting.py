@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from loquen.core.data import library
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
 
 BULKHEAD_MM = 10.0
 """How much wider than its pipe the hole for a bulkhead is."""

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from loquen.core.data import library
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.physics import hydraulics
 
 

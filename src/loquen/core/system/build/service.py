@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.physics import heat
 
 BUCKET_L = 10.0

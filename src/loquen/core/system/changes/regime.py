@@ -8,7 +8,7 @@ from itertools import pairwise
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most
 from loquen.core.graph.nodes import Verdict, check, figure, step
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 
 NO_CAP = 1000.0
 """The share of a change that is no shock when nothing differs, or nobody lives here."""

@@ -8,7 +8,7 @@ from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most, between
 from loquen.core.graph.nodes import Verdict, check, figure, step
-from loquen.core.model.quantity import Term, of, say
+from loquen.core.model.inputs.quantity import Term, of, say
 from loquen.core.system.animals.food import require_animals
 from loquen.core.system.changes.regime import NO_CAP
 

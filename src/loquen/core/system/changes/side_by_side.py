@@ -7,7 +7,7 @@ from itertools import combinations
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import ROUNDING
 from loquen.core.graph.nodes import Remedy, step
-from loquen.core.model.quantity import Term, say
+from loquen.core.model.inputs.quantity import Term, say
 from loquen.core.system.changes.regime import (
     NEAR_FRAC,
     NO_CAP,

@@ -9,7 +9,7 @@ from typing import Literal
 from loquen.core.events.kinds.water import Dosed
 from loquen.core.events.ledger import Logged
 from loquen.core.events.readings import ReadAt, days_since, read_interval, readings
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.system.cycle import replay
 from loquen.core.system.cycle.setup import Begun
 from loquen.core.timeline import rates

@@ -9,7 +9,7 @@ import numpy as np
 
 from loquen.core.data.library import plants
 from loquen.core.fit.cycle import Learned
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.system.cycle.setup import Begun, dose_amount
 from loquen.core.timeline import course, rates
 from loquen.core.timeline.course import Happening, Keeper

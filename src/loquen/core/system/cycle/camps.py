@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.system.cycle.setup import Begun
 from loquen.core.timeline import course, rates
 from loquen.core.timeline.arithmetic import Many

@@ -10,7 +10,7 @@ import numpy as np
 from loquen.core.data.library import species
 from loquen.core.events.ledger import Logged
 from loquen.core.events.readings import read_interval
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.physics.chemistry.ammonia import chloride_for_nitrite_mg_l
 from loquen.core.system.cycle.answer import latest
 from loquen.core.system.cycle.setup import Begun

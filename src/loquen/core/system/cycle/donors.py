@@ -5,8 +5,8 @@ from dataclasses import dataclass
 from loquen.core.errors import NamedCase
 from loquen.core.graph.engine import Missing, Sheet
 from loquen.core.graph.nodes import State
-from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.roots.plan import Plan
 
 NEAR_FRAC = 0.8
 """Of what they may live in: above it giving is a risk."""

@@ -15,9 +15,9 @@ from loquen.core.events.lines import line_of
 from loquen.core.events.readings import ReadAt, days_since
 from loquen.core.fit.cycle import Learned, Seen, learned
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.log import KIND_WORDS
-from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.records.log import KIND_WORDS
+from loquen.core.model.roots.plan import Plan
 from loquen.core.system.cycle import replay
 from loquen.core.system.cycle.answer import Done, is_it_done
 from loquen.core.system.cycle.calendar import Line, calendar

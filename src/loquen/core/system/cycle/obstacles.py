@@ -8,7 +8,7 @@ import numpy as np
 
 from loquen.core.events.kinds.water import Dosed
 from loquen.core.events.ledger import Logged
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.system.cycle import replay
 from loquen.core.system.cycle.setup import Begun
 from loquen.core.timeline import course, rates

@@ -8,8 +8,8 @@ from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_most, by_practice, tight_past, within_band
 from loquen.core.graph.nodes import Verdict, check, figure, step
-from loquen.core.model.quantity import Sentence, Term, of, say
-from loquen.core.model.told import read_on
+from loquen.core.model.inputs.quantity import Sentence, Term, of, say
+from loquen.core.model.inputs.told import read_on
 from loquen.core.physics import chemistry, nitrogen
 from loquen.core.system.animals.food import require_animals
 from loquen.core.system.roots import root

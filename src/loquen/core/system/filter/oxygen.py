@@ -8,7 +8,7 @@ from loquen.core.errors import NamedCase
 from loquen.core.graph.engine import CONSTANT, Key, Missing, Sheet
 from loquen.core.graph.judging import at_least
 from loquen.core.graph.nodes import Verdict, check, figure, step
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.physics import animals as biology
 from loquen.core.physics import gases
 from loquen.core.system.animals.food import require_animals

@@ -5,7 +5,7 @@ import math
 from loquen.core.data import library
 from loquen.core.graph.judging import at_most, between
 from loquen.core.graph.nodes import Verdict, check, figure, step
-from loquen.core.model.quantity import Term, of, say
+from loquen.core.model.inputs.quantity import Term, of, say
 from loquen.core.system.flow.returns import need_sump
 from loquen.core.system.flow.sump import no_lower_than_next
 from loquen.core.system.roots import root

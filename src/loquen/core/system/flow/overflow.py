@@ -6,7 +6,7 @@ from loquen.core.data import library
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least
 from loquen.core.graph.nodes import Verdict, check, figure, step
-from loquen.core.model.quantity import of, say
+from loquen.core.model.inputs.quantity import of, say
 from loquen.core.physics import hydraulics
 from loquen.core.system.flow.returns import need_sump
 from loquen.core.system.roots import root

@@ -7,8 +7,8 @@ from loquen.core.data import library
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most, caution
 from loquen.core.graph.nodes import Verdict, check, figure, step
-from loquen.core.model.consistency import is_pump_curve
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.inputs.quantity import Sentence, Term, of, say
+from loquen.core.model.roots.consistency import is_pump_curve
 from loquen.core.physics import hydraulics
 from loquen.core.physics.hydraulics import Loss, PumpCurve
 

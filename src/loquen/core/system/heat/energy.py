@@ -4,8 +4,8 @@ from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
 from loquen.core.graph.judging import at_most
 from loquen.core.graph.nodes import Verdict, check, figure
-from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import Term, of, say
+from loquen.core.model.inputs.quantity import Term, of, say
+from loquen.core.model.roots.plan import Plan
 from loquen.core.system.heat.balance import OpenWater
 
 RUNNING = ("heating_kwh", "chilling_kwh", "fan_kwh", "equipment_kwh")

@@ -7,7 +7,7 @@ from loquen.core.data.library import Lid, Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most, between, by_practice, within_band
 from loquen.core.graph.nodes import Gauge, Verdict, check, figure, step
-from loquen.core.model.quantity import Term, of, say
+from loquen.core.model.inputs.quantity import Term, of, say
 
 LEAST_FALL, MOST_FALL = 0.1, 10.0
 """An index that falls less or more than this with distance is no lamp's: two points of a maker's sheet mistyped."""

@@ -5,7 +5,7 @@ from dataclasses import replace
 from loquen.core.data import library
 from loquen.core.data.library import Species
 from loquen.core.graph.nodes import Verdict, check, figure
-from loquen.core.model.quantity import Term, of, say
+from loquen.core.model.inputs.quantity import Term, of, say
 from loquen.core.system.heat.balance import Fan, OpenWater, settle_c
 from loquen.core.system.heat.heaters import temperature_at_least, temperature_at_most, unused_when
 

@@ -10,8 +10,8 @@ from numpy.typing import NDArray
 from loquen.core.errors import NamedCase
 from loquen.core.events.ledger import Logged
 from loquen.core.graph.engine import Sheet
-from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.roots.plan import Plan
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.nitrate.forecast import ENOUGH, entries_of, figure, net_of
 

@@ -12,7 +12,7 @@ from loquen.core.events.ledger import Logged
 from loquen.core.events.readings import days_since
 from loquen.core.fit import nitrate as fitting
 from loquen.core.fit.nitrate import Fitted
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 
 

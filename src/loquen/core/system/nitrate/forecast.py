@@ -16,8 +16,8 @@ from loquen.core.events.readings import ReadAt, change_share, days_since, kit_of
 from loquen.core.fit import nitrate as fitting
 from loquen.core.fit.nitrate import Fitted
 from loquen.core.graph.engine import Missing, Sheet
-from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.roots.plan import Plan
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.changes.regime import WEEK, Corner
 from loquen.core.system.nitrate.experiments import Experiment, experiments

@@ -6,7 +6,7 @@ from dataclasses import replace
 
 from loquen.core.data import library
 from loquen.core.errors import NamedCase
-from loquen.core.model.plan import Filter, Group, Heat, Lamp, Light, Plan, Recipe, RunIn, Tank, Water
+from loquen.core.model.roots.plan import Filter, Group, Heat, Lamp, Light, Plan, Recipe, RunIn, Tank, Water
 from loquen.core.physics.chemistry import ph_from_kh_co2
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.book import sheet_of

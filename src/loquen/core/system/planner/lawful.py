@@ -3,7 +3,7 @@
 from loquen.core.data import library
 from loquen.core.graph.engine import Key
 from loquen.core.graph.nodes import WORST_FIRST, State
-from loquen.core.model.plan import PLAN, Plan
+from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.system.planner.standing import Standing, difference, sensible
 from loquen.core.system.planner.steps.changing import delicate
 from loquen.core.system.told import rows_of

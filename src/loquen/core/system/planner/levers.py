@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from loquen.core.graph import asking
 from loquen.core.graph.engine import Key
-from loquen.core.model.plan import PLAN, Plan
+from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.system.planner.standing import Standing
 from loquen.core.system.planner.steps.changing import hard_regime, large_share, regime, share
 from loquen.core.system.planner.steps.company import company, fewer, left_out

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from loquen.core.data import library
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.system.planner.standing import Standing
 from loquen.core.system.planner.steps.changing import delicate
 from loquen.core.system.planner.steps.water import purified_share

@@ -16,8 +16,8 @@ from itertools import combinations, islice
 
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Key
-from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import Sentence
+from loquen.core.model.inputs.quantity import Sentence
+from loquen.core.model.roots.plan import Plan
 from loquen.core.system.planner.lawful import lawful
 from loquen.core.system.planner.levers import GIVEN_AWAY, LEVERS, Lever, singles, touches
 from loquen.core.system.planner.standing import Changes, Standing, Takes, applied, difference, sensible

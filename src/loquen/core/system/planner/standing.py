@@ -7,9 +7,9 @@ from typing import Any
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Key, Sheet
 from loquen.core.graph.nodes import Verdict
-from loquen.core.model.consistency import conflicts
-from loquen.core.model.plan import PLAN, Plan
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.roots.consistency import conflicts
+from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.system.book import sheet_of
 from loquen.core.system.heat.energy import running_kwh
 from loquen.core.system.told import asks_of, verdict_of

@@ -14,8 +14,8 @@ from typing import Literal
 
 from loquen.core.data import library
 from loquen.core.graph.engine import Key
-from loquen.core.model.plan import Group, Plan, Source, Tank
-from loquen.core.model.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.roots.plan import Group, Plan, Source, Tank
 from loquen.core.system.animals.company import DEADLY, RANGES, Leeways, dies_first, told
 from loquen.core.system.book import sheet_of, system_book
 from loquen.core.system.planner.first_plan import (

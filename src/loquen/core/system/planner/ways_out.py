@@ -3,8 +3,8 @@
 from loquen.core.graph import asking
 from loquen.core.graph.engine import Key, Sheet
 from loquen.core.graph.nodes import Remedy
-from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import joined, say
+from loquen.core.model.inputs.quantity import joined, say
+from loquen.core.model.roots.plan import Plan
 from loquen.core.system.planner.lawful import lawful
 from loquen.core.system.planner.levers import LEVERS
 from loquen.core.system.planner.standing import Standing, applied, difference

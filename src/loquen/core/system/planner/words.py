@@ -7,9 +7,9 @@ from typing import Any
 from loquen.core.data import library
 from loquen.core.graph.asking import label_of
 from loquen.core.graph.engine import Key, Sheet
-from loquen.core.model.options import options_of
-from loquen.core.model.plan import PLAN, Filter, Group, Plan, Planting, Source
-from loquen.core.model.quantity import NOTHING, Choice, Quantity, Sentence, Term, joined, say
+from loquen.core.model.inputs.options import options_of
+from loquen.core.model.inputs.quantity import NOTHING, Choice, Quantity, Sentence, Term, joined, say
+from loquen.core.model.roots.plan import PLAN, Filter, Group, Plan, Planting, Source
 from loquen.core.system.planner.standing import applied
 
 

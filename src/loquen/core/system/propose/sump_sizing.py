@@ -10,9 +10,9 @@ from loquen.core.errors import NamedCase
 from loquen.core.graph import asking
 from loquen.core.graph.engine import CONSTANT, Key, Sheet
 from loquen.core.graph.nodes import Remedy, Verdict
-from loquen.core.model.consistency import SHORTEST_RETURN_CM, hole_edge_least_cm, water_height_cm
-from loquen.core.model.plan import PLAN, Chamber, Outlet, Plan, RunPart, Sump
-from loquen.core.model.quantity import Quantity, Term, say
+from loquen.core.model.inputs.quantity import Quantity, Term, say
+from loquen.core.model.roots.consistency import SHORTEST_RETURN_CM, hole_edge_least_cm, water_height_cm
+from loquen.core.model.roots.plan import PLAN, Chamber, Outlet, Plan, RunPart, Sump
 from loquen.core.physics import hydraulics
 from loquen.core.system.book import sheet_of
 from loquen.core.system.flow.returns import need_sump

@@ -9,7 +9,7 @@ from loquen.core.data import library
 from loquen.core.data.library import Species
 from loquen.core.graph.engine import Key, Sheet
 from loquen.core.graph.nodes import Verdict
-from loquen.core.model.plan import PLAN, Group, Plan
+from loquen.core.model.roots.plan import PLAN, Group, Plan
 from loquen.core.system.book import sheet_of
 from loquen.core.system.told import verdict_of
 

@@ -5,7 +5,7 @@ import math
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most, tight_past
 from loquen.core.graph.nodes import State, Verdict, check, figure
-from loquen.core.model.quantity import Term, of, say
+from loquen.core.model.inputs.quantity import Term, of, say
 from loquen.core.physics import chemistry
 
 CONDITIONED = ("container", "tank")

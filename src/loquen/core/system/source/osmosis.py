@@ -3,7 +3,7 @@
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least
 from loquen.core.graph.nodes import Verdict, check, figure
-from loquen.core.model.quantity import of, say
+from loquen.core.model.inputs.quantity import of, say
 from loquen.core.physics import chemistry
 
 

@@ -6,7 +6,7 @@ from loquen.core.data import library
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import caution
 from loquen.core.graph.nodes import Verdict, check, figure, step
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.physics import chemistry
 from loquen.core.system.roots import root
 from loquen.core.system.source.waters import CALCIUM_MG_PER_DGH

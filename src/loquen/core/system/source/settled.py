@@ -7,8 +7,8 @@ from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
 from loquen.core.graph.judging import tight_past, within_band
 from loquen.core.graph.nodes import Verdict, check, figure
-from loquen.core.model.plan import Plan
-from loquen.core.model.quantity import Term, of, say
+from loquen.core.model.inputs.quantity import Term, of, say
+from loquen.core.model.roots.plan import Plan
 from loquen.core.physics import chemistry
 from loquen.core.physics.nitrogen import CACO3_MG_L_PER_DKH
 from loquen.core.system.source.recipe import salts_us_cm

@@ -4,7 +4,7 @@ from loquen.core.data import library
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_most
 from loquen.core.graph.nodes import Verdict, check, figure, step
-from loquen.core.model.quantity import UNKNOWN, Sentence, Term, of, say
+from loquen.core.model.inputs.quantity import UNKNOWN, Sentence, Term, of, say
 from loquen.core.physics import chemistry
 from loquen.core.physics.chemistry.carbonate import MEQ_L_PER_DKH
 from loquen.core.system.animals.company import Finding, verdict_over

@@ -7,8 +7,8 @@ from loquen.core.data import library
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, between, by_practice, caution
 from loquen.core.graph.nodes import Verdict, check, figure, step
-from loquen.core.model import heights
-from loquen.core.model.quantity import Sentence, Term, of, say
+from loquen.core.model.inputs.quantity import Sentence, Term, of, say
+from loquen.core.model.roots import heights
 from loquen.core.physics import geometry
 
 

@@ -4,7 +4,7 @@ from loquen.core.data import library
 from loquen.core.data.library import Plant, Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import Verdict, check, figure, step
-from loquen.core.model.quantity import Term, say
+from loquen.core.model.inputs.quantity import Term, say
 from loquen.core.system.animals.company import Finding, Leeways, verdict_over
 
 BREATHES_IN_WATER = ("slow", "stems")

@@ -7,7 +7,7 @@ from itertools import chain
 from loquen.core.data import library
 from loquen.core.graph.engine import Key
 from loquen.core.graph.judging import TIGHT_FRAC
-from loquen.core.model.plan import Plan
+from loquen.core.model.roots.plan import Plan
 from loquen.core.system.planner.standing import Standing
 
 MOST_AT_ONCE, DELICATE_AT_ONCE, MOST_DAYS = 0.5, 0.3, 3

@@ -7,7 +7,7 @@ from itertools import combinations
 
 from loquen.core.data import library
 from loquen.core.graph.engine import Key
-from loquen.core.model.plan import Group, Plan
+from loquen.core.model.roots.plan import Group, Plan
 from loquen.core.system.planner.standing import Standing
 
 PARTS_KEPT = (0.9, 0.75, 0.6, 0.45, 0.3)

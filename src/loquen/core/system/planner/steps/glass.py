@@ -6,7 +6,7 @@ from dataclasses import replace
 from loquen.core.data import library
 from loquen.core.graph.engine import Key
 from loquen.core.graph.nodes import Verdict
-from loquen.core.model.plan import PLAN, Plan, Planting, Tank
+from loquen.core.model.roots.plan import PLAN, Plan, Planting, Tank
 from loquen.core.system.planner.standing import Standing
 from loquen.core.system.propose.sump_sizing import raised_returns
 

@@ -6,7 +6,7 @@ from dataclasses import replace
 from loquen.core.data import library
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Key
-from loquen.core.model.plan import PLAN, Plan, Source
+from loquen.core.model.roots.plan import PLAN, Plan, Source
 from loquen.core.system.planner.standing import Standing
 
 PURE = Source(

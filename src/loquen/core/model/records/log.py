@@ -5,7 +5,7 @@ from datetime import datetime
 from typing import Annotated, Literal, get_args
 
 from loquen.core.errors import CoreError
-from loquen.core.model.quantity import Choice, Quantity
+from loquen.core.model.inputs.quantity import Choice, Quantity
 
 Kind = Literal[
     "reading",

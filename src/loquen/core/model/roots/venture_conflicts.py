@@ -2,7 +2,7 @@
 
 from loquen.core.data import library
 from loquen.core.errors import PlanConflict
-from loquen.core.model.venture import VENTURE, Venture
+from loquen.core.model.roots.venture import VENTURE, Venture
 
 SHORTER_FRAC = 0.98
 """Of the adult length, the longest that is ever waited for."""

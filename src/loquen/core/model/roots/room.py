@@ -3,9 +3,9 @@
 from dataclasses import dataclass, field
 from typing import Annotated, Literal
 
-from loquen.core.model.plan import DISINFECTANTS, TAP_UNTOLD, Disinfectant, Weekday
-from loquen.core.model.quantity import Choice, Most, Quantity
-from loquen.core.model.shape import Shape
+from loquen.core.model.inputs.quantity import Choice, Most, Quantity
+from loquen.core.model.inputs.shape import Shape
+from loquen.core.model.roots.plan import DISINFECTANTS, TAP_UNTOLD, Disinfectant, Weekday
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 
 ROOM_VERSION = 2

@@ -3,8 +3,8 @@
 from dataclasses import dataclass, field
 from typing import Annotated, Literal
 
-from loquen.core.model.quantity import Choice, Most, Quantity
-from loquen.core.model.shape import Shape
+from loquen.core.model.inputs.quantity import Choice, Most, Quantity
+from loquen.core.model.inputs.shape import Shape
 
 VENTURE_VERSION = 1
 NO_TANK = 0

@@ -5,8 +5,8 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Any, TypeVar
 
-from loquen.core.model.fields import entries, hints, is_tuple, most, names, row_type
-from loquen.core.model.quantity import Choice, Quantity
+from loquen.core.model.inputs.fields import entries, hints, is_tuple, most, names, row_type
+from loquen.core.model.inputs.quantity import Choice, Quantity
 
 Root = TypeVar("Root")
 DEEPEST = 4

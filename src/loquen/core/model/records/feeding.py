@@ -3,8 +3,8 @@
 from dataclasses import dataclass, field
 from typing import Annotated
 
-from loquen.core.model.quantity import Choice, Most, Quantity
-from loquen.core.model.register import RegisterFault
+from loquen.core.model.inputs.quantity import Choice, Most, Quantity
+from loquen.core.model.records.register import RegisterFault
 
 
 @dataclass(frozen=True, slots=True)

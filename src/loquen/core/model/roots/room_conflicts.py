@@ -1,7 +1,7 @@
 """Parts of a room that can not both be true, each named with the field it is typed in."""
 
 from loquen.core.errors import PlanConflict
-from loquen.core.model.room import BY_HAND, ROOM, Room
+from loquen.core.model.roots.room import BY_HAND, ROOM, Room
 
 
 def conflicts(room: Room) -> list[PlanConflict]:

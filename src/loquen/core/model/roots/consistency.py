@@ -6,11 +6,11 @@ from typing import Any
 from loquen.core.data import library
 from loquen.core.data.tables import Table, constant
 from loquen.core.errors import PlanConflict
-from loquen.core.model import heights
-from loquen.core.model.fields import entries
-from loquen.core.model.options import SALTS, options_of
-from loquen.core.model.plan import PLAN, Flow, Plan, Recipe, Sump, Tank
-from loquen.core.model.quantity import Choice, Quantity
+from loquen.core.model.inputs.fields import entries
+from loquen.core.model.inputs.options import SALTS, options_of
+from loquen.core.model.inputs.quantity import Choice, Quantity
+from loquen.core.model.roots import heights
+from loquen.core.model.roots.plan import PLAN, Flow, Plan, Recipe, Sump, Tank
 from loquen.core.physics import geometry
 
 MOST_GRAVITY = 1.030

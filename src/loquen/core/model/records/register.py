@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Annotated, Literal, get_args
 
 from loquen.core.errors import CoreError
-from loquen.core.model.quantity import Choice, Quantity
+from loquen.core.model.inputs.quantity import Choice, Quantity
 
 HappenedKind = Literal["arrival", "birth", "measured", "move", "sale", "death", "signs"]
 HAPPENED: tuple[HappenedKind, ...] = get_args(HappenedKind)

@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from loquen.core.model.plan import Plan
+from loquen.core.model.roots.plan import Plan
 
 Phase = Literal["planned", "cycling", "running"]
 

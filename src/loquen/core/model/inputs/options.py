@@ -5,7 +5,7 @@ from typing import Any
 
 from loquen.core.data import library
 from loquen.core.data.tables import Table
-from loquen.core.model.quantity import Choice
+from loquen.core.model.inputs.quantity import Choice
 
 TABLES: dict[str, Callable[[], Table[Any]]] = {
     "beds": library.beds,

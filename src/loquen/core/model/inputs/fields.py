@@ -6,7 +6,7 @@ from dataclasses import fields, is_dataclass
 from functools import cache
 from typing import Any
 
-from loquen.core.model.quantity import Choice, Most, Quantity
+from loquen.core.model.inputs.quantity import Choice, Most, Quantity
 
 
 @cache

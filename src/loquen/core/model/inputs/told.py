@@ -4,7 +4,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import replace
 from datetime import date
 
-from loquen.core.model.plan import PLAN, Plan, Told
+from loquen.core.model.roots.plan import PLAN, Plan, Told
 
 
 def read_on(path: str, told_on: Iterable[str]) -> str:

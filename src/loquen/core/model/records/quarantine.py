@@ -4,8 +4,8 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 from typing import Annotated, Literal
 
-from loquen.core.model.quantity import Choice, Most, Quantity
-from loquen.core.model.register import RegisterFault
+from loquen.core.model.inputs.quantity import Choice, Most, Quantity
+from loquen.core.model.records.register import RegisterFault
 
 LONGEST_D = 366
 

@@ -3,8 +3,8 @@
 from dataclasses import dataclass, field
 from typing import Annotated, Literal
 
-from loquen.core.model.quantity import UNKNOWN, Choice, Most, Quantity, Untold
-from loquen.core.model.shape import Shape
+from loquen.core.model.inputs.quantity import UNKNOWN, Choice, Most, Quantity, Untold
+from loquen.core.model.inputs.shape import Shape
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 
 PLAN_VERSION = 4
