@@ -35,7 +35,7 @@ export default tseslint.config(
   hooks.configs.flat.recommended,
   {
     files: ["src/**"],
-    ignores: ["src/lib/browserStore.ts", "src/**/*.test.ts"],
+    ignores: ["src/lib/browser/browserStore.ts", "src/**/*.test.ts"],
     rules: {
       "no-restricted-globals": [
         "error",

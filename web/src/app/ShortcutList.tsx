@@ -1,4 +1,4 @@
-import { STAGE_KEYS } from "@/lib/stages";
+import { STAGE_KEYS } from "@/lib/document/stages";
 import { Dialog } from "@/ui/controls";
 
 const KEYS: [string, string][] = [

@@ -1,5 +1,5 @@
 import { CurrencyLines } from "./CurrencyLines";
-import { US_UNITS } from "@/lib/quantity";
+import { US_UNITS } from "@/lib/shown/quantity";
 import { Button, Dialog, Select } from "@/ui/controls";
 import { unitName, useUnitsInUse } from "@/ui/units";
 

@@ -1,4 +1,4 @@
-import { browserStore } from "@/lib/browserStore";
+import { browserStore } from "@/lib/browser/browserStore";
 
 export type Theme = "light" | "dark";
 

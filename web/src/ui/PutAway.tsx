@@ -1,4 +1,4 @@
-import { moment } from "@/lib/moments";
+import { moment } from "@/lib/shown/moments";
 import { Button } from "./controls";
 
 interface PutAwayProps {

@@ -1,7 +1,7 @@
 import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from "react";
 import type { Kind, Unit } from "@/api/client";
-import { browserStore } from "@/lib/browserStore";
-import { Units, type UnitChoice } from "@/lib/quantity";
+import { browserStore } from "@/lib/browser/browserStore";
+import { Units, type UnitChoice } from "@/lib/shown/quantity";
 
 const STORED = "loquen.units";
 

@@ -3,7 +3,7 @@ import { Link, useNavigate } from "@tanstack/react-router";
 import { useState } from "react";
 import { asked, client, type VentureName } from "@/api/client";
 import { breedingQuery, deletedVenturesQuery } from "@/api/queries";
-import { isoDay } from "@/lib/days";
+import { isoDay } from "@/lib/shown/days";
 import { Button, Select } from "@/ui/controls";
 import { Says } from "@/ui/figures/Says";
 import { Told } from "@/ui/Told";

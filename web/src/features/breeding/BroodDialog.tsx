@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { asked, client } from "@/api/client";
-import { isoDay } from "@/lib/days";
+import { isoDay } from "@/lib/shown/days";
 import { Button, Dialog } from "@/ui/controls";
 import { NumberLine, TextLine } from "@/ui/fields/Lines";
 import { useVenture, useVentureInUse, useVentureSheet } from "./context";

@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link } from "@tanstack/react-router";
 import { useState } from "react";
 import { asked, client, type Rack, type RackWanted } from "@/api/client";
-import { isoDay } from "@/lib/days";
+import { isoDay } from "@/lib/shown/days";
 import { Button, Select } from "@/ui/controls";
 import { Says } from "@/ui/figures/Says";
 import { NumberLine } from "@/ui/fields/Lines";

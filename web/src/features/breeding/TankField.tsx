@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { breedingQuery } from "@/api/queries";
-import { isoDay } from "@/lib/days";
+import { isoDay } from "@/lib/shown/days";
 import { Select } from "@/ui/controls";
 import { useField } from "@/ui/editing/context";
 import { Row } from "@/ui/fields/Row";

@@ -1,7 +1,7 @@
 import { useNavigate } from "@tanstack/react-router";
 import { useCallback, type ReactNode } from "react";
 import { asked, client } from "@/api/client";
-import { isoDay } from "@/lib/days";
+import { isoDay } from "@/lib/shown/days";
 import { Bench } from "@/ui/editing/Bench";
 import { AskedSlip } from "@/ui/figures/AskedSlip";
 import { ToSettle } from "@/ui/figures/ToSettle";

@@ -3,7 +3,7 @@ import { Link, useParams } from "@tanstack/react-router";
 import { useEffect, useState } from "react";
 import type { VentureKept } from "@/api/client";
 import { libraryQuery } from "@/api/queries";
-import { left } from "@/lib/documentSession";
+import { left } from "@/lib/document/documentSession";
 import { EditingContext } from "@/ui/editing/context";
 import { VentureContext } from "./context";
 import { documentOf, readVenture, VentureSession } from "./session";

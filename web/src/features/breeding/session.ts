@@ -1,8 +1,8 @@
 import { asked, client, type Venture, type VentureKept, type VentureSheet } from "@/api/client";
-import { ComputedSession, type ComputedState } from "@/lib/computedSession";
-import { isoDay } from "@/lib/days";
-import { opened, type Kept } from "@/lib/documentSession";
-import { draftOf, Drafts } from "@/lib/drafts";
+import { ComputedSession, type ComputedState } from "@/lib/document/computedSession";
+import { isoDay } from "@/lib/shown/days";
+import { opened, type Kept } from "@/lib/document/documentSession";
+import { draftOf, Drafts } from "@/lib/document/drafts";
 
 export type VentureState = ComputedState<Venture, VentureSheet>;
 

@@ -1,6 +1,6 @@
 import { queryOptions, useQueryClient } from "@tanstack/react-query";
 import { asked, client } from "@/api/client";
-import { isoDay } from "@/lib/days";
+import { isoDay } from "@/lib/shown/days";
 
 export const today = (): string => isoDay(new Date());
 

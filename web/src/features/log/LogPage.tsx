@@ -4,7 +4,7 @@ import { useState } from "react";
 import { asked, client } from "@/api/client";
 import { systemNamesQuery } from "@/api/queries";
 import { Button, Select } from "@/ui/controls";
-import { browserStore } from "@/lib/browserStore";
+import { browserStore } from "@/lib/browser/browserStore";
 import { logQuery, useKnown } from "@/ui/log/log";
 import { ReadingDialog } from "@/ui/log/ReadingDialog";
 import { dayWords, entryWords } from "@/ui/log/words";

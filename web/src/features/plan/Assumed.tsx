@@ -1,5 +1,5 @@
-import { isoDay } from "@/lib/days";
-import { withTold } from "@/lib/told";
+import { isoDay } from "@/lib/shown/days";
+import { withTold } from "@/lib/document/told";
 import { Button } from "@/ui/controls";
 import { NumberField } from "@/ui/editing/fields";
 import { useUnits } from "@/ui/units";

@@ -12,7 +12,7 @@ import {
 } from "react";
 import type { Glass, Sheet } from "@/api/client";
 import { systemNamesQuery } from "@/api/queries";
-import { faultPlaces } from "@/lib/faultPlaces";
+import { faultPlaces } from "@/lib/document/faultPlaces";
 import { Button } from "@/ui/controls";
 import { Glasses } from "@/ui/figures/Glasses";
 import { Says } from "@/ui/figures/Says";

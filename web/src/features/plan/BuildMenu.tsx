@@ -4,7 +4,7 @@ import { asked, client, type BuildForm } from "@/api/client";
 import { Dialog, Menu } from "@/ui/controls";
 import { NumberField } from "@/ui/editing/fields";
 import { PriceList } from "@/ui/editing/PriceList";
-import { save } from "@/lib/save";
+import { save } from "@/lib/document/save";
 import { useUnits } from "@/ui/units";
 import { usePlan, usePlanInUse } from "./context";
 

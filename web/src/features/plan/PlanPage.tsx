@@ -3,7 +3,7 @@ import { Link, useParams } from "@tanstack/react-router";
 import { useEffect, useState } from "react";
 import { Refused, type System } from "@/api/client";
 import { libraryQuery, systemQuery } from "@/api/queries";
-import { left } from "@/lib/documentSession";
+import { left } from "@/lib/document/documentSession";
 import { Button } from "@/ui/controls";
 import { Bench } from "./Bench";
 import { EditingContext } from "@/ui/editing/context";

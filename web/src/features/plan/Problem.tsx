@@ -1,5 +1,5 @@
 import type { FieldFault, Sentence } from "@/api/client";
-import { entryPath } from "@/lib/paths";
+import { entryPath } from "@/lib/document/paths";
 import { Says } from "@/ui/figures/Says";
 import { FaultSays } from "@/ui/editing/FaultSays";
 import { usePlanInUse, useSession } from "./context";

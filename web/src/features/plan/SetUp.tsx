@@ -1,6 +1,6 @@
 import { useId, useState } from "react";
-import { isoDay } from "@/lib/days";
-import { parsed } from "@/lib/quantity";
+import { isoDay } from "@/lib/shown/days";
+import { parsed } from "@/lib/shown/quantity";
 import { Button, Dialog } from "@/ui/controls";
 import { NumberBox } from "@/ui/fields/NumberBox";
 import { usePlanInUse, useSheet } from "./context";

@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link } from "@tanstack/react-router";
 import { asked, client, type Revision } from "@/api/client";
 import { ALL_SYSTEMS, historyQuery } from "@/api/queries";
-import { moment } from "@/lib/moments";
+import { moment } from "@/lib/shown/moments";
 import { Button } from "@/ui/controls";
 import { Says } from "@/ui/figures/Says";
 

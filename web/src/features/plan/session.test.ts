@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { Refused, type Fault, type Plan, type Sheet, type System } from "@/api/client";
-import { left } from "@/lib/documentSession";
+import { left } from "@/lib/document/documentSession";
 import { documentOf, PlanSession, type PlanServer } from "./session";
 
 const plan = { name: "Tank", tank: { pane_mm: 8 }, heat: { target_c: 25 } } as unknown as Plan;

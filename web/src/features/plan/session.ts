@@ -1,8 +1,8 @@
 import { asked, client, type More, type Plan, type Sheet, type System } from "@/api/client";
-import { ComputedSession, type ComputedState } from "@/lib/computedSession";
-import { opened, type Kept } from "@/lib/documentSession";
-import { draftOf, Drafts } from "@/lib/drafts";
-import { patched, type Patch } from "@/lib/patch";
+import { ComputedSession, type ComputedState } from "@/lib/document/computedSession";
+import { opened, type Kept } from "@/lib/document/documentSession";
+import { draftOf, Drafts } from "@/lib/document/drafts";
+import { patched, type Patch } from "@/lib/document/patch";
 import { replaceEqualDeep } from "@tanstack/react-query";
 
 /** So long after an edit its remedies and charts are asked for. */

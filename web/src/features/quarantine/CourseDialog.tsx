@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { asked, client, type Course, type CourseOut, type TubOut } from "@/api/client";
-import { dayOn } from "@/lib/days";
+import { dayOn } from "@/lib/shown/days";
 import { Button, Dialog, Select, Switch } from "@/ui/controls";
 import { Line, NumberLine, TextLine } from "@/ui/fields/Lines";
 import { COURSE, today, wrongOf, type Wrong } from "./newcomers";

@@ -1,5 +1,5 @@
 import type { CourseOut } from "@/api/client";
-import { shortDay } from "@/lib/days";
+import { shortDay } from "@/lib/shown/days";
 import { Button } from "@/ui/controls";
 import { Says } from "@/ui/figures/Says";
 import { useUnits } from "@/ui/units";

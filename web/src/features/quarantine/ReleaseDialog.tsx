@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { asked, client, type TubOut, type TubPlace } from "@/api/client";
-import { shortDay } from "@/lib/days";
+import { shortDay } from "@/lib/shown/days";
 import { Button, Dialog, Select } from "@/ui/controls";
 import { useSentenceText } from "@/ui/figures/Says";
 import { Line } from "@/ui/fields/Lines";

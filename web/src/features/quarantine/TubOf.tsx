@@ -1,6 +1,6 @@
 import { Link } from "@tanstack/react-router";
 import type { CourseOut, TubOut } from "@/api/client";
-import { shortDay } from "@/lib/days";
+import { shortDay } from "@/lib/shown/days";
 import { Button } from "@/ui/controls";
 import { Says } from "@/ui/figures/Says";
 import { stateWord, Tube } from "@/ui/figures/Tube";

@@ -1,5 +1,5 @@
 import type { Newcomers } from "@/api/client";
-import { dayOn, shortDay } from "@/lib/days";
+import { dayOn, shortDay } from "@/lib/shown/days";
 import { useNarrow } from "@/ui/useNarrow";
 
 const ROW = 34;

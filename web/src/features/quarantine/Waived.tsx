@@ -1,5 +1,5 @@
 import type { Newcomers, WaivedOut } from "@/api/client";
-import { shortDay } from "@/lib/days";
+import { shortDay } from "@/lib/shown/days";
 import { Button } from "@/ui/controls";
 
 interface WaivedProps {

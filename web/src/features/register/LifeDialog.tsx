@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Undo2 } from "lucide-react";
 import { useState } from "react";
 import { asked, client, Refused, type HappenedOut, type Home, type ResidentOut } from "@/api/client";
-import { shortDay } from "@/lib/days";
+import { shortDay } from "@/lib/shown/days";
 import { TimeChart } from "@/ui/charts/TimeChart";
 import { Button, Dialog } from "@/ui/controls";
 import { Says } from "@/ui/figures/Says";

@@ -5,7 +5,7 @@ import { systemNamesQuery } from "@/api/queries";
 import { Button, Dialog, Select } from "@/ui/controls";
 import { NumberBox } from "@/ui/fields/NumberBox";
 import { Row } from "@/ui/fields/Row";
-import { parsed } from "@/lib/quantity";
+import { parsed } from "@/lib/shown/quantity";
 import { useUnits } from "@/ui/units";
 import { useRoomInUse } from "./context";
 

@@ -1,7 +1,7 @@
 import { asked, client, type Room, type RoomKept, type RoomSheet } from "@/api/client";
-import { ComputedSession, type ComputedState } from "@/lib/computedSession";
-import { opened, type Kept } from "@/lib/documentSession";
-import { draftOf, Drafts } from "@/lib/drafts";
+import { ComputedSession, type ComputedState } from "@/lib/document/computedSession";
+import { opened, type Kept } from "@/lib/document/documentSession";
+import { draftOf, Drafts } from "@/lib/document/drafts";
 
 export type RoomState = ComputedState<Room, RoomSheet>;
 

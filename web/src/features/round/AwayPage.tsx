@@ -6,7 +6,7 @@ import { asked, client, type AwaySystem } from "@/api/client";
 import { Button } from "@/ui/controls";
 import { Says } from "@/ui/figures/Says";
 import { SectionDrawing } from "@/ui/section/SectionDrawing";
-import { dayOn, longDay, shortDay, zone } from "@/lib/days";
+import { dayOn, longDay, shortDay, zone } from "@/lib/shown/days";
 import { useToday } from "./useToday";
 
 const FORTNIGHT = 14;

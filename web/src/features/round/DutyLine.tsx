@@ -5,7 +5,7 @@ import type { RoundLine } from "@/api/client";
 import { Button } from "@/ui/controls";
 import { Says, useSentenceText, type OpenFigure } from "@/ui/figures/Says";
 import { useUnits } from "@/ui/units";
-import { shortDay } from "@/lib/days";
+import { shortDay } from "@/lib/shown/days";
 
 type Left = "eaten" | "some" | "much";
 const LEFT: [Left, string][] = [

@@ -2,7 +2,7 @@ import { Trash2 } from "lucide-react";
 import { useState } from "react";
 import { asked, client, Refused, type Helper } from "@/api/client";
 import { Button, Dialog } from "@/ui/controls";
-import { zone } from "@/lib/days";
+import { zone } from "@/lib/shown/days";
 
 const WEEK = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"] as const;
 type Day = (typeof WEEK)[number];

@@ -8,7 +8,7 @@ import { Button, Menu, Select } from "@/ui/controls";
 import { Says } from "@/ui/figures/Says";
 import { logQuery } from "@/ui/log/log";
 import { ReadingDialog } from "@/ui/log/ReadingDialog";
-import { longDay, zone } from "@/lib/days";
+import { longDay, zone } from "@/lib/shown/days";
 import { useToday } from "./useToday";
 import { HelpersDialog } from "./HelpersDialog";
 import { SkipDialog } from "./SkipDialog";

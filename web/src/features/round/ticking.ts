@@ -1,9 +1,9 @@
 import { queryOptions, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useSyncExternalStore } from "react";
 import { asked, client, Refused, type Round, type RoundLine, type Sentence, type TickIn } from "@/api/client";
-import { browserStore } from "@/lib/browserStore";
-import { Final, Outbox, type SetAside } from "@/lib/outbox";
-import { isoDay, zone } from "@/lib/days";
+import { browserStore } from "@/lib/browser/browserStore";
+import { Final, Outbox, type SetAside } from "@/lib/browser/outbox";
+import { isoDay, zone } from "@/lib/shown/days";
 
 const ROUND = ["round"];
 

@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { isoDay } from "@/lib/days";
+import { isoDay } from "@/lib/shown/days";
 
 const A_MINUTE = 60_000;
 

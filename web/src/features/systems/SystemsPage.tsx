@@ -3,7 +3,7 @@ import { Link } from "@tanstack/react-router";
 import { useDeferredValue, useEffect, useMemo, useState } from "react";
 import { asked, client, type SystemsOrder } from "@/api/client";
 import { ALL_SYSTEMS, systemsQuery } from "@/api/queries";
-import { draftsKept } from "@/lib/drafts";
+import { draftsKept } from "@/lib/document/drafts";
 import { Button } from "@/ui/controls";
 import { useInView } from "@/ui/useInView";
 import { BringIn } from "./BringIn";

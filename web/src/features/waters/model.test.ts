@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Entry, Source } from "@/api/client";
-import { Units } from "@/lib/quantity";
+import { Units } from "@/lib/shown/quantity";
 import { sourceOf, typedOf } from "./model";
 
 const number = (kind: string, optional = false): Entry => ({

@@ -1,6 +1,6 @@
-import { written } from "@/lib/paths";
+import { written } from "@/lib/document/paths";
 import type { Entry, Source } from "@/api/client";
-import { parsed, type Units } from "@/lib/quantity";
+import { parsed, type Units } from "@/lib/shown/quantity";
 
 export type Typed = Record<string, string>;
 

@@ -1,5 +1,5 @@
 import type { FieldFault } from "@/api/client";
-import { entryPath } from "@/lib/paths";
+import { entryPath } from "@/lib/document/paths";
 import { Button } from "@/ui/controls";
 import { Says } from "@/ui/figures/Says";
 import { useUnits } from "@/ui/units";

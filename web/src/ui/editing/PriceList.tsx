@@ -2,7 +2,7 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tansta
 import { type ReactNode, useState } from "react";
 import { asked, client, type Quote } from "@/api/client";
 import { NumberBox } from "@/ui/fields/NumberBox";
-import { parsed } from "@/lib/quantity";
+import { parsed } from "@/lib/shown/quantity";
 import { useUnits } from "@/ui/units";
 
 const ASKED = "quote";

@@ -1,7 +1,7 @@
 import { Redo2, Undo2 } from "lucide-react";
 import { memo, type ReactNode } from "react";
 import { useEdited, useEditing } from "./context";
-import type { Saving } from "@/lib/documentSession";
+import type { Saving } from "@/lib/document/documentSession";
 import { Unkept } from "./Unkept";
 
 interface TopLineProps {

@@ -1,5 +1,5 @@
-import type { Draft } from "@/lib/drafts";
-import { moment } from "@/lib/moments";
+import type { Draft } from "@/lib/document/drafts";
+import { moment } from "@/lib/shown/moments";
 import { Button } from "@/ui/controls";
 import { Says } from "@/ui/figures/Says";
 import { useEdited, useEditing } from "./context";

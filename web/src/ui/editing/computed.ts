@@ -1,5 +1,5 @@
 import { createContext, useContext, useSyncExternalStore } from "react";
-import type { ComputedState } from "@/lib/computedSession";
+import type { ComputedState } from "@/lib/document/computedSession";
 
 interface Computed<State> {
   state: State;

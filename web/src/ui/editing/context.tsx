@@ -1,10 +1,10 @@
 import { createContext, useContext, useSyncExternalStore } from "react";
 import type { Entry, FieldFault, Library } from "@/api/client";
-import type { DocumentState } from "@/lib/documentSession";
-import type { Draft } from "@/lib/drafts";
-import { isoDay } from "@/lib/days";
-import { entryPath, valueAt } from "@/lib/paths";
-import { dayTold, withTold } from "@/lib/told";
+import type { DocumentState } from "@/lib/document/documentSession";
+import type { Draft } from "@/lib/document/drafts";
+import { isoDay } from "@/lib/shown/days";
+import { entryPath, valueAt } from "@/lib/document/paths";
+import { dayTold, withTold } from "@/lib/document/told";
 
 /** The session of any document, as fields and top line need it. */
 export interface EditedSession {

@@ -1,8 +1,8 @@
 import { memo, useId, type ChangeEvent } from "react";
 import type { FieldFault } from "@/api/client";
-import { shortDay } from "@/lib/days";
-import { written } from "@/lib/paths";
-import { parsed } from "@/lib/quantity";
+import { shortDay } from "@/lib/shown/days";
+import { written } from "@/lib/document/paths";
+import { parsed } from "@/lib/shown/quantity";
 import { Select, Switch } from "@/ui/controls";
 import { NumberBox } from "@/ui/fields/NumberBox";
 import { Row } from "@/ui/fields/Row";

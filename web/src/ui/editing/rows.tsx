@@ -1,6 +1,6 @@
 import { Trash2 } from "lucide-react";
 import type { ReactNode } from "react";
-import { withListMoved } from "@/lib/told";
+import { withListMoved } from "@/lib/document/told";
 import { toldOf, useEdited, useEditing } from "./context";
 import { FaultOf } from "./FaultSays";
 

@@ -1,5 +1,5 @@
 import { useState, type ReactNode } from "react";
-import { parsed } from "@/lib/quantity";
+import { parsed } from "@/lib/shown/quantity";
 import { useUnits } from "@/ui/units";
 
 const BOX = "min-h-9 rounded-sm border bg-paper px-2 pointer-coarse:min-h-11";

@@ -1,7 +1,7 @@
 import { X } from "lucide-react";
 import { useEffect, useRef } from "react";
 import type { Working, WorkingNode } from "@/api/client";
-import { parsed } from "@/lib/quantity";
+import { parsed } from "@/lib/shown/quantity";
 import { Button, Select } from "@/ui/controls";
 import { NumberBox } from "@/ui/fields/NumberBox";
 import { useUnits } from "@/ui/units";

@@ -1,9 +1,9 @@
 import { ChevronRight } from "lucide-react";
 import { useState } from "react";
 import type { Working, WorkingNode } from "@/api/client";
-import type { Units } from "@/lib/quantity";
+import type { Units } from "@/lib/shown/quantity";
 import { useUnits } from "@/ui/units";
-import { midSentence } from "@/lib/words";
+import { midSentence } from "@/lib/shown/words";
 
 const DEEPEST = 8;
 

@@ -1,7 +1,7 @@
 import { Link } from "@tanstack/react-router";
 import { useState } from "react";
 import { Refused, type LogEntry, type Logged } from "@/api/client";
-import { parsed } from "@/lib/quantity";
+import { parsed } from "@/lib/shown/quantity";
 import { Button, Dialog, Select } from "@/ui/controls";
 import { useUnits } from "@/ui/units";
 import { localMinute, useAbout, useKnown, useLogbook, whole } from "./log";

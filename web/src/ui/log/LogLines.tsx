@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { MoreHorizontal } from "lucide-react";
 import { useState } from "react";
 import { asked, client, Refused, type Logged } from "@/api/client";
-import { moment } from "@/lib/moments";
+import { moment } from "@/lib/shown/moments";
 import { Button, Dialog, Menu } from "@/ui/controls";
 import { useUnits } from "@/ui/units";
 import { EntryDialog } from "./EntryDialog";

@@ -1,7 +1,7 @@
-import { browserStore } from "@/lib/browserStore";
+import { browserStore } from "@/lib/browser/browserStore";
 import { useState } from "react";
 import { Refused, type Known, type Logged } from "@/api/client";
-import { parsed } from "@/lib/quantity";
+import { parsed } from "@/lib/shown/quantity";
 import { Button, Dialog, Select } from "@/ui/controls";
 import { useUnits } from "@/ui/units";
 import { localMinute, useKnown, useLogbook } from "./log";

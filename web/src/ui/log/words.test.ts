@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import type { Known, LogEntry, Logged } from "@/api/client";
-import type { Units } from "@/lib/quantity";
+import type { Units } from "@/lib/shown/quantity";
 import { whole } from "./log";
 import { entryWords } from "./words";
 

@@ -1,5 +1,5 @@
 import type { Known, LogEntry, Logged } from "@/api/client";
-import type { Units } from "@/lib/quantity";
+import type { Units } from "@/lib/shown/quantity";
 
 const HAPPENED: Record<string, string> = {
   arrival: "arrived",

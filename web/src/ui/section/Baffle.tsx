@@ -1,5 +1,5 @@
 import { useRef, type KeyboardEvent, type PointerEvent } from "react";
-import { clamp } from "@/lib/section";
+import { clamp } from "@/lib/drawing/section";
 import { useUnits } from "../units";
 
 const GRAIN_CM = 0.5;

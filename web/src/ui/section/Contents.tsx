@@ -1,6 +1,6 @@
 import type { Section } from "@/api/client";
-import { floating, placed, stems, stones } from "@/lib/section";
-import { silhouette } from "@/lib/silhouettes";
+import { floating, placed, stems, stones } from "@/lib/drawing/section";
+import { silhouette } from "@/lib/drawing/silhouettes";
 import { Part, type Drawn } from "./Part";
 
 export function Bed({ section, pick }: Drawn) {

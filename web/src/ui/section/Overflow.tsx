@@ -1,5 +1,5 @@
 import type { Section } from "@/api/client";
-import { sumpLeft } from "@/lib/section";
+import { sumpLeft } from "@/lib/drawing/section";
 import { useUnits } from "../units";
 import { Level, Pipe } from "./Lines";
 import { Part, type Drawn } from "./Part";

@@ -1,5 +1,5 @@
 import type { Section } from "@/api/client";
-import { alongLine, sumpLeft } from "@/lib/section";
+import { alongLine, sumpLeft } from "@/lib/drawing/section";
 import { Fitting, Valve } from "./Fittings";
 import { Pipe } from "./Lines";
 import { Part, type Drawn } from "./Part";

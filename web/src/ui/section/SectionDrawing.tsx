@@ -1,7 +1,7 @@
 import { memo } from "react";
 import type { Section } from "@/api/client";
-import type { FaultPlace } from "@/lib/faultPlaces";
-import { described, sumpLeft } from "@/lib/section";
+import type { FaultPlace } from "@/lib/document/faultPlaces";
+import { described, sumpLeft } from "@/lib/drawing/section";
 import { useUnits } from "../units";
 import { Animals, Bed, Hardscape, Plants } from "./Contents";
 import { Dimensions } from "./Dimensions";

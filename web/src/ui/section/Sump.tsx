@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Section } from "@/api/client";
-import { chamberStarts } from "@/lib/section";
+import { chamberStarts } from "@/lib/drawing/section";
 import { useUnits } from "../units";
 import { Baffle } from "./Baffle";
 import { Level } from "./Lines";

@@ -1,6 +1,6 @@
 import { scaleLinear } from "d3-scale";
 import { area, line } from "d3-shape";
-import { dayOn } from "@/lib/days";
+import { dayOn } from "@/lib/shown/days";
 import { EdgeLabel, Frame, type Plot } from "@/ui/charts/Frame";
 import { spaced } from "@/ui/charts/labels";
 import { ticks } from "@/ui/charts/TimeChart";

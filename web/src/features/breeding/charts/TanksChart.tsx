@@ -1,6 +1,6 @@
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
-import { dayOn } from "@/lib/days";
+import { dayOn } from "@/lib/shown/days";
 import { Frame, LimitLine, type Plot } from "@/ui/charts/Frame";
 import { ticks } from "@/ui/charts/TimeChart";
 import { useNarrow } from "@/ui/useNarrow";

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { shortDay } from "@/lib/days";
+import { shortDay } from "@/lib/shown/days";
 import { Says } from "@/ui/figures/Says";
 import { Button } from "@/ui/controls";
 import { ChoiceField, DateField, NumberField, SwitchField, TextField } from "@/ui/editing/fields";

@@ -1,4 +1,4 @@
-import { longDay } from "@/lib/days";
+import { longDay } from "@/lib/shown/days";
 import { FigureButton, Measure } from "@/ui/figures/Says";
 import { NumberField, TextField } from "@/ui/editing/fields";
 import { Fields } from "@/ui/fields/Row";

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { entryPath } from "@/lib/paths";
+import { entryPath } from "@/lib/document/paths";
 import { Button, Select } from "@/ui/controls";
 import { usePlanInUse } from "../context";
 

@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { asked, client, type Plan, type Settled } from "@/api/client";
-import { withChanges } from "@/lib/changes";
+import { withChanges } from "@/lib/document/changes";
 import { Button, Dialog, Switch } from "@/ui/controls";
 import { MovedLines } from "@/ui/figures/MovedLines";
 import { Says } from "@/ui/figures/Says";

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "@tanstack/react-router";
 import { useState } from "react";
 import { asked, client } from "@/api/client";
-import { isoDay, shortDay } from "@/lib/days";
+import { isoDay, shortDay } from "@/lib/shown/days";
 import { Button } from "@/ui/controls";
 import { Says } from "@/ui/figures/Says";
 import { useSession } from "../context";

@@ -1,5 +1,5 @@
 import { memo, type ComponentType } from "react";
-import { STAGE_KEYS, type StageKey } from "@/lib/stages";
+import { STAGE_KEYS, type StageKey } from "@/lib/document/stages";
 import { AnimalsStage } from "./animals/AnimalsStage";
 import { ArrivalsStage } from "./ArrivalsStage";
 import { CareStage } from "./care/CareStage";

@@ -7,7 +7,7 @@ import { Adding, Remove, useRows } from "@/ui/editing/rows";
 import { Fields } from "@/ui/fields/Row";
 import { NumberBox } from "@/ui/fields/NumberBox";
 import { Says } from "@/ui/figures/Says";
-import { parsed } from "@/lib/quantity";
+import { parsed } from "@/lib/shown/quantity";
 import { useUnits } from "@/ui/units";
 import { PressureChart } from "../charts/PressureChart";
 import { useRoom, useRoomInUse, useRoomSheet } from "../context";

@@ -1,6 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
 import { asked, client } from "@/api/client";
-import { save } from "@/lib/save";
+import { save } from "@/lib/document/save";
 import { Says } from "@/ui/figures/Says";
 import { Button } from "@/ui/controls";
 import { NumberField } from "@/ui/editing/fields";

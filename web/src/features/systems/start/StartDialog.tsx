@@ -13,7 +13,7 @@ import {
   type Tank,
 } from "@/api/client";
 import { ALL_SYSTEMS, libraryQuery } from "@/api/queries";
-import { parsed } from "@/lib/quantity";
+import { parsed } from "@/lib/shown/quantity";
 import { Button, Dialog } from "@/ui/controls";
 import { NumberBox } from "@/ui/fields/NumberBox";
 import { Says } from "@/ui/figures/Says";

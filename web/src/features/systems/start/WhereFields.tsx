@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import type { FirstWanted } from "@/api/client";
 import { watersQuery } from "@/api/queries";
-import { parsed, type Units } from "@/lib/quantity";
+import { parsed, type Units } from "@/lib/shown/quantity";
 import { Select } from "@/ui/controls";
 import { NumberBox } from "@/ui/fields/NumberBox";
 import { useUnits } from "@/ui/units";

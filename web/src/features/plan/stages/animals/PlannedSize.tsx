@@ -1,8 +1,8 @@
-import { parsed } from "@/lib/quantity";
+import { parsed } from "@/lib/shown/quantity";
 import { NumberBox } from "@/ui/fields/NumberBox";
 import { useUnits } from "@/ui/units";
 import { usePlanInUse, useSession, useSheet } from "../../context";
-import { midSentence } from "@/lib/words";
+import { midSentence } from "@/lib/shown/words";
 
 const A_YEAR = 12;
 const LONGEST = 1200;

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { asked, client, type Cared } from "@/api/client";
-import { isoDay, shortDay, zone } from "@/lib/days";
+import { isoDay, shortDay, zone } from "@/lib/shown/days";
 import { Button } from "@/ui/controls";
 import { Says, useSentenceText } from "@/ui/figures/Says";
 import { usePlanInUse, useSession } from "../../context";

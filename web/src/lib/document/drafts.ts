@@ -1,6 +1,6 @@
 /** Edits that are not saved: kept in this browser, so that leaving, closing or a crash loses none of them. */
 
-import { browserStore, type Keeper } from "./browserStore";
+import { browserStore, type Keeper } from "@/lib/browser/browserStore";
 
 export interface Draft<T> {
   key: string;

@@ -1,6 +1,6 @@
 import type { Plan, Section } from "@/api/client";
 import { valueAt } from "./paths";
-import { chamberStarts, clamp, sumpLeft } from "./section";
+import { chamberStarts, clamp, sumpLeft } from "@/lib/drawing/section";
 
 /** Where something that can not be built is in the section: cm from the display's inside lower left corner, up is negative. */
 export interface FaultPlace {

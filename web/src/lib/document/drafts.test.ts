@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from "vitest";
-import { BrowserStore, browserStore } from "./browserStore";
+import { BrowserStore, browserStore } from "@/lib/browser/browserStore";
 import { draftOf, Drafts, draftsKept } from "./drafts";
 
 const WHAT = draftOf("system", 3, "2026-01-01T00:00:00Z");
