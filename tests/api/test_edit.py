@@ -7,6 +7,7 @@ import pytest
 
 from loquen.api.sheet.kept import SAME, KeptSheets, difference
 from loquen.core.data import own
+from loquen.core.data.library import media
 from loquen.core.model.roots.plan import Plan
 from loquen.core.system.book import sheet_of
 from loquen.demo.sluice_street import long_hall
@@ -127,9 +128,15 @@ def test_a_kept_sheet_is_not_used_for_other_months_nor_after_own_rows_changed():
     grown, today = kept.sheet(plan, None), kept.sheet(plan, 0.0)
     assert today.value("wanted_low_l") <= grown.value("wanted_low_l")
     assert len(kept.sheets) == 2
-    own.adopt({})
+    own.adopt({})  # the same as before: nothing is reckoned anew
     kept.sheet(plan, None)
-    assert len(kept.sheets) == 3
+    assert len(kept.sheets) == 2
+    own.adopt({"media": {"own_mat": replace(media()["sponge_20"], key="own_mat")}})
+    try:
+        kept.sheet(plan, None)
+        assert len(kept.sheets) == 3
+    finally:
+        own.adopt({})
 
 
 def test_differences_of_plain_things():

@@ -8,6 +8,7 @@ import select
 import signal
 import subprocess
 import sys
+from contextlib import suppress
 from datetime import timedelta
 
 
@@ -36,12 +37,12 @@ class Child:
         self.seen = os.pidfd_open(pid)
 
     def kill(self):
-        signal.pidfd_send_signal(self.seen, signal.SIGKILL)
+        with suppress(ProcessLookupError):
+            signal.pidfd_send_signal(self.seen, signal.SIGKILL)
 
     def wait(self, timeout=None):
         if not select.select([self.seen], [], [], timeout)[0]:
             raise subprocess.TimeoutExpired("server", timeout)
-        os.close(self.seen)
 
 
 def live(arguments):

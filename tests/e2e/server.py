@@ -27,15 +27,16 @@ class Server:
         self.url = f"http://127.0.0.1:{self.port}"
         self.http = httpx.Client(base_url=self.url, trust_env=False, timeout=60, limits=NONE_KEPT)
         self.process = None
+        self.shift = str(noon.SHIFT.total_seconds())
+        self.command = [sys.executable, "-m", "tests.e2e.begun_at_noon", self.shift]
 
     def begin(self, verb="demo"):
         """Start the process; it may not answer yet."""
-        arguments = [str(noon.SHIFT.total_seconds()), verb, "--db", str(self.database), "--port", str(self.port)]
+        arguments = [verb, "--db", str(self.database), "--port", str(self.port)]
         if self.nursery is not None:
-            self.process = self.nursery.born(arguments)
+            self.process = self.nursery.born([self.shift, *arguments])
         else:
-            command = [sys.executable, "-m", "tests.e2e.begun_at_noon", *arguments]
-            self.process = subprocess.Popen(command, stdout=subprocess.DEVNULL, env=ENVIRONMENT)
+            self.process = subprocess.Popen([*self.command, *arguments], stdout=subprocess.DEVNULL, env=ENVIRONMENT)
         return self.process
 
     def start(self):

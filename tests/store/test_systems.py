@@ -1,7 +1,9 @@
 """Revisions, undo and redo, conflicts, deletion, migration and backup, on a real file."""
 
 import json
+import time
 from datetime import UTC, datetime, timedelta
+from threading import Thread
 
 import pytest
 from sqlalchemy import inspect
@@ -9,6 +11,7 @@ from sqlmodel import SQLModel
 
 from loquen.store.database import open_database
 from loquen.store.documents import systems
+from loquen.store.faults import Busy
 
 
 def plan(n):
@@ -118,3 +121,24 @@ def test_migrations_make_the_tables_that_the_code_knows(database):
     found = inspect(database.engine)
     for name, table in SQLModel.metadata.tables.items():
         assert {c["name"] for c in found.get_columns(name)} == {c.name for c in table.columns}
+
+
+def test_who_comes_after_the_end_leaves_no_files_beside(tmp_path):
+    database = open_database(tmp_path / "loquen.db")
+    slow = Thread(target=lambda: reads_for(database, 0.3))
+    slow.start()
+    time.sleep(0.1)
+    database.close()
+    # Whoever read was waited for; whoever comes now is turned away.
+    with pytest.raises(Busy), database.reading():
+        pass
+    with pytest.raises(Busy), database.writing():
+        pass
+    slow.join()
+    assert [file.name for file in tmp_path.iterdir()] == ["loquen.db"]
+
+
+def reads_for(database, seconds):
+    with database.reading() as session:
+        systems.list_all(session)
+        time.sleep(seconds)

@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 from threading import Lock
+from time import monotonic, sleep
 
 from sqlalchemy import URL, Connection, QueuePool, event
 from sqlalchemy.exc import SQLAlchemyError
@@ -14,7 +15,7 @@ from loquen.store.documents import own
 from loquen.store.faults import Busy, CanNotWrite, UnusableFile, fault_of
 from loquen.store.file import copies, files
 
-PATIENCE_S = 5.0
+PATIENCE_S, LOOK_S = 5.0, 0.01
 """How long a request waits for its turn to write, or for a connection, before it is told to come again."""
 MOST_CONNECTIONS = 48
 """More than the server has threads, so that none waits for another to give one back."""
@@ -26,6 +27,7 @@ class Database:
     def __init__(self, path: Path) -> None:
         self.path = path
         self.writer = Lock()
+        self.closed = False
         self.identity: tuple[int, int] | None = None
         self.engine = create_engine(
             URL.create("sqlite", database=str(path)),
@@ -41,7 +43,9 @@ class Database:
 
     @contextmanager
     def reading(self) -> Iterator[Session]:
-        """One session that sees the same state throughout. Raises: StoreFault."""
+        """One session that sees the same state throughout. Raises: StoreFault, also once it is closed."""
+        if self.closed:
+            raise Busy
         try:
             with Session(self.engine, expire_on_commit=False) as session, session.begin():
                 yield session
@@ -51,7 +55,7 @@ class Database:
     @contextmanager
     def writing(self) -> Iterator[Session]:
         """One session that holds the only turn to write from its first statement on. Raises: StoreFault."""
-        if not self.writer.acquire(timeout=PATIENCE_S):
+        if self.closed or not self.writer.acquire(timeout=PATIENCE_S):
             raise Busy
         try:
             if self.identity is not None and identity_of(self.path) != self.identity:
@@ -64,7 +68,14 @@ class Database:
             self.writer.release()
 
     def close(self) -> None:
-        """Write the log back, so that the one file holds everything, and let go of it."""
+        """Write the log back, so that the one file holds everything, and let go of it once nobody reads in it any more.
+
+        Whoever came later would make the files beside it anew, and leave them there.
+        """
+        self.closed = True
+        patience = monotonic() + PATIENCE_S
+        while isinstance(self.engine.pool, QueuePool) and self.engine.pool.checkedout() and monotonic() < patience:
+            sleep(LOOK_S)
         if self.identity is not None and identity_of(self.path) == self.identity:
             with self.engine.connect() as connection:
                 connection.connection.cursor().execute("PRAGMA wal_checkpoint(TRUNCATE)")
