@@ -4,7 +4,7 @@ from dataclasses import fields, replace
 from types import UnionType
 from typing import get_args, get_origin
 
-from loquen.core.data import library
+from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.fields import entries, hints
 from loquen.core.model.inputs.options import options_of
 from loquen.core.model.inputs.quantity import Quantity
@@ -34,14 +34,14 @@ def odd_number(rng, entry):
 
 def odd_choice(rng, entry, hint):
     if entry.table == "species":
-        return rng.choice(list(library.species()))
+        return rng.choice(list(shipped().species))
     if entry.table == "date":
         return rng.choice(["", "2028-02-29", "1999-12-31"])
     if entry.table == "told":
         return rng.choice(["water.tank_ph 2026-06-17", "sources.7.src_kh_dkh", "heat.room_cold_c"])
-    if entry.table == "text" or (hint is str and not options_of(entry)):
+    if entry.table == "text" or (hint is str and not options_of(entry, shipped())):
         return rng.choice(["x", "Ärger 🐟", "=1+1", "a" * 80])
-    return rng.choice(list(options_of(entry)))
+    return rng.choice(list(options_of(entry, shipped())))
 
 
 def odd_value(rng, model, name, entry):
@@ -95,7 +95,7 @@ def odd_plan(rng):
 def sensible(plan):
     """The plan with whatever contradicts itself mended, one after the other."""
     for _ in range(TRIES):
-        found = conflicts(plan)
+        found = conflicts(plan, shipped())
         if not found:
             return plan
         plan = mended(plan, found[0].path, found[0].nearest)

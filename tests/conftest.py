@@ -1,21 +1,22 @@
 """What tests of several layers share: an empty database, the application on it, a client."""
 
 import shutil
+from collections import OrderedDict
 
 import pytest
 from fastapi.testclient import TestClient
 
 from loquen.api.app import create_api
-from loquen.api.round.cares import Cares
-from loquen.core.data import own
 from loquen.demo import sluice_street
+from loquen.house.house import House
+from loquen.house.round.cares import care
 from loquen.serving.guard import Guard
 from loquen.serving.pages import Pages
 from loquen.store.database import open_database
 from tests import noon
 
 noon.begin()
-CARES = Cares()
+CARES: OrderedDict = OrderedDict()
 """What the systems of the demo want done, which most rounds ask for: a care is known by the system's own text."""
 
 
@@ -47,12 +48,15 @@ def database(tmp_path, request):
 
 
 @pytest.fixture
-def client(database, tmp_path):
+def house(database):
+    return House(database)
+
+
+@pytest.fixture
+def client(house, tmp_path):
     (tmp_path / "web").mkdir()
     (tmp_path / "web" / "index.html").write_text("<title>Loquen</title>")
-    api = create_api(database)
-    api.state.cares = CARES
-    site = Guard(Pages(api, tmp_path / "web"))
+    house.kept.made[care] = CARES
+    site = Guard(Pages(create_api(house), tmp_path / "web"))
     with TestClient(site, base_url="http://127.0.0.1:8640") as client:
         yield client
-    own.adopt({})

@@ -9,8 +9,11 @@ import tomllib
 from pathlib import Path
 
 from loquen.core import physics
-from loquen.core.data import library
+from loquen.core.data.bodies import body_shapes
+from loquen.core.data.materials import materials
+from loquen.core.data.minerals import ions, mineral_salts
 from loquen.core.data.tables import constants, sources
+from loquen.core.library.whole import shipped
 from loquen.core.system.book import STAGES, system_book
 
 ROOT = Path(__file__).parent.parent
@@ -24,6 +27,8 @@ TABLES = (
     "body_shapes", "shock_classes", "pump_models", "pipes", "fittings", "heater_models", "mineral_salts", "ions",
     "stock_tanks",
 )  # fmt: skip
+NATURE = {"materials": materials, "body_shapes": body_shapes, "mineral_salts": mineral_salts, "ions": ions}
+"""Tables that are the same in every library."""
 HEAD = """# Where the numbers come from
 
 Written by `./run numbers` from the docstrings, the data and the reference cases; do not edit it by hand. Every
@@ -96,7 +101,7 @@ def constant_rows():
 
 def data_rows():
     for name in TABLES:
-        rows = list(getattr(library, name)().values())
+        rows = list((NATURE[name]() if name in NATURE else getattr(shipped(), name)).values())
         keys = sorted({entry.source for entry in rows})
         sure = [entry.confidence for entry in rows if hasattr(entry, "confidence")]
         split = ", ".join(f"{sure.count(word)} {word}" for word in ("high", "fair", "low") if word in sure)

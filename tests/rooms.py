@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 
-from loquen.core.data import library
+from loquen.core.library.whole import shipped
 from loquen.core.model.roots.documents import document
 from loquen.core.model.roots.plan import PLAN, Group
 from loquen.demo import sluice_street
@@ -36,7 +36,7 @@ def many(path, count):
 def worst_plan():
     """As much of everything as one system may have."""
     plan, most = sluice_street.long_hall(), PLAN.limits
-    species = list(library.species())
+    species = list(shipped().species)
     animals = tuple(
         Group(species[7 * i % len(species)], 5, size_by="length", length_cm=2.0) for i in range(most["animals"])
     )

@@ -139,13 +139,15 @@ def reloading_demo() -> "ASGIApp":
     """The demo as an application factory, for a server that reloads."""
     from loquen.api.app import create_api
     from loquen.demo import sluice_street
+    from loquen.house.house import House
     from loquen.serving.guard import Guard
     from loquen.serving.pages import Pages
     from loquen.store.database import open_database
 
     database = open_database(at(None, demo=True))
+    house = House(database)
     sluice_street.fill(database)
-    return Guard(Pages(create_api(database)))
+    return Guard(Pages(create_api(house)))
 
 
 @app.command()
@@ -154,20 +156,22 @@ def openapi(target: Path) -> None:
     import json
 
     from loquen.api.app import create_api
+    from loquen.house.house import House
     from loquen.store import database
 
-    description = create_api(database.Database(Path("none.db"))).openapi()
+    description = create_api(House(database.Database(Path("none.db")))).openapi()
     target.write_text(json.dumps(description, indent=1, ensure_ascii=False) + "\n", encoding="utf-8")
 
 
 @app.command()
 def book(system: int, target: Path, db: Present = None, demo: Demo = False) -> None:
     """Write the build book of a system, by its number, as a PDF."""
-    from loquen.api.wire.documents import read_document
+    from loquen.checked.documents import read_document
     from loquen.core.model.roots.documents import Unreadable
     from loquen.core.system.book import sheet_of
     from loquen.core.system.build import system_quote
     from loquen.exchange.build_book import build_book
+    from loquen.house.house import House
     from loquen.store.database import open_database
     from loquen.store.documents import systems
     from loquen.store.faults import UnusableFile
@@ -179,6 +183,7 @@ def book(system: int, target: Path, db: Present = None, demo: Demo = False) -> N
             raise UnusableFile("missing", path=path)
         database = open_database(path)
         try:
+            library = House(database).library
             with database.reading() as session:
                 plan = read_document(systems.read(session, system).document)
                 known = prices.everything(session)
@@ -188,7 +193,7 @@ def book(system: int, target: Path, db: Present = None, demo: Demo = False) -> N
             raise UnusableFile("no_plan", path=path, system=system, why=fault.sentence) from None
         finally:
             database.close()
-        sheet = sheet_of(plan)
+        sheet = sheet_of(plan, library)
         target.write_bytes(build_book(sheet, system_quote(sheet, known), {}))
         typer.echo(f"{plan.name}: {target}")
 

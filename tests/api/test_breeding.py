@@ -8,7 +8,6 @@ import pytest
 from openpyxl import load_workbook
 
 from loquen.demo.ventures import BROODS
-from loquen.store.documents import own as own_rows
 from loquen.store.tables import OwnRow
 
 TODAY = datetime.now(UTC).date()
@@ -283,7 +282,7 @@ def test_a_venture_without_a_tank_is_answered_with_a_sentence(client):
     assert "Choose the tank" in worth["result"]["text"]
 
 
-def test_a_row_of_ones_own_moves_what_a_tank_is_asked(client, database):
+def test_a_row_of_ones_own_moves_what_a_tank_is_asked(client, database, house):
     """A kind copied and made larger is refused where the shipped one is taken."""
     (kind,) = [kind for kind in client.get("/api/own").json()["kinds"] if kind["kind"] == "species"]
     shipped = next(row for row in kind["rows"] if row["key"] == "threadfin_rainbowfish")
@@ -305,8 +304,7 @@ def test_a_row_of_ones_own_moves_what_a_tank_is_asked(client, database):
     assert client.delete(f"/api/own/species/{made['key']}").status_code == 409
     with database.writing() as session:
         session.delete(session.get(OwnRow, ("species", made["key"])))
-    with database.reading() as session:
-        own_rows.adopt(session)
+    house.adopt()
     found = breeding(client, WALK_B)
     assert {row["id"]: row["common"] for row in found["ventures"]}[THREADFIN] == ""
     assert THREADFIN not in {row["venture"] for row in found["side"]["rows"]}

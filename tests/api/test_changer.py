@@ -18,6 +18,7 @@ from loquen.devices.changer import secret
 from loquen.devices.changer.door import handler_of
 from loquen.devices.changer.link import PATIENCE_S, ControllerLink
 from loquen.devices.changer.machine import Controller, Limits
+from loquen.house.house import House
 from loquen.store.database import open_database
 from loquen.store.happened import runs
 
@@ -25,7 +26,7 @@ TOKEN = "a token of this test"
 
 
 @pytest.fixture
-def house(tmp_path, demo_file):
+def database(tmp_path, demo_file):
     database = open_database(shutil.copy(demo_file, tmp_path / "rooms.db"))
     yield database
     database.close()
@@ -48,11 +49,11 @@ def listening(controller):
 
 
 @pytest.fixture
-def controlled(house, token):
+def controlled(database, token):
     """The demo with a controller of its own."""
     controller = Controller(begun="test", seed=3)
     with listening(controller) as port:
-        yield TestClient(create_api(house, ControllerLink(port, token))), controller
+        yield TestClient(create_api(House(database), ControllerLink(port, token))), controller
 
 
 @pytest.fixture
@@ -164,9 +165,9 @@ def test_a_day_that_would_empty_the_store_is_not_sent(controlled):
     assert controller.timetable is None
 
 
-def test_a_controller_that_is_away_is_said_so(house):
+def test_a_controller_that_is_away_is_said_so(database):
     for port, status, code in ((None, 404, "no_controller"), (9, 502, "controller_away")):
-        answer = TestClient(create_api(house, ControllerLink(port))).get("/api/rooms/7/controller")
+        answer = TestClient(create_api(House(database), ControllerLink(port))).get("/api/rooms/7/controller")
         assert answer.status_code == status
         assert answer.json()["code"] == code
 
@@ -383,23 +384,23 @@ ODD = {
 
 
 @pytest.mark.parametrize("odd", ODD)
-def test_what_is_no_answer_is_told_and_nothing_of_it_is_kept(house, token, odd):
+def test_what_is_no_answer_is_told_and_nothing_of_it_is_kept(database, token, odd):
     with saying(*ODD[odd]) as port:
-        answer = TestClient(create_api(house, ControllerLink(port, token))).get("/api/rooms/7/controller")
+        answer = TestClient(create_api(House(database), ControllerLink(port, token))).get("/api/rooms/7/controller")
     assert (answer.status_code, answer.json()["code"]) == (502, "controller_nonsense"), answer.text
-    with house.reading() as session:
+    with database.reading() as session:
         assert runs.list_of(session, 7) == []
 
 
-def test_what_is_an_answer_is_kept_once(house, token):
+def test_what_is_an_answer_is_kept_once(database, token):
     with saying(*told_runs(RUN)) as port:
-        client = TestClient(create_api(house, ControllerLink(port, token)))
+        client = TestClient(create_api(House(database), ControllerLink(port, token)))
         assert [client.get("/api/rooms/7/controller").json()["fetched"] for _ in range(2)] == [1, 0]
 
 
-def test_a_byte_now_and_then_is_late_and_holds_nobody_else_up(house, token):
+def test_a_byte_now_and_then_is_late_and_holds_nobody_else_up(database, token):
     slow = [bytes([byte]) for byte in ok(STATE)]
-    with saying(slow, []) as port, TestClient(create_api(house, ControllerLink(port, token))) as client:
+    with saying(slow, []) as port, TestClient(create_api(House(database), ControllerLink(port, token))) as client:
         codes = []
         began = time.monotonic()
         waits = threading.Thread(target=lambda: codes.append(client.get("/api/rooms/7/controller").json()["code"]))

@@ -72,7 +72,7 @@ def test_a_page_that_is_gone_is_not_worked_for(client, monkeypatch, path):
         "loquen.store.documents.systems.with_plans", lambda *a, real=real_with_plans(): (slow(), real(*a))[1]
     )
     monkeypatch.setattr(
-        "loquen.api.log.reading.readable", lambda rows, real=real_readable(): (slow(), real(rows))[1]
+        "loquen.house.log.reading.readable", lambda rows, real=real_readable(): (slow(), real(rows))[1]
     )
     if path == "nitrate":
         now = datetime.now(UTC).isoformat()
@@ -89,6 +89,6 @@ def real_with_plans():
 
 
 def real_readable():
-    from loquen.api.log.reading import readable
+    from loquen.house.log.reading import readable
 
     return readable

@@ -2,7 +2,7 @@
 
 import pytest
 
-from loquen.api.sheet import view
+from loquen.house.sheet import view
 from loquen.serving.guard import GUARDING, MOST_BYTES
 
 HERE = "http://127.0.0.1:8640"

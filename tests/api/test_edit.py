@@ -5,12 +5,11 @@ from dataclasses import replace
 
 import pytest
 
-from loquen.api.sheet.kept import SAME, KeptSheets, difference
-from loquen.core.data import own
-from loquen.core.data.library import media
-from loquen.core.model.roots.plan import Plan
+from loquen.core.library.whole import shipped
+from loquen.core.model.roots.plan import Group, Plan
 from loquen.core.system.book import sheet_of
 from loquen.demo.sluice_street import long_hall
+from loquen.house.sheet.kept import SAME, KeptSheets, difference
 
 FOLLOWS = ("outgrown", "settlings", "failures", "least_regime", "regimes", "salt_days", "saw_tooth", "assumed")
 
@@ -113,30 +112,31 @@ def test_an_edit_that_contradicts_itself_is_told_and_the_next_one_works(client):
 
 def test_a_kept_sheet_is_moved_on_and_says_the_same_as_a_fresh_one():
     kept, plan = KeptSheets(), long_hall()
-    kept.sheet(plan, None)
+    kept.sheet(plan, shipped(), None)
     for length in (150.0, 151.0, 120.0):
         other = replace(plan, tank=replace(plan.tank, tank_length_cm=length))
-        moved, fresh = kept.sheet(other, None), sheet_of(other)
+        moved, fresh = kept.sheet(other, shipped(), None), sheet_of(other, shipped())
         fresh.all()
         assert moved.root == other
         shown = [key for key in fresh.wiring.shown if isinstance(fresh.known[key], float)]
         assert {key: moved.known[key] for key in shown} == {key: fresh.known[key] for key in shown}
 
 
-def test_a_kept_sheet_is_not_used_for_other_months_nor_after_own_rows_changed():
+def test_a_kept_sheet_is_not_used_for_other_months_nor_by_another_library():
     kept, plan = KeptSheets(), long_hall()
-    grown, today = kept.sheet(plan, None), kept.sheet(plan, 0.0)
+    grown, today = kept.sheet(plan, shipped(), None), kept.sheet(plan, shipped(), 0.0)
     assert today.value("wanted_low_l") <= grown.value("wanted_low_l")
     assert len(kept.sheets) == 2
-    own.adopt({})  # the same as before: nothing is reckoned anew
-    kept.sheet(plan, None)
-    assert len(kept.sheets) == 2
-    own.adopt({"media": {"own_mat": replace(media()["sponge_20"], key="own_mat")}})
-    try:
-        kept.sheet(plan, None)
-        assert len(kept.sheets) == 3
-    finally:
-        own.adopt({})
+    # Another library moves the sheet that is there on: its figures are those of a fresh one.
+    coarse = replace(shipped().species["zebra_danio"], key="own_danio", adult_length_cm=12.0)
+    other = shipped().with_own({"species": {"own_danio": coarse}})
+    plan = replace(plan, animals=(Group("own_danio", 6),))
+    with_own = kept.sheet(plan, other, None)
+    finer = other.with_own({"species": {"own_danio": replace(coarse, adult_length_cm=6.0)}})
+    moved, fresh = kept.sheet(plan, finer, None), sheet_of(plan, finer)
+    assert (
+        moved.value("wanted_length_cm") == fresh.value("wanted_length_cm") == with_own.value("wanted_length_cm") / 2
+    )
 
 
 def test_differences_of_plain_things():

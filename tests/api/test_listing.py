@@ -4,10 +4,11 @@ from datetime import UTC, datetime
 
 import pytest
 
-from loquen.api.systems import listing as module
-from loquen.api.systems.listing import Listing, natural
 from loquen.core.model.roots.documents import document
 from loquen.demo import sluice_street
+from loquen.house.kept import mosts
+from loquen.house.systems import listing as module
+from loquen.house.systems.listing import natural, part
 from loquen.store.documents import systems
 from loquen.store.documents.systems import Current
 
@@ -95,18 +96,23 @@ def test_a_heading_is_not_said_again_in_the_next_part(room):
     assert ask(room, order="row", start=7, count=3)["headings"] == {"0": "Rack B"}
 
 
-def test_how_many_fall_short_is_told_once_all_are_known(room):
-    listing = Listing()
+def test_how_many_fall_short_is_told_once_all_are_known(house):
+    visit = house.visited()
     one = [Current(1, NOW, 1, document(sluice_street.rope_walk_b()))]
     two = [*one, Current(2, NOW, 1, document(sluice_street.tidal_corner()))]
-    monkey = [listing.part(two, "", "started", 0, 1).short, listing.part(two, "", "started", 0, 2).short]
+    monkey = [part(visit, two, "", "started", 0, 1).short, part(visit, two, "", "started", 0, 2).short]
     assert monkey == [None, 1]
 
 
 def test_a_line_is_made_once_for_each_revision(room, monkeypatch):
     made = []
-    real = module.line_of
-    monkeypatch.setattr(module, "line_of", lambda system: made.append((system.id, system.revision)) or real(system))
+    real = module.view.line
+
+    def noted(plan, library):
+        made.append(plan.name)
+        return real(plan, library)
+
+    monkeypatch.setattr(module.view, "line", noted)
     ask(room, find="x")
     made.clear()
     ask(room, find="x")
@@ -114,16 +120,17 @@ def test_a_line_is_made_once_for_each_revision(room, monkeypatch):
     plan = {**room.get("/api/systems/2").json()["plan"], "name": "Wider"}
     room.put("/api/systems/2", json={"base": 1, "plan": plan})
     assert "Wider" in names(ask(room, find="wider"))
-    assert made == [(2, 2)]
+    assert made == ["Wider"]
 
 
-def test_lines_are_bounded(monkeypatch):
-    monkeypatch.setattr(module, "MOST_LINES", 3)
-    listing = Listing()
+def test_lines_are_bounded(house, monkeypatch):
+    monkeypatch.setitem(mosts, module.line_of, 3)
+    visit = house.visited()
     text = document(sluice_street.bottle_shelf())
-    for n in range(1, 6):
-        listing.line(Current(n, NOW, 1, text))
-    assert list(listing.lines) == [(3, 1), (4, 1), (5, 1)]
+    rows = [Current(n, NOW, 1, text) for n in range(1, 6)]
+    for row in rows:
+        visit.kept(module.line_of, row)
+    assert [visit.knows(module.line_of, row) for row in rows] == [False, False, True, True, True]
 
 
 def test_a_part_refuses_what_is_none(room):

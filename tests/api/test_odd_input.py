@@ -6,13 +6,14 @@ import random
 
 import pytest
 
-from loquen.api.sheet import working
 from loquen.core.graph import engine
 from loquen.core.graph.nodes import Node
+from loquen.core.library.whole import shipped
 from loquen.core.model.roots.documents import document
 from loquen.core.model.roots.plan import PLAN
 from loquen.core.system.book import sheet_of, system_book
 from loquen.demo import sluice_street
+from loquen.house.sheet import working
 from tests.at_limits import odd_change, odd_plan
 
 PLANS = 60
@@ -178,19 +179,19 @@ def failing(book, name):
 
 
 def test_a_fault_inside_a_figure_is_that_figures_own_and_logged_with_its_plan(monkeypatch, caplog):
-    from loquen.api.sheet import view
     from loquen.core.system import book as books
+    from loquen.house.sheet import view
 
     monkeypatch.setattr(engine, "noted", set())
     broken = failing(books.system_book(), "peak_nitrate_mg_l")
     monkeypatch.setattr(books, "system_book", lambda: broken)
     with caplog.at_level(logging.ERROR):
-        view = view.view(sluice_street.tidal_corner())
-    figure = view.figures["peak_nitrate_mg_l"]
+        answer = view.view(sluice_street.tidal_corner(), shipped())
+    figure = answer.figures["peak_nitrate_mg_l"]
     assert figure.value is None
     assert "Loquen failed to work this out" in figure.missing.text
-    assert view.figures["real_volume_l"].value == pytest.approx(160, abs=1)
-    held = next(check for check in view.checks if check.key == "nitrate_held")
+    assert answer.figures["real_volume_l"].value == pytest.approx(160, abs=1)
+    held = next(check for check in answer.checks if check.key == "nitrate_held")
     assert held.state == "unknown"
     assert ("ZeroDivisionError" in caplog.text, "Tidal Corner" in caplog.text) == (True, True)
 
@@ -201,7 +202,7 @@ def test_a_number_that_is_none_is_no_figure(monkeypatch):
     monkeypatch.setattr(engine, "noted", set())
     book = books.system_book()
     nothing = Node("feed_total_g_d", lambda: float("nan"), (), "Feed", "x", "", "feed")
-    sheet = engine.Sheet(like(book, feed_total_g_d=nothing), sluice_street.tidal_corner())
+    sheet = engine.Sheet(like(book, feed_total_g_d=nothing), sluice_street.tidal_corner(), shipped())
     assert sheet.look("feed_total_g_d").case.code == "fault_inside"
 
 
@@ -241,5 +242,5 @@ def test_plans_at_the_limits_of_every_field(monkeypatch, client):
         answer = client.post("/api/sheet", json={"plan": json.loads(document(plan))})
         assert answer.status_code == 200, answer.text
         if n % 10 == 0:
-            working.working(sheet_of(plan), "dawn_oxygen_mg_l", 5.0)
+            working.working(sheet_of(plan, shipped()), "dawn_oxygen_mg_l", 5.0)
     assert failed == []

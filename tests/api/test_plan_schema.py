@@ -9,8 +9,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from loquen.api.wire.documents import read_document, read_water
-from loquen.api.wire.plan import PlanSchema, to_core
+from loquen.checked.documents import read_document, read_water
+from loquen.checked.plan import PlanSchema, to_core
+from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.fields import entries
 from loquen.core.model.inputs.quantity import Quantity
 from loquen.core.model.roots.documents import document
@@ -101,7 +102,7 @@ def test_a_plan_kept_by_an_earlier_release_is_read_and_means_the_same():
     assert plan.animals[0].species == "threadfin_rainbowfish"
     assert plan.flow.way == "none"
     # What that release computed: 468.3 L in the display and 13 L in two canisters.
-    assert sheet_of(plan).value("real_volume_l") == pytest.approx(481.3, abs=0.1)
+    assert sheet_of(plan, shipped()).value("real_volume_l") == pytest.approx(481.3, abs=0.1)
 
 
 def test_a_plan_of_0_13_is_set_up_and_what_nobody_told_in_it_is_asked():
@@ -112,7 +113,7 @@ def test_a_plan_of_0_13_is_set_up_and_what_nobody_told_in_it_is_asked():
     assert plan.sources[0].src_disinfectant == "unknown"
     assert plan.light.basking_c is None
     assert plan.water.dose_margin is None
-    sheet = sheet_of(plan)
+    sheet = sheet_of(plan, shipped())
     assert {key: sheet.look(key).state for key in ("treated", "basks")} == {
         "treated": "measure",
         "basks": "measure",

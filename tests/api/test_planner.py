@@ -7,6 +7,7 @@ import pytest
 from fastapi import Request, Response
 
 from loquen.api import computing
+from loquen.core.library.whole import shipped
 from loquen.core.system.book import sheet_of
 from loquen.demo.sluice_street import old_copper
 from loquen.store.documents.variants import MOST_VARIANTS
@@ -140,7 +141,7 @@ class Asking:
 
 
 def test_work_that_a_page_has_let_go_of_ends_at_its_next_step():
-    sheet, made = sheet_of(old_copper()), []
+    sheet, made = sheet_of(old_copper(), shipped()), []
 
     def long_work():
         for _ in range(100_000):
@@ -155,7 +156,9 @@ def test_work_that_a_page_has_let_go_of_ends_at_its_next_step():
 def test_work_that_is_waited_for_is_done():
     def work():
         time.sleep(3 * computing.ASKED_EVERY_S)
-        return Response(f"{sheet_of(old_copper()).changed({'tank.freeboard_cm': 2.0}).value('pane_needed_mm'):.2f}")
+        return Response(
+            f"{sheet_of(old_copper(), shipped()).changed({'tank.freeboard_cm': 2.0}).value('pane_needed_mm'):.2f}"
+        )
 
     answer = asyncio.run(computing.computed_while(Asking(), work))
     assert float(answer.body) > 1

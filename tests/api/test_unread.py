@@ -108,14 +108,11 @@ def unread(client, place):
 
 
 @pytest.mark.parametrize(("table", "place", "sql", "value"), ROWS)
-def test_one_damaged_row_hides_nothing_else(client, damaged, database, table, place, sql, value):
+def test_one_damaged_row_hides_nothing_else(client, damaged, house, table, place, sql, value):
     stocked(client)
     damaged(sql, value)
     if table == "own_row":
-        from loquen.store.documents import own as own_rows
-
-        with database.reading() as session:
-            own_rows.adopt(session)
+        house.adopt()
     failed = {path: answer.text for path, answer in pages(client).items() if answer.status_code != 200}
     assert failed == {}
     [row] = [row for row in unread(client, place) if row["table"] == table]

@@ -4,10 +4,10 @@ from dataclasses import replace
 
 import pytest
 
-from loquen.core.data import library
 from loquen.core.growout.assign import Bounds
 from loquen.core.growout.homes import home_of
 from loquen.core.growout.rack import rack_plan
+from loquen.core.library.whole import shipped
 from loquen.core.model.roots.venture import Broods, Colony, Sale, Stand, Venture
 from loquen.demo.sluice_street import rope_walk_b
 
@@ -15,8 +15,8 @@ from loquen.demo.sluice_street import rope_walk_b
 def kinds(count):
     """Ventures of the first kinds of the library."""
     found = {}
-    for key, species in enumerate(list(library.breeding())[:count], 1):
-        breeds = library.breeding()[species]
+    for key, species in enumerate(list(shipped().breeding)[:count], 1):
+        breeds = shipped().breeding[species]
         found[key] = Venture(
             species,
             Colony(species, females=4, males=2),
@@ -29,7 +29,7 @@ def kinds(count):
 
 def tanks(count, different):
     """Long warm tanks, alike or each a little other than the next."""
-    one = replace(home_of(1, rope_walk_b()), length_cm=120.0)
+    one = replace(home_of(1, rope_walk_b(), shipped()), length_cm=120.0)
     if not different:
         return [replace(one, name=f"T{i}") for i in range(count)]
     return [
@@ -41,7 +41,7 @@ def tanks(count, different):
 @pytest.mark.parametrize("different", [False, True])
 def test_rack_of_60_tanks_and_12_kinds_budget_1000_ms(benchmark, different):
     ventures, homes = kinds(12), tanks(60, different)
-    benchmark.pedantic(lambda: rack_plan(ventures, homes, {}, Bounds(20.0), None), rounds=3)
+    benchmark.pedantic(lambda: rack_plan(ventures, homes, {}, Bounds(20.0), None, shipped()), rounds=3)
 
 
 def test_a_venture_at_a_keystroke_budget_100_ms(benchmark, client):

@@ -4,13 +4,14 @@ from dataclasses import replace
 
 import pytest
 
-from loquen.api.rooms import view
+from loquen.core.library.whole import shipped
 from loquen.core.model.roots.room import Place, Rack, Room, Store, Supply, Zone
 from loquen.core.rooms.book import sheet_of
 from loquen.core.rooms.lines import line_of
 from loquen.core.rooms.network import read_network, solve_network, solved
 from loquen.core.system.book import sheet_of as system_sheet
 from loquen.demo.sluice_street import bottle_shelf, rope_walk_b
+from loquen.house.rooms import view
 from tests.core.network_engine import engine_flows
 
 
@@ -74,7 +75,7 @@ def test_one_value_of_a_standing_network_of_300_budget_5_ms(benchmark):
 
 def test_a_slider_at_60_tanks_budget_33_ms(benchmark):
     room, lines = crowded(60)
-    sheet = sheet_of(room, lines)
+    sheet = sheet_of(room, shipped(), lines)
     sheet.all()
     bores = iter(range(10_000_000))
     benchmark(lambda: sheet.changed({"zones.0.header_mm": 9.0 + next(bores) * 1e-6}).look("zones.0.zone_flow"))
@@ -83,7 +84,7 @@ def test_a_slider_at_60_tanks_budget_33_ms(benchmark):
 def crowded(count):
     """A room of so many systems, each of its own, on racks of twelve and zones of twelve."""
     lines, places, racks, zones = {}, [], [], []
-    made = [line_of(0, system_sheet(plan())) for plan in (rope_walk_b, bottle_shelf)]
+    made = [line_of(0, system_sheet(plan(), shipped())) for plan in (rope_walk_b, bottle_shelf)]
     for i in range(count):
         rack = i // 12
         if i % 12 == 0:
@@ -108,8 +109,8 @@ def test_room_of_250_systems_fresh_budget_1000_ms(benchmark):
 
     def whole():
         plans = [rope_walk_b(), bottle_shelf()] * 125
-        lines = {i + 1: line_of(i + 1, system_sheet(plan)) for i, plan in enumerate(plans)}
-        return sheet_of(room, lines).all()
+        lines = {i + 1: line_of(i + 1, system_sheet(plan, shipped())) for i, plan in enumerate(plans)}
+        return sheet_of(room, shipped(), lines).all()
 
     benchmark.pedantic(whole, rounds=3)
 
@@ -121,7 +122,7 @@ def test_room_of_250_page_with_remedies(benchmark):
 
 def test_one_systems_edit_in_a_room_of_250_budget_60_ms(benchmark):
     room, lines = crowded(250)
-    sheet = sheet_of(room, lines)
+    sheet = sheet_of(room, shipped(), lines)
     sheet.all()
     risen = iter(range(10_000_000))
 

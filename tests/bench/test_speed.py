@@ -12,11 +12,9 @@ import pytest
 from starlette.testclient import TestClient
 
 from loquen.api.app import create_api
-from loquen.api.sheet import view
-from loquen.api.sheet.working import working
-from loquen.api.systems.listing import Listing
 from loquen.core.events.kinds.water import Read
 from loquen.core.fit.nitrate import fit
+from loquen.core.library.whole import shipped
 from loquen.core.model.roots.documents import document
 from loquen.core.model.roots.plan import Group
 from loquen.core.system.book import sheet_of
@@ -26,6 +24,10 @@ from loquen.core.system.planner.three_ways import first_plans
 from loquen.core.timeline.nitrogen import ensemble, simulate
 from loquen.demo import stories
 from loquen.demo.sluice_street import bottle_shelf_new, long_hall, old_copper, rope_walk_b
+from loquen.house.house import House
+from loquen.house.sheet import view
+from loquen.house.sheet.working import working
+from loquen.house.systems.listing import part
 from loquen.serving.opening import clean_up_seldom
 from loquen.store.database import open_database
 from loquen.store.documents import systems
@@ -40,7 +42,7 @@ def memory_as_served():
     """The collector as a server sets it once it has warmed up."""
     before = gc.get_threshold()
     for plan in (long_hall(), rope_walk_b()):
-        view.view(plan)
+        view.view(plan, shipped())
     clean_up_seldom()
     yield
     gc.unfreeze()
@@ -58,19 +60,19 @@ def test_sheet_with_remedies_budget_15_ms(benchmark, plan):
 
 
 def test_figures_and_checks_alone(benchmark):
-    benchmark(lambda: sheet_of(long_hall()).all())
+    benchmark(lambda: sheet_of(long_hall(), shipped()).all())
 
 
 def test_sheet_with_sump_budget_8_ms(benchmark):
-    benchmark(lambda: sheet_of(old_copper()).all())
+    benchmark(lambda: sheet_of(old_copper(), shipped()).all())
 
 
 def test_regime_table_budget_50_ms(benchmark):
-    benchmark(lambda: sheet_of(rope_walk_b()).value("regime_rows"))
+    benchmark(lambda: sheet_of(rope_walk_b(), shipped()).value("regime_rows"))
 
 
 def test_one_input_changed_budget_5_ms(benchmark):
-    sheet = sheet_of(long_hall())
+    sheet = sheet_of(long_hall(), shipped())
     sheet.all()
     lengths = iter(range(1_000_000))
     benchmark(lambda: sheet.changed({"tank.tank_length_cm": 150 + next(lengths) % 50}).all())
@@ -78,11 +80,11 @@ def test_one_input_changed_budget_5_ms(benchmark):
 
 def test_250_systems_budget_1000_ms(benchmark):
     plans = [long_hall(), rope_walk_b()] * 125
-    benchmark.pedantic(lambda: [sheet_of(plan).all() for plan in plans], rounds=3)
+    benchmark.pedantic(lambda: [sheet_of(plan, shipped()).all() for plan in plans], rounds=3)
 
 
 def test_working_with_answers(benchmark):
-    benchmark(lambda: working(sheet_of(rope_walk_b()), "peak_nitrate_mg_l"))
+    benchmark(lambda: working(sheet_of(rope_walk_b(), shipped()), "peak_nitrate_mg_l"))
 
 
 def test_draft_to_sheet_over_http_budget_15_ms(benchmark, client):
@@ -118,10 +120,10 @@ def test_list_of_250_unchanged_budget_50_ms(benchmark, tmp_path):
     database = open_database(many(tmp_path / "many.db", 250))
     with database.reading() as session:
         present = systems.list_all(session)
-    listing = Listing()
+    visit = House(database).visited()
     for start in range(0, 250, 24):
-        listing.part(present, "", "started", start, 24)
-    benchmark(lambda: listing.part(present, "", "started", 0, 24))
+        part(visit, present, "", "started", start, 24)
+    benchmark(lambda: part(visit, present, "", "started", 0, 24))
     database.close()
 
 
@@ -130,14 +132,16 @@ def test_worst_plan_sheet_budget_300_ms(benchmark):
 
 
 def test_worst_plan_working_budget_600_ms(benchmark):
-    benchmark.pedantic(working, (sheet_of(worst_plan()), "dawn_oxygen_mg_l", 5.0), rounds=5, warmup_rounds=1)
+    benchmark.pedantic(
+        working, (sheet_of(worst_plan(), shipped()), "dawn_oxygen_mg_l", 5.0), rounds=5, warmup_rounds=1
+    )
 
 
 def test_250_lines_of_the_list_cold(benchmark, tmp_path):
     database = open_database(many(tmp_path / "many.db", 250))
     with database.reading() as session:
         present = systems.list_all(session)
-    benchmark.pedantic(lambda: Listing().part(present, "nitrate", "short", 0, 24), rounds=3)
+    benchmark.pedantic(lambda: part(House(database).visited(), present, "nitrate", "short", 0, 24), rounds=3)
     database.close()
 
 
@@ -145,7 +149,7 @@ def test_first_part_of_the_list_cold(benchmark, tmp_path):
     database = open_database(many(tmp_path / "many.db", 250))
     with database.reading() as session:
         present = systems.list_all(session)
-    benchmark.pedantic(lambda: Listing().part(present, "", "started", 0, 24), rounds=3)
+    benchmark.pedantic(lambda: part(House(database).visited(), present, "", "started", 0, 24), rounds=3)
     database.close()
 
 
@@ -245,7 +249,7 @@ def test_two_hundred_members_over_ninety_days_budget_600_ms(benchmark):
 def test_a_forecast_with_its_readings_weighed_budget_1000_ms(benchmark):
     now = datetime.now().astimezone()
     plan = bottle_shelf_new(now)
-    entries, sheet = list(stories.soil_cycle(plan, now)), sheet_of(plan)
+    entries, sheet = list(stories.soil_cycle(plan, now, shipped())), sheet_of(plan, shipped())
     benchmark.pedantic(forecast, args=(sheet, entries, now), rounds=3)
 
 
@@ -263,7 +267,7 @@ def test_ten_years_of_a_log_budget_200_ms(benchmark, tmp_path):
         ledger.write(
             session, system.id, [ledger.new(reading, start + timedelta(days=7 * week)) for week in range(520)]
         )
-    client = TestClient(create_api(database))
+    client = TestClient(create_api(House(database)))
     benchmark(client.get, f"/api/systems/{system.id}/log")
     database.close()
 
@@ -281,7 +285,7 @@ def test_how_often_a_fit_holds_the_truth(effect):
 def test_a_round_of_250_systems_cold_and_warm(tmp_path):
     """The round asks every system: each is made once, in the background after a start."""
     database = open_database(many(tmp_path / "many.db", 250))
-    site = TestClient(create_api(database))
+    site = TestClient(create_api(House(database)))
     took = []
     for _ in range(2):
         begun = perf_counter()

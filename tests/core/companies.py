@@ -3,7 +3,7 @@
 import random
 from itertools import combinations
 
-from loquen.core.data import library
+from loquen.core.library.whole import shipped
 from loquen.core.model.roots.plan import Group
 from loquen.core.system.animals.company import RANGES
 
@@ -19,7 +19,7 @@ def share_water(kinds) -> bool:
 def companies(count, seed=14):
     """Groups of one to four kinds, each as many as are at ease together."""
     chance, found = random.Random(seed), []
-    kinds = list(library.shipped_species().values())
+    kinds = list(shipped().species.values())
     while len(found) < count:
         chosen = chance.sample(kinds, chance.choice([1, 1, 2, 2, 3, 4]))
         if share_water(chosen):

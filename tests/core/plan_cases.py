@@ -5,6 +5,7 @@ from dataclasses import asdict
 from pathlib import Path
 
 from loquen.core.graph.engine import CONSTANT, Missing
+from loquen.core.library.whole import shipped
 from loquen.core.model.roots.documents import rebuilt
 from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.system.book import sheet_of
@@ -45,7 +46,7 @@ def plan_of(case):
 
 def sheet_for(case):
     """Its sheet; a constant may be set too."""
-    sheet = sheet_of(plan_of(case), case.get("months_ahead"))
+    sheet = sheet_of(plan_of(case), shipped(), case.get("months_ahead"))
     return sheet.changed({path: value for path, value in case.get("set", {}).items() if path.startswith(CONSTANT)})
 
 

@@ -1,5 +1,6 @@
 """A room of twelve that holds, and the line of the system that stands in it."""
 
+from loquen.core.library.whole import shipped
 from loquen.core.model.roots.room import Drain, Place, Rack, Room, Store, Supply, Zone
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.rooms.book import sheet_of
@@ -56,7 +57,7 @@ def room(**more) -> Room:
 
 def told(given: Room, *lines: Line):
     known = {row.system: row for row in (lines or (line(),))}
-    return sheet_of(given, known)
+    return sheet_of(given, shipped(), known)
 
 
 def state(sheet, key):

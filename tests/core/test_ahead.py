@@ -12,6 +12,7 @@ from loquen.core.events.kinds.water import Changed, Dosed, Read
 from loquen.core.events.ledger import Logged
 from loquen.core.fit.cycle import FEWEST, MEMBERS, Seen, carried, learned
 from loquen.core.fit.trend import trend
+from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.quantity import as_text
 from loquen.core.model.records.readings import Interval
 from loquen.core.model.roots.plan import Cycle, Group, RunIn, Water
@@ -51,7 +52,7 @@ def read(what, value, days_ago=0.02, kit=None):
 
 
 def made(how, days_ago=10, **more):
-    return begun(sheet_of(cycling(how, days_ago, **more)), UTC, NOW.date())
+    return begun(sheet_of(cycling(how, days_ago, **more), shipped()), UTC, NOW.date())
 
 
 def words(sentence):
@@ -71,19 +72,19 @@ def test_a_cycle_takes_its_numbers_from_the_sheet():
     assert cycle.start == datetime(2026, 5, 10, tzinfo=UTC)
     assert made("empty").asked.load_mg_l_d_n == 0
     with pytest.raises(NamedCase):
-        begun(sheet_of(plan()), UTC, NOW.date())
+        begun(sheet_of(plan(), shipped()), UTC, NOW.date())
     # What was started over a year ago has long been running.
     with pytest.raises(NamedCase):
-        forecast(sheet_of(cycling("animals", 400)), [], NOW)
+        forecast(sheet_of(cycling("animals", 400), shipped()), [], NOW)
 
 
 def test_a_sheet_leaves_it_to_the_forecast_when_it_is_cycled():
-    new = sheet_of(cycling("animals", run_in=RunIn("set_up", age_weeks=1)))
+    new = sheet_of(cycling("animals", run_in=RunIn("set_up", age_weeks=1)), shipped())
     verdict = new.look("media_carry")
     assert (verdict.state, words(verdict.headline)) == ("short", "short until cycled")
-    first = sheet_of(cycling("empty")).look("media_carry")
+    first = sheet_of(cycling("empty"), shipped()).look("media_carry")
     assert (first.state, words(first.headline)) == ("tight", "holds once cycled")
-    untold = sheet_of(plan(run_in=RunIn("set_up", age_weeks=1))).look("media_carry")
+    untold = sheet_of(plan(run_in=RunIn("set_up", age_weeks=1)), shipped()).look("media_carry")
     assert "more" in words(untold.headline)
 
 
@@ -110,7 +111,7 @@ def test_a_dose_is_weighed_or_measured():
 
 
 def test_a_dose_stays_what_it_was_when_the_plan_doses_another():
-    cycle = begun(sheet_of(cycling("empty", 5)), UTC, NOW.date())
+    cycle = begun(sheet_of(cycling("empty", 5), shipped()), UTC, NOW.date())
     chloride = Dosed("ammonia", 10.0, "g", "ammonium chloride")
     weak = Dosed("ammonia", 10.0, "mL", "solution of ammonia, 5 %")
     for kind in ("ammonium_chloride", "ammonia_solution"):
@@ -156,7 +157,7 @@ def test_members_that_agree_are_kept_and_enough_of_them():
 def test_free_ammonia_is_read_as_the_total_that_it_stands_for():
     cycle = made("animals", 6, animals=(Group("zebra_danio", 60),))
     badge = Logged(at(1), Read("free_ammonia", "0.05", "free_ammonia_badge"))
-    ((_, seen),) = replay.seen(cycle, [badge])
+    ((_, seen),) = replay.seen(cycle, [badge], shipped())
     # 0.035 to 0.125 mg/L of NH3; at 25 °C in water of KH 6 with 2 mg/L of CO2 about one part in twenty is free.
     ph = ph_from_kh_co2(kh_dkh=cycle.asked.kh_dkh, co2_mg_l=2.0)
     free = ammonia_fraction(ph=ph, temp_c=25)
@@ -170,7 +171,7 @@ def test_weights_that_are_alike_carry_as_many_as_they_are():
 
 
 def test_a_reading_moves_the_forecast_the_way_it_points():
-    sheet = sheet_of(cycling("empty", 12, animals=(), water=Water(source_kh_dkh=12.0)))
+    sheet = sheet_of(cycling("empty", 12, animals=(), water=Water(source_kh_dkh=12.0)), shipped())
     middle = forecast(sheet, [], NOW).days_10_50_90[1]
     late = forecast(sheet, [read("ammonia", "2"), read("nitrite", "0")], NOW).days_10_50_90[1]
     soon = forecast(sheet, [read("ammonia", "0"), read("nitrite", "5")], NOW).days_10_50_90[1]
@@ -179,7 +180,7 @@ def test_a_reading_moves_the_forecast_the_way_it_points():
 
 
 def test_a_reading_that_no_tank_makes_is_asked_about():
-    sheet = sheet_of(cycling("animals", 3))
+    sheet = sheet_of(cycling("animals", 3), shipped())
     asks = forecast(sheet, [read("ammonia", "8")], NOW).asks
     assert "does not fit anything" in words(asks[0])
 
@@ -203,7 +204,7 @@ ANSWERS = {
 @pytest.mark.parametrize("case", ANSWERS.values(), ids=ANSWERS)
 def test_an_empty_one_is_done_by_its_rule_alone(case):
     log, answer, says = case
-    found = is_it_done(made("empty"), log, NOW, odds=0.3)
+    found = is_it_done(made("empty"), log, NOW, odds=0.3, library=shipped())
     assert found.answer == answer
     assert says in words(found.sentence)
     assert len(found.evidence) == 2
@@ -212,12 +213,12 @@ def test_an_empty_one_is_done_by_its_rule_alone(case):
 def test_one_with_animals_is_done_after_a_clear_week_with_bacteria_enough():
     week = [read(what, "0", day) for day in (7, 4, 1, 0.02) for what in ("ammonia", "nitrite")]
     cycle = made("animals", 40)
-    assert is_it_done(cycle, week, NOW, odds=0.97).answer == "yes"
-    assert is_it_done(cycle, week, NOW, odds=0.7).answer == "not known"
+    assert is_it_done(cycle, week, NOW, odds=0.97, library=shipped()).answer == "yes"
+    assert is_it_done(cycle, week, NOW, odds=0.7, library=shipped()).answer == "not known"
     # Low readings of a lightly loaded tank prove nothing.
-    assert is_it_done(cycle, week, NOW, odds=0.1).answer == "no"
-    assert is_it_done(cycle, week[4:], NOW, odds=0.97).answer == "not known"
-    assert is_it_done(made("animals", 40, animals=()), week, NOW, odds=1.0).answer == "no"
+    assert is_it_done(cycle, week, NOW, odds=0.1, library=shipped()).answer == "no"
+    assert is_it_done(cycle, week[4:], NOW, odds=0.97, library=shipped()).answer == "not known"
+    assert is_it_done(made("animals", 40, animals=()), week, NOW, odds=1.0, library=shipped()).answer == "no"
 
 
 # Today's care -------------------------------------------------------------------------------------
@@ -255,17 +256,17 @@ def test_harder_water_can_make_it_worse():
 
 def test_with_fish_in_it_today_says_what_to_do():
     crowded = cycling("animals", 6, animals=(Group("zebra_danio", 60),), run_in=RunIn("set_up", age_weeks=1))
-    found = forecast(sheet_of(crowded), [read("ammonia", "1"), read("nitrite", "0.25")], NOW)
+    found = forecast(sheet_of(crowded, shipped()), [read("ammonia", "1"), read("nitrite", "0.25")], NOW)
     assert found.care.from_readings
     assert 0.5 <= found.care.share <= 0.85
     assert found.care.litres == pytest.approx(found.care.share * 250)
-    calm = forecast(sheet_of(cycling("animals", 2)), [read("ammonia", "0"), read("nitrite", "0")], NOW)
+    calm = forecast(sheet_of(cycling("animals", 2), shipped()), [read("ammonia", "0"), read("nitrite", "0")], NOW)
     assert (calm.care.share, words(calm.care.lines[0])[:9]) == (0, "No change")
 
 
 def test_the_ways_side_by_side_agree_with_what_keepers_know():
     crowded = cycling("animals", 1, animals=(Group("zebra_danio", 60),), run_in=RunIn("set_up", age_weeks=1))
-    ways = {camp.key: camp for camp in forecast(sheet_of(crowded), [], NOW).camps}
+    ways = {camp.key: camp for camp in forecast(sheet_of(crowded, shipped()), [], NOW).camps}
     assert ways["none"].litres == 0 < ways["changes"].litres
     assert ways["changes"].over_nitrite < 0.2 * ways["none"].over_nitrite
     # Bacteria grow on what the animals must not have: without changes it is over sooner.
@@ -276,70 +277,72 @@ def test_the_ways_side_by_side_agree_with_what_keepers_know():
 
 def test_a_stall_is_told_with_its_cure():
     soft = cycling("empty", 5, water=Water(source_kh_dkh=2.0), animals=())
-    told = [words(sentence) for sentence in forecast(sheet_of(soft), [], NOW).stalls]
+    told = [words(sentence) for sentence in forecast(sheet_of(soft, shipped()), [], NOW).stalls]
     # Three degrees in 250 L: 3 x 29.96 x 0.25 g of bicarbonate.
     assert any("22.5 g" in text for text in told)
     small = cycling("animals", 5, animals=(Group("zebra_danio", 3000 // 2),), run_in=RunIn("set_up", age_weeks=1))
     small = replace(small, filters=(replace(small.filters[0], media_l=0.2),))
-    assert any("too small" in words(s) for s in forecast(sheet_of(small), [], NOW).stalls)
-    assert forecast(sheet_of(cycling("empty", 5)), [], NOW).stalls == ()
+    assert any("too small" in words(s) for s in forecast(sheet_of(small, shipped()), [], NOW).stalls)
+    assert forecast(sheet_of(cycling("empty", 5), shipped()), [], NOW).stalls == ()
     raw = Water(disinfectant="chlorine", disinfectant_mg_l=1.0, treatment="none")
-    told = forecast(sheet_of(cycling("empty", 5, water=raw)), [], NOW).stalls
+    told = forecast(sheet_of(cycling("empty", 5, water=raw), shipped()), [], NOW).stalls
     assert any("chlorine kills" in words(sentence) for sentence in told)
-    acid = forecast(sheet_of(cycling("empty", 5, water=Water(source_kh_dkh=0.05))), [], NOW).cautions
+    acid = forecast(sheet_of(cycling("empty", 5, water=Water(source_kh_dkh=0.05)), shipped()), [], NOW).cautions
     assert any("a guess" in words(sentence) for sentence in acid)
     healed = [Logged(at(1), Dosed("medicine", 5.0))]
-    assert any("copper" in words(s) for s in forecast(sheet_of(cycling("empty", 5)), healed, NOW).stalls)
+    assert any("copper" in words(s) for s in forecast(sheet_of(cycling("empty", 5), shipped()), healed, NOW).stalls)
 
 
 def test_so_much_in_so_little_water_is_said():
     bowl = cycling(
         "animals", 7, animals=(Group("goldfish_fancy", 12),), run_in=RunIn("set_up", age_weeks=1), filters=()
     )
-    told = " ".join(words(sentence) for sentence in forecast(sheet_of(bowl), [], NOW).stalls)
+    told = " ".join(words(sentence) for sentence in forecast(sheet_of(bowl, shipped()), [], NOW).stalls)
     assert "too small" in told or "Fewer animals" in told
     turtle = cycling(
         "animals", 7, animals=(Group("yellow_bellied_slider", 1),), run_in=RunIn("set_up", age_weeks=1)
     )
-    ways = forecast(sheet_of(turtle), [], NOW).camps
+    ways = forecast(sheet_of(turtle, shipped()), [], NOW).camps
     assert "breathe air" in words(ways[1].risk)
 
 
 def test_salt_against_nitrite_is_offered_where_it_is_borne():
     few = [read("ammonia", "0"), read("nitrite", "1")]
-    said = [words(s) for s in forecast(sheet_of(cycling("animals", 6)), few, NOW).care.lines]
+    said = [words(s) for s in forecast(sheet_of(cycling("animals", 6), shipped()), few, NOW).care.lines]
     # 0.75 to 1.5 mg/L NO2 are 0.32 of N in the middle: 19 mg/L of chloride at 60 to 1; there are 20 already.
     assert not any("salt" in text for text in said)
     bare = cycling("animals", 6, cycle={"tank_chloride_mg_l": 0.0})
-    said = [words(s) for s in forecast(sheet_of(bare), few, NOW).care.lines]
+    said = [words(s) for s in forecast(sheet_of(bare, shipped()), few, NOW).care.lines]
     assert any("chloride to 19 mg/L" in text for text in said)
     much = [read("ammonia", "0"), read("nitrite", "over 40", kit="nitrite_meter")]
     discus = cycling("animals", 6, animals=(Group("discus", 2),))
-    said = [words(s) for s in forecast(sheet_of(discus), much, NOW).care.lines]
+    said = [words(s) for s in forecast(sheet_of(discus, shipped()), much, NOW).care.lines]
     assert any("Discus do not bear it" in text for text in said)
 
 
 def test_a_donor_gives_what_it_can_spare():
-    rich = donor(sheet_of(plan(animals=FED)), 0.3)
+    rich = donor(sheet_of(plan(animals=FED), shipped()), 0.3)
     assert rich.load_mg_d == pytest.approx(62.56, rel=1e-3)
     assert rich.state == "holds"
     poor = plan(animals=(Group("zebra_danio", 10, feed_by="weighed", weighed_g_d=14.0, food_protein_frac=0.5),))
-    assert donor(sheet_of(poor), 0.9).state == "short"
-    assert donor(sheet_of(plan(animals=())), 0.3) is None
+    assert donor(sheet_of(poor, shipped()), 0.9).state == "short"
+    assert donor(sheet_of(plan(animals=()), shipped()), 0.3) is None
 
 
 def test_a_calendar_doses_what_the_routine_would():
-    lines = forecast(sheet_of(cycling("empty", 0)), [], NOW).calendar
+    lines = forecast(sheet_of(cycling("empty", 0), shipped()), [], NOW).calendar
     doses = [line for line in lines if line.kind == "dose"]
     assert (doses[0].day, doses[0].amount) == (0, pytest.approx(0.4774, rel=1e-3))
     assert any("first animals" in words(line.words) for line in lines if line.kind == "milestone")
     # What was dosed today is not dosed again.
-    again = forecast(sheet_of(cycling("empty", 0)), [Logged(at(0.1), DOSE)], NOW).calendar
+    again = forecast(sheet_of(cycling("empty", 0), shipped()), [Logged(at(0.1), DOSE)], NOW).calendar
     assert not [line for line in again if line.kind == "dose" and line.day == 0]
 
 
 def test_running_media_and_warmth_hasten_it():
-    hastens = {words(one.words): one.days for one in forecast(sheet_of(cycling("empty", 0)), [], NOW).hastens}
+    hastens = {
+        words(one.words): one.days for one in forecast(sheet_of(cycling("empty", 0), shipped()), [], NOW).hastens
+    }
     assert any("running media" in text for text in hastens)
     assert all(days > 0.5 for days in hastens.values())
 
@@ -349,7 +352,7 @@ def test_running_media_and_warmth_hasten_it():
 
 def fed_page(*log):
     # A gram of food of half protein is 80 x 0.92 x 0.85 mg of N a day, 1.108 mg/L of the ion in 250 L.
-    return page(sheet_of(plan(animals=FED)), log, NOW)
+    return page(sheet_of(plan(animals=FED), shipped()), log, NOW)
 
 
 def test_the_limit_is_passed_when_the_slope_says():
@@ -410,7 +413,7 @@ def test_what_the_log_says_stands_beside_what_the_plan_has():
     assert said.high - said.low < 0.15
     # The plan goes by it when it takes it, and no longer when it lets go.
     taken = plan(animals=FED, changes=replace(plan().changes, logged_rise_nitrate_mg_l_d=0.1))
-    assert sheet_of(taken).value("peak_nitrate_mg_l") == pytest.approx(1 + 0.1 * 14)
+    assert sheet_of(taken, shipped()).value("peak_nitrate_mg_l") == pytest.approx(1 + 0.1 * 14)
 
 
 def test_an_experiment_is_judged_and_the_forecast_follows_it():
@@ -427,7 +430,7 @@ def test_an_experiment_is_judged_and_the_forecast_follows_it():
 
 
 def test_one_tank_against_another_whatever_is_changed_in_them():
-    fed = sheet_of(plan(animals=FED))
+    fed = sheet_of(plan(animals=FED), shipped())
     same, losing = (fed, weekly(weeks=16, made=1.1)), (fed, weekly(weeks=16, made=0.6))
     found = against(same, losing, NOW)
     # 1.1 of the 1.108 that its feed makes stay, and 0.6 in the other.
@@ -452,7 +455,7 @@ def test_a_log_that_shows_a_fifth_of_what_the_plan_reckons_is_told_with_both_and
     assert "it could become" in said
     assert not [row for row in fed_page(*weekly(made=1.0)).asks if "goes by your readings" in row.text]
     taken = plan(animals=FED, changes=replace(plan().changes, logged_rise_nitrate_mg_l_d=0.05))
-    assert not page(sheet_of(taken), weekly(made=0.22), NOW).asks
+    assert not page(sheet_of(taken, shipped()), weekly(made=0.22), NOW).asks
 
 
 def test_an_impossible_reading_is_asked_about_with_its_day():
@@ -481,11 +484,11 @@ def test_creeping_is_told_with_what_it_comes_to():
     kh = [read("kh", f"{6 - 0.4 * week:.1f}", 7 * (9 - week), "") for week in range(10)]
     salt = [read("conductivity", str(400 + 20 * week), 7 * (9 - week), "conductivity_meter") for week in range(10)]
     warm = [read("temperature", f"{26 + 0.1 * week:.1f}", 7 * (9 - week), "thermometer") for week in range(10)]
-    found = {row.what: row for row in trends(sheet_of(plan()), [*kh, *salt, *warm], NOW)}
+    found = {row.what: row for row in trends(sheet_of(plan(), shipped()), [*kh, *salt, *warm], NOW)}
     assert found["kh"].per_week == pytest.approx(-0.4, rel=0.3)
     # From 2.4 down to 1 by 0.4 a week is three and a half weeks: the middle of June.
     assert "June" in words(found["kh"].sentence)
     assert "top up with pure water" in words(found["conductivity"].sentence)
     assert "check thermostat" in words(found["temperature"].sentence)
     steady = [read("temperature", "25.0", 7 * week, "thermometer") for week in range(8)]
-    assert "holds near" in words(trends(sheet_of(plan()), steady, NOW)[0].sentence)
+    assert "holds near" in words(trends(sheet_of(plan(), shipped()), steady, NOW)[0].sentence)

@@ -4,6 +4,7 @@ import pytest
 
 from loquen.core.errors import UnknownKey
 from loquen.core.graph import asking
+from loquen.core.library.whole import shipped
 from loquen.core.model.roots.plan import Changes, Filter, Group, Heat, Plan, Tank, Water
 from loquen.core.system.book import sheet_of
 from loquen.core.system.planner import first_plan
@@ -13,7 +14,7 @@ HEAVY = {"animals": (Group("boeseman_rainbowfish", 14),)}
 
 
 def test_answers_bring_the_figure_to_the_target():
-    sheet = sheet_of(plan(**HEAVY))
+    sheet = sheet_of(plan(**HEAVY), shipped())
     target = sheet.value("peak_nitrate_mg_l") * 0.7
     found = asking.answers(
         sheet, "peak_nitrate_mg_l", target, [row.path for row in asking.movers(sheet, "peak_nitrate_mg_l")]
@@ -28,7 +29,7 @@ def test_answers_bring_the_figure_to_the_target():
 
 def test_an_answer_by_hand():
     # peak = source + rise x 7 / share: for a peak of source + rise x 10 the share is 0.7.
-    sheet = sheet_of(plan())
+    sheet = sheet_of(plan(), shipped())
     target = 1.0 + sheet.value("rise_nitrate_mg_l_d") * 10
     (answer,) = asking.answers(sheet, "peak_nitrate_mg_l", target, ["changes.change_frac"])
     assert answer.needed == pytest.approx(0.70, abs=0.011)
@@ -36,18 +37,18 @@ def test_an_answer_by_hand():
 
 
 def test_what_no_value_can_do_is_said():
-    sheet = sheet_of(plan())
+    sheet = sheet_of(plan(), shipped())
     (answer,) = asking.answers(sheet, "peak_nitrate_mg_l", 0.5, ["changes.change_frac"])
     assert answer.needed is None
 
 
 def test_words_can_not_be_solved_for():
     with pytest.raises(UnknownKey):
-        asking.answers(sheet_of(plan()), "peak_nitrate_mg_l", 5, ["tank.bed"])
+        asking.answers(sheet_of(plan(), shipped()), "peak_nitrate_mg_l", 5, ["tank.bed"])
 
 
 def test_movers_are_ordered_and_right():
-    sheet = sheet_of(plan())
+    sheet = sheet_of(plan(), shipped())
     found = asking.movers(sheet, "peak_nitrate_mg_l")
     sizes = [abs(mover.change) for mover in found]
     assert sizes == sorted(sizes, reverse=True)
@@ -57,7 +58,7 @@ def test_movers_are_ordered_and_right():
 
 
 def test_the_range_follows_from_what_is_uncertain():
-    sheet = sheet_of(plan())
+    sheet = sheet_of(plan(), shipped())
     low, high = asking.spread(sheet, "feed_full_g_d")
     likely = sheet.value("feed_full_g_d")
     assert (low, high) == pytest.approx((0.6 * likely, 1.4 * likely))
@@ -78,7 +79,7 @@ SHORT = {
 
 @pytest.mark.parametrize("key", SHORT)
 def test_every_remedy_mends_its_check(key):
-    sheet = sheet_of(plan(**SHORT[key]))
+    sheet = sheet_of(plan(**SHORT[key]), shipped())
     assert sheet.value(key).state == "short"
     found = asking.remedies(sheet, key)
     assert found
@@ -88,31 +89,32 @@ def test_every_remedy_mends_its_check(key):
 
 def test_the_least_regime_as_a_remedy_holds():
     sheet = sheet_of(
-        plan(animals=(Group("boeseman_rainbowfish", 20),), changes=Changes(change_frac=0.1, weekdays=("Sat",)))
+        plan(animals=(Group("boeseman_rainbowfish", 20),), changes=Changes(change_frac=0.1, weekdays=("Sat",))),
+        shipped(),
     )
     remedy = sheet.value("least_regime_remedy")
     assert sheet.changed(remedy.changes).value("nitrate_held").state != "short"
 
 
 def test_a_start_from_animals_has_room_for_them():
-    started = first_plan.from_animals("x", (Group("discus", 6),))
-    sheet = sheet_of(started)
+    started = first_plan.from_animals("x", (Group("discus", 6),), shipped())
+    sheet = sheet_of(started, shipped())
     for key in (*first_plan.SPACE_CHECKS, "water_suits", "turnover_fits", "media_carry"):
         assert sheet.value(key).state != "short", key
 
 
 def test_a_start_from_glass_keeps_the_glass():
     tank = Tank(tank_length_cm=77)
-    started = first_plan.from_tank("x", tank)
+    started = first_plan.from_tank("x", tank, shipped())
     assert started.tank == tank
-    assert sheet_of(started).value("turnover_per_h") >= 4
+    assert sheet_of(started, shipped()).value("turnover_per_h") >= 4
 
 
 def test_animals_no_sold_tank_can_hold_are_a_named_case():
     with pytest.raises(first_plan.NamedCase) as caught:
-        first_plan.from_animals("x", (Group("yellow_bellied_slider", 1), Group("frontosa", 60)))
+        first_plan.from_animals("x", (Group("yellow_bellied_slider", 1), Group("frontosa", 60)), shipped())
     assert caught.value.code == "no_stock_tank"
 
 
 def test_an_empty_start_is_a_plan():
-    assert first_plan.suited_to(Plan(name="x")).animals == ()
+    assert first_plan.suited_to(Plan(name="x"), shipped()).animals == ()

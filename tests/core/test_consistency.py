@@ -2,6 +2,7 @@
 
 import pytest
 
+from loquen.core.library.whole import shipped
 from loquen.core.model.roots.consistency import conflicts
 from loquen.core.model.roots.plan import PLAN, Filter, Group, Heat, Recipe, Tank
 from tests.core.plans import plan
@@ -34,18 +35,18 @@ from tests.core.plans import plan
 )
 def test_named_at_its_field(parts, code, path):
     whole = plan(**parts)
-    found = {(conflict.code, conflict.path): conflict.nearest for conflict in conflicts(whole)}
+    found = {(conflict.code, conflict.path): conflict.nearest for conflict in conflicts(whole, shipped())}
     assert (code, path) in found
     if (nearest := found[code, path]) is not None:
         mended = PLAN.changed(whole, {path: nearest})
-        assert (code, path) not in {(left.code, left.path) for left in conflicts(mended)}
+        assert (code, path) not in {(left.code, left.path) for left in conflicts(mended, shipped())}
 
 
 def test_no_value_is_offered_that_can_not_be_entered():
     # No rock at all would still leave too much wood.
-    (wood,) = conflicts(plan(tank=Tank(rock_kg=400, wood_l=400)))
+    (wood,) = conflicts(plan(tank=Tank(rock_kg=400, wood_l=400)), shipped())
     assert (wood.code, wood.nearest) == ("hardscape_fills_tank", None)
 
 
 def test_a_sensible_plan_has_none():
-    assert conflicts(plan()) == []
+    assert conflicts(plan(), shipped()) == []

@@ -4,13 +4,12 @@ from dataclasses import replace
 
 import pytest
 
-from loquen.core.data import library
-from loquen.core.data.library import foods, species
 from loquen.core.feeding.cultures import grown
 from loquen.core.feeding.foods import at_hand, fits_mouth, mixed, nourishes, reaches, suitable, why_none
 from loquen.core.feeding.left import part_after
 from loquen.core.feeding.rota import days_of_green, days_with_food, nearness, rota, week_of_foods
 from loquen.core.graph.asking import number
+from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.quantity import as_text
 from loquen.core.model.records.feeding import Kept, Larder, Mix, Part, larder_faults
 from loquen.core.model.roots.plan import Group, Plan
@@ -20,12 +19,12 @@ from loquen.core.routine.consumables import foods_of
 from loquen.core.system.book import sheet_of
 from loquen.demo.sluice_street import bottle_shelf, long_hall, old_copper, rope_walk_b, tidal_corner
 
-EVERYTHING = Larder(tuple(key for key, food in foods().items() if food.form != key))
+EVERYTHING = Larder(tuple(key for key, food in shipped().foods.items() if food.form != key))
 WEEK = ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun")
 
 
 def sheet_with(*groups):
-    return sheet_of(Plan(name="Tank", animals=groups), 0.0)
+    return sheet_of(Plan(name="Tank", animals=groups), shipped(), 0.0)
 
 
 def fed(sheet, larder=EVERYTHING, part=1.0):
@@ -42,7 +41,7 @@ def told(row):
 def test_a_mix_by_hand():
     # 60 g of green granules (0.92 dry, 0.36, 0.8) and 200 g of courgette (0.06, 0.20, 1) with 140 g of water:
     # dry 55.2 + 12 = 67.2 of 400 g; protein (19.872 + 2.4) ÷ 67.2; plant (44.16 + 12) ÷ 67.2.
-    made = mixed(Mix("cake", (Part("green_pellets", 60), Part("courgette", 200)), 140, 5))
+    made = mixed(Mix("cake", (Part("green_pellets", 60), Part("courgette", 200)), 140, 5), shipped())
     assert made.dry_frac == pytest.approx(0.168)
     assert made.protein_frac == pytest.approx(0.331429, rel=1e-5)
     assert made.plant_frac == pytest.approx(0.835714, rel=1e-5)
@@ -51,7 +50,7 @@ def test_a_mix_by_hand():
 
 def test_a_larder_holds_each_food_once_and_what_is_known():
     larder = Larder(("flakes", "flakes", "gone"), (Mix("cake", (Part("peas", 100),)), Mix("empty")))
-    assert [food.label for food in at_hand(larder)] == ["flakes", "cake"]
+    assert [food.label for food in at_hand(larder, shipped())] == ["flakes", "cake"]
 
 
 @pytest.mark.parametrize(
@@ -69,7 +68,7 @@ def test_a_larder_holds_each_food_once_and_what_is_known():
     ],
 )
 def test_what_fits_a_mouth(food, kind, length, fits):
-    assert fits_mouth(foods()[food], species()[kind], length) is fits
+    assert fits_mouth(shipped().foods[food], shipped().species[kind], length) is fits
 
 
 @pytest.mark.parametrize(
@@ -87,29 +86,31 @@ def test_what_fits_a_mouth(food, kind, length, fits):
     ],
 )
 def test_what_gets_where_they_feed(food, kind, alone, got):
-    assert reaches(foods()[food], species()[kind], alone) is got
+    assert reaches(shipped().foods[food], shipped().species[kind], alone) is got
 
 
 def test_grazers_get_no_rich_meat_and_meat_eaters_no_leaves():
     grazer = next(
-        kind for kind in species().values() if kind.feeds_on == "herbivore" and kind.family == "Cichlidae"
+        kind for kind in shipped().species.values() if kind.feeds_on == "herbivore" and kind.family == "Cichlidae"
     )
-    assert not nourishes(foods()["frozen_midge"], grazer)
-    assert nourishes(foods()["green_pellets"], grazer)
-    assert not nourishes(foods()["courgette"], species()["axolotl"])
-    assert nourishes(foods()["earthworms"], species()["axolotl"])
+    assert not nourishes(shipped().foods["frozen_midge"], grazer, shipped())
+    assert nourishes(shipped().foods["green_pellets"], grazer, shipped())
+    assert not nourishes(shipped().foods["courgette"], shipped().species["axolotl"], shipped())
+    assert nourishes(shipped().foods["earthworms"], shipped().species["axolotl"], shipped())
 
 
 def test_why_nothing_suits_is_the_first_reason():
-    rows = [foods()["large_pellets"]]
+    rows = [shipped().foods["large_pellets"]]
     assert "small enough; they swallow up to 0.7 cm" in as_text(
-        why_none(rows, species()["neon_tetra"], 3.5, False), {}
+        why_none(rows, shipped().species["neon_tetra"], 3.5, False, shipped()), {}
     )
-    rows = [foods()["flakes"]]
-    assert "sinks to the bottom" in as_text(why_none(rows, species()["panda_corydoras"], 5, False), {})
-    rows = [foods()["courgette"]]
-    assert "Axolotl eat meat" in as_text(why_none(rows, species()["axolotl"], 20, False), {})
-    assert suitable(rows, species()["axolotl"], 20, False) == []
+    rows = [shipped().foods["flakes"]]
+    assert "sinks to the bottom" in as_text(
+        why_none(rows, shipped().species["panda_corydoras"], 5, False, shipped()), {}
+    )
+    rows = [shipped().foods["courgette"]]
+    assert "Axolotl eat meat" in as_text(why_none(rows, shipped().species["axolotl"], 20, False, shipped()), {})
+    assert suitable(rows, shipped().species["axolotl"], 20, False, shipped()) == []
 
 
 # Rotas --------------------------------------------------------------------------------------------
@@ -117,7 +118,7 @@ def test_why_nothing_suits_is_the_first_reason():
 
 @pytest.mark.parametrize("plan", [long_hall, tidal_corner, rope_walk_b, old_copper, bottle_shelf])
 def test_a_week_sums_to_the_balances_own_food(plan):
-    sheet = sheet_of(plan(), 0.0)
+    sheet = sheet_of(plan(), shipped(), 0.0)
     week = fed(sheet)
     for row in week.fed:
         balance = number(sheet, f"animals.{row.place}.feed_now_g_d")
@@ -169,7 +170,7 @@ def test_grazers_have_their_greens_and_are_kept_from_the_meat_of_others():
     alone = fed(sheet_with(Group(grazer, 12)))
     row = alone.fed[0]
     assert 0.6 <= row.plant_frac <= 1
-    assert abs(row.protein_frac - species()[grazer].protein_frac) < 0.08
+    assert abs(row.protein_frac - shipped().species[grazer].protein_frac) < 0.08
     assert (row.state, alone.minds) == ("holds", ())
     with_catfish = fed(sheet_with(Group(grazer, 12), Group("upside_down_catfish", 4)))
     assert any("graze" in mind.text for mind in with_catfish.minds)
@@ -189,14 +190,14 @@ def test_nothing_that_suits_is_short_and_poor_food_is_told():
 
 def test_green_days_bring_protein_nearest_within_the_plants_they_thrive_on():
     # A shrimp wants 0.35; green 0.33 and 0.9 plant, tablets 0.45 and 0.35: with 6 of 7 days green 0.347.
-    green = [replace(foods()["algae_wafers"], plant_frac=0.9)]
-    soft = [foods()["bottom_tablets"]]
-    shrimp = species()["crystal_shrimp"]
-    assert days_of_green(green, soft, shrimp, 7) == 6
-    assert days_of_green(green, [], shrimp, 7) == 7
-    assert days_of_green([], soft, shrimp, 7) == 0
+    green = [replace(shipped().foods["algae_wafers"], plant_frac=0.9)]
+    soft = [shipped().foods["bottom_tablets"]]
+    shrimp = shipped().species["crystal_shrimp"]
+    assert days_of_green(green, soft, shrimp, 7, shipped()) == 6
+    assert days_of_green(green, [], shrimp, 7, shipped()) == 7
+    assert days_of_green([], soft, shrimp, 7, shipped()) == 0
     # A meat-eater wants none.
-    assert days_of_green(green, soft, species()["axolotl"], 7) == 0
+    assert days_of_green(green, soft, shipped().species["axolotl"], 7, shipped()) == 0
 
 
 def test_foods_alternate_with_the_nearest_every_other_day():
@@ -213,8 +214,8 @@ def test_foods_alternate_with_the_nearest_every_other_day():
 
 
 def test_of_two_foods_as_far_off_the_poorer_is_nearer():
-    kind = species()["neon_tetra"]
-    poor, rich = (replace(foods()["flakes"], protein_frac=kind.protein_frac + off) for off in (-0.05, 0.05))
+    kind = shipped().species["neon_tetra"]
+    poor, rich = (replace(shipped().foods["flakes"], protein_frac=kind.protein_frac + off) for off in (-0.05, 0.05))
     assert nearness(poor, kind) < nearness(rich, kind)
     assert nearness(rich, kind) < nearness(replace(poor, protein_frac=kind.protein_frac - 0.08), kind)
 
@@ -252,7 +253,7 @@ def test_cultures_yield_against_what_is_wanted():
     week = fed(sheet_with(Group("bumblebee_goby", 200)), Larder(("grindal",)))
     wanted = week_of_foods([week])["grindal"][1]
     larder = Larder(("grindal",), (), (Kept("grindal_box", 1), Kept("fly_jar", 2)))
-    rows = {row.key: row for row in grown(larder, [week])}
+    rows = {row.key: row for row in grown(larder, [week], shipped())}
     box = rows["grindal_box"]
     assert (box.yield_g_wk, box.wanted_g_wk) == (7, pytest.approx(wanted))
     assert box.lacks
@@ -290,17 +291,17 @@ def test_a_larder_that_can_not_be():
 
 
 def test_tables_of_food_are_whole():
-    for food in foods().values():
+    for food in shipped().foods.values():
         assert 0 < food.dry_frac <= 1
         assert 0 < food.protein_frac < 1
         assert 0 <= food.plant_frac <= 1
-    assert set(library.diets()) == {kind.feeds_on for kind in species().values()}
-    assert all(row.food in foods() for row in library.cultures().values())
-    assert set(library.hard_foods()) <= {kind.family for kind in species().values()}
+    assert set(shipped().diets) == {kind.feeds_on for kind in shipped().species.values()}
+    assert all(row.food in shipped().foods for row in shipped().cultures.values())
+    assert set(shipped().hard_foods) <= {kind.family for kind in shipped().species.values()}
     # Meat holds more protein than leaves; dry food hardly any water, fresh leaves mostly.
-    assert foods()["frozen_shrimp"].protein_frac > foods()["leaves_dark"].protein_frac
-    assert foods()["flakes"].dry_frac > 0.85
-    assert foods()["leaves_dark"].dry_frac < 0.25
+    assert shipped().foods["frozen_shrimp"].protein_frac > shipped().foods["leaves_dark"].protein_frac
+    assert shipped().foods["flakes"].dry_frac > 0.85
+    assert shipped().foods["leaves_dark"].dry_frac < 0.25
 
 
 def test_a_stand_in_gives_one_meal_of_the_week_on_every_visit():

@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from loquen.core.graph import asking
 from loquen.core.graph.engine import Missing
+from loquen.core.library.whole import shipped
 from loquen.core.model.roots.consistency import conflicts
 from loquen.core.model.roots.plan import PLAN, Chamber, Heat, Lamp, Light, Outlet, RunPart, Tank
 from loquen.core.system import build
@@ -22,7 +23,7 @@ from tests.core.plans import CHAMBERS, DISPLAY, FLOW, RETURNS, SUMP, plan, sumpe
 
 
 def test_the_pump_moves_what_its_system_lets_it():
-    sheet = sheet_of(sumped())
+    sheet = sheet_of(sumped(), shipped())
     flow = sheet.value("return_lph")
     # 70 + 46 cm of display less 20 cm of sump.
     assert sheet.value("lift_head_m") == pytest.approx(0.96)
@@ -44,13 +45,13 @@ def test_the_pump_moves_what_its_system_lets_it():
 
 def test_several_returns_share_and_a_throttled_one_gets_less():
     two = (*RETURNS, Outlet("pvc_25", 0.5, 1, 0.4, 3.0))
-    first, second = sheet_of(sumped(returns=two)).value("outlet_flows")
+    first, second = sheet_of(sumped(returns=two), shipped()).value("outlet_flows")
     assert first > second > 0
-    assert first + second > sheet_of(sumped()).value("return_lph")
+    assert first + second > sheet_of(sumped(), shipped()).value("return_lph")
 
 
 def test_a_pump_that_does_not_reach_is_named_and_mended():
-    sheet = sheet_of(sumped(flow=replace(FLOW, shutoff_head_m=0.8)))
+    sheet = sheet_of(sumped(flow=replace(FLOW, shutoff_head_m=0.8)), shipped())
     assert sheet.value("return_lph") == 0
     assert sheet.value("pump_reaches").state == "short"
     remedy = next(r for r in asking.remedies(sheet, "pump_reaches") if "flow.shutoff_head_m" in r.changes)
@@ -60,17 +61,17 @@ def test_a_pump_that_does_not_reach_is_named_and_mended():
 def test_a_curve_by_points_and_a_measured_flow():
     points = replace(FLOW, pump_by="points", curve_lph=(0.0, 1500.0, 3000.0), curve_head_m=(3.0, 2.25, 0.0))
     # The points lie on the curve of two ends; the interpolation between them is another one.
-    assert sheet_of(sumped(flow=points)).value("return_lph") == pytest.approx(
-        sheet_of(sumped()).value("return_lph"), rel=0.03
+    assert sheet_of(sumped(flow=points), shipped()).value("return_lph") == pytest.approx(
+        sheet_of(sumped(), shipped()).value("return_lph"), rel=0.03
     )
-    measured = sheet_of(sumped(flow=replace(FLOW, measured_return_lph=1234.0, measured_w=21.0)))
+    measured = sheet_of(sumped(flow=replace(FLOW, measured_return_lph=1234.0, measured_w=21.0)), shipped())
     assert measured.value("return_lph") == 1234
     assert measured.value("planned_return_lph") != 1234
     assert measured.value("return_w") == 21
 
 
 def test_the_chart_meets_where_the_figure_says():
-    curve = sheet_of(sumped()).value("curves")
+    curve = sheet_of(sumped(), shipped()).value("curves")
     assert (curve.pump[0].flow, curve.pump[0].head) == (0.0, 3.0)
     assert curve.system[0].head == pytest.approx(0.96)
     heads = [point.head for point in curve.system]
@@ -81,18 +82,18 @@ def test_the_chart_meets_where_the_figure_says():
 
 
 def test_water_over_the_weir_by_hand():
-    sheet = sheet_of(sumped())
+    sheet = sheet_of(sumped(), shipped())
     flow = sheet.value("return_lph") / 3.6e6
     head = (flow / (1.84 * 0.40)) ** (2 / 3) * 1000
     assert sheet.value("overflow_head_mm") == pytest.approx(head)
     assert sheet.value("crest_cm") == pytest.approx(46 - head / 10)
-    toothed = sheet_of(sumped(flow=replace(FLOW, teeth_frac=0.5)))
+    toothed = sheet_of(sumped(flow=replace(FLOW, teeth_frac=0.5)), shipped())
     assert toothed.value("overflow_head_mm") == pytest.approx(head * 2 ** (2 / 3))
 
 
 def test_holes_at_a_working_level():
     flow = replace(FLOW, way="holes", hole_mm=40, hole_count=2, measured_return_lph=2000.0)
-    sheet = sheet_of(sumped(flow=flow))
+    sheet = sheet_of(sumped(flow=flow), shipped())
     area = 2 * math.pi / 4 * 0.04**2
     full_cm = (2000 / 3.6e6 / (0.61 * area)) ** 2 / 19.6133 * 100
     # Less than a bore of water over the centre: trusted with half, so four times the head, a bore at most.
@@ -101,21 +102,21 @@ def test_holes_at_a_working_level():
 
 
 def test_double_flow_stands_higher_and_asks_more_of_the_drain():
-    half, now, double = sheet_of(sumped()).value("flow_cases")
+    half, now, double = sheet_of(sumped(), shipped()).value("flow_cases")
     assert now.head_mm / half.head_mm == pytest.approx(2 ** (2 / 3))
     assert double.drain_frac == pytest.approx(2 * now.drain_frac)
 
 
 @pytest.mark.parametrize(("kind", "least", "most"), [("open", 1500, 1800), ("siphon", 7900, 8200)])
 def test_drains_by_how_they_run(kind, least, most):
-    sheet = sheet_of(sumped(flow=replace(FLOW, drain_kind=kind)))
+    sheet = sheet_of(sumped(flow=replace(FLOW, drain_kind=kind)), shipped())
     # 36.4 mm bore: a quarter full 27.8 (1/4)^(5/3) 1.433^(8/3) gal/min is 1635 L/h; full under 0.96 m
     # with K 3.3 and f about 0.018 over 1.5 m it is 2.16 m/s, 8090 L/h.
     assert least < sheet.value("drain_lph") < most
 
 
 def test_no_second_path_is_told():
-    sheet = sheet_of(sumped(flow=replace(FLOW, emergency_pipe="none")))
+    sheet = sheet_of(sumped(flow=replace(FLOW, emergency_pipe="none")), shipped())
     verdict = sheet.value("emergency_passes")
     assert verdict.state == "short"
     assert "no second path" in verdict.headline.text
@@ -127,7 +128,7 @@ def test_no_second_path_is_told():
 
 
 def test_levels_and_litres_of_the_chambers():
-    sheet = sheet_of(sumped())
+    sheet = sheet_of(sumped(), shipped())
     over = (sheet.value("return_lph") / 3.6e6 / (1.84 * 0.40)) ** (2 / 3) * 100
     assert sheet.value("chambers.0.chamber_level_cm") == pytest.approx(28 + over)
     assert sheet.value("chambers.3.chamber_run_cm") == 80 - 48
@@ -137,7 +138,7 @@ def test_levels_and_litres_of_the_chambers():
 
 
 def test_what_comes_down_is_exact_for_a_box():
-    sheet = sheet_of(sumped(flow=replace(FLOW, air_break_cm=1.0)))
+    sheet = sheet_of(sumped(flow=replace(FLOW, air_break_cm=1.0)), shipped())
     drop = max(sheet.value("overflow_head_mm") / 10, 1.0)
     pipes = math.pi / 4 * (0.0272**2 * 2.0 + 0.0212**2 * 0.5) * 1000
     down = 0.5 * drop * 10 + 30 * 15 * 4 / 1000 + pipes
@@ -147,7 +148,7 @@ def test_what_comes_down_is_exact_for_a_box():
 
 def test_what_comes_down_is_exact_for_a_bow():
     bowed = replace(DISPLAY, shape="bow_front", bow_cm=12)
-    sheet = sheet_of(sumped(tank=bowed))
+    sheet = sheet_of(sumped(tank=bowed), shipped())
     radius = (50**2 + 12**2) / (2 * 12)
     segment = radius**2 * math.acos((radius - 12) / radius) - (radius - 12) * math.sqrt(24 * radius - 144)
     from_display = sheet.value("drain_down_l") - sheet.value("box_l") - sheet.value("pipes_l")
@@ -155,13 +156,15 @@ def test_what_comes_down_is_exact_for_a_bow():
 
 
 def test_an_outlet_above_the_water_adds_nothing():
-    sheet = sheet_of(sumped(returns=(Outlet("pvc_25", 0.5, 1, 1.0, -5.0),), flow=replace(FLOW, air_break=False)))
+    sheet = sheet_of(
+        sumped(returns=(Outlet("pvc_25", 0.5, 1, 1.0, -5.0),), flow=replace(FLOW, air_break=False)), shipped()
+    )
     assert sheet.value("drop_cm") == pytest.approx(sheet.value("overflow_head_mm") / 10)
     assert sheet.value("lift_head_m") == pytest.approx(1.01)
 
 
 def test_the_power_off_level_holds_all_the_water():
-    sheet = sheet_of(sumped())
+    sheet = sheet_of(sumped(), shipped())
     level = sheet.value("power_off_cm")
     held = 40 * sum(
         run * max(level, low) for run, low in ((20, 28), (24, 26), (4, 22), (32, 0))
@@ -170,7 +173,7 @@ def test_the_power_off_level_holds_all_the_water():
 
 
 def test_a_blocked_drain_by_hand():
-    sheet = sheet_of(sumped(sump=replace(SUMP, topper_l=5)))
+    sheet = sheet_of(sumped(sump=replace(SUMP, topper_l=5)), shipped())
     litres = 32 * 40 * (20 - 8) / 1000 + 5
     assert sheet.value("liftable_l") == pytest.approx(litres)
     assert sheet.value("blocked_rise_mm") == pytest.approx(litres / 0.5)
@@ -179,14 +182,14 @@ def test_a_blocked_drain_by_hand():
 
 
 def test_a_trap_that_rushes_and_one_that_is_too_narrow():
-    fast = sheet_of(sumped(flow=replace(FLOW, measured_return_lph=3000.0)))
+    fast = sheet_of(sumped(flow=replace(FLOW, measured_return_lph=3000.0)), shipped())
     assert fast.value("trap_cm_s") == pytest.approx(3000 / 3.6 / (4 * 40))
     narrow = (CHAMBERS[0], CHAMBERS[1], Chamber("trap", 1.5, 22), CHAMBERS[3])
-    assert sheet_of(sumped(chambers=narrow)).value("bubbles_stay").state == "short"
+    assert sheet_of(sumped(chambers=narrow), shipped()).value("bubbles_stay").state == "short"
 
 
 def test_the_sump_counts_in_the_one_balance():
-    bare, with_sump = sheet_of(plan(tank=DISPLAY, filters=())), sheet_of(sumped())
+    bare, with_sump = sheet_of(plan(tank=DISPLAY, filters=()), shipped()), sheet_of(sumped(), shipped())
     added = with_sump.value("sump_running_l") + with_sump.value("pipes_l")
     assert with_sump.value("real_volume_l") - bare.value("real_volume_l") == pytest.approx(added)
     assert with_sump.value("media_allow_mg_d") > 3 * bare.value("media_allow_mg_d")
@@ -198,8 +201,8 @@ def test_the_sump_counts_in_the_one_balance():
 
 
 def test_tanks_alike_on_one_sump():
-    one = sheet_of(sumped())
-    three = sheet_of(sumped(tank=replace(DISPLAY, tank_count=3)))
+    one = sheet_of(sumped(), shipped())
+    three = sheet_of(sumped(tank=replace(DISPLAY, tank_count=3)), shipped())
     assert three.value("display_m2") == pytest.approx(1.5)
     assert three.value("overflow_lph") == pytest.approx(three.value("return_lph") / 3)
     assert three.value("return_lph") > one.value("return_lph")
@@ -210,14 +213,14 @@ def test_tanks_alike_on_one_sump():
 
 
 def test_long_hall_holds():
-    sheet = sheet_of(long_hall())
+    sheet = sheet_of(long_hall(), shipped())
     for key in ("drain_down_fits", "blocked_stays", "drain_passes", "emergency_passes", "turnover_fits"):
         assert sheet.value(key).state in ("holds", "tight"), key
     assert build.holes_near_edges(sheet) == ()
 
 
 def test_old_copper_falls_short_and_the_offered_remedy_mends_it():
-    sheet = sheet_of(old_copper())
+    sheet = sheet_of(old_copper(), shipped())
     assert sheet.value("drain_down_fits").state == "short"
     found = asking.remedies(sheet, "drain_down_fits")
     assert any("sump.sump_length_cm" in remedy.changes for remedy in found)
@@ -227,7 +230,7 @@ def test_old_copper_falls_short_and_the_offered_remedy_mends_it():
 
 
 def test_the_smallest_sump_that_holds_is_no_larger_than_it_must_be():
-    sheet = sheet_of(old_copper())
+    sheet = sheet_of(old_copper(), shipped())
     (answer,) = [r.changes for r in asking.remedies(sheet, "drain_down_fits") if "sump.sump_length_cm" in r.changes]
     smaller = sheet.changed({"sump.sump_length_cm": answer["sump.sump_length_cm"] * 0.97})
     assert smaller.value("drain_down_fits").state == "short"
@@ -239,7 +242,9 @@ def test_the_smallest_sump_that_holds_is_no_larger_than_it_must_be():
 @settings(max_examples=30, deadline=None)
 @given(depth=st.floats(0, 15), deeper=st.floats(0, 15), holes=st.booleans())
 def test_drain_down_never_shrinks_when_an_outlet_goes_deeper(depth, deeper, holes):
-    shallow = sheet_of(sumped(flow=replace(FLOW, air_break=holes), returns=(Outlet("pvc_25", 0.5, 1, 1.0, depth),)))
+    shallow = sheet_of(
+        sumped(flow=replace(FLOW, air_break=holes), returns=(Outlet("pvc_25", 0.5, 1, 1.0, depth),)), shipped()
+    )
     deep = shallow.changed({"returns.0.outlet_depth_cm": depth + deeper})
     for key in ("drain_down_l", "clogged_down_l"):
         assert deep.value(key) >= shallow.value(key) - 1e-9
@@ -250,8 +255,8 @@ def test_drain_down_never_shrinks_when_an_outlet_goes_deeper(depth, deeper, hole
 def test_two_open_returns_pass_at_least_what_one_does(valve, length):
     second = Outlet("pvc_25", length, 2, valve, 3.0)
     assert (
-        sheet_of(sumped(returns=(*RETURNS, second))).value("return_lph")
-        >= sheet_of(sumped()).value("return_lph") - 0.01
+        sheet_of(sumped(returns=(*RETURNS, second)), shipped()).value("return_lph")
+        >= sheet_of(sumped(), shipped()).value("return_lph") - 0.01
     )
 
 
@@ -299,22 +304,22 @@ def test_two_open_returns_pass_at_least_what_one_does(valve, length):
 )
 def test_what_can_not_be_built_is_named_with_the_nearest_that_can(parts, code, path, nearest):
     plan = sumped(**parts)
-    found = {conflict.code: conflict for conflict in conflicts(plan)}
+    found = {conflict.code: conflict for conflict in conflicts(plan, shipped())}
     assert (found[code].path, found[code].nearest) == (path, nearest)
     if nearest is not None:
-        assert code not in {left.code for left in conflicts(PLAN.changed(plan, {path: nearest}))}
+        assert code not in {left.code for left in conflicts(PLAN.changed(plan, {path: nearest}), shipped())}
 
 
 def test_a_sound_sump_has_no_contradiction():
-    assert conflicts(sumped()) == []
-    assert conflicts(long_hall()) == conflicts(old_copper()) == []
+    assert conflicts(sumped(), shipped()) == []
+    assert conflicts(long_hall(), shipped()) == conflicts(old_copper(), shipped()) == []
 
 
 # Failures of heat, light and air ----------------------------------------------------------------
 
 
 def test_temperature_after_a_failure_starts_kept_and_ends_settled():
-    sheet = sheet_of(plan(heat=Heat(fitted_heaters=2, fitted_w=150, room_warm_c=28, room_cold_c=12)))
+    sheet = sheet_of(plan(heat=Heat(fitted_heaters=2, fitted_w=150, room_warm_c=28, room_cold_c=12)), shipped())
     stuck, dead, off = sheet.value("failures")
     assert stuck.temps_c[0] == dead.temps_c[0] == off.temps_c[0] == 25
     # One hour's fall with the power off: what is lost over 250 L of water.
@@ -326,13 +331,13 @@ def test_temperature_after_a_failure_starts_kept_and_ends_settled():
 
 
 def test_a_strong_heater_left_alone_holds():
-    sheet = sheet_of(plan(heat=Heat(fitted_heaters=2, fitted_w=300, room_cold_c=15)))
+    sheet = sheet_of(plan(heat=Heat(fitted_heaters=2, fitted_w=300, room_cold_c=15)), shipped())
     assert set(sheet.value("failures")[1].temps_c) == {25.0}
 
 
 def test_everything_on_the_circuit():
     sheet = sheet_of(
-        sumped(heat=Heat(fitted_heaters=2, fitted_w=200, circuit_other_w=100), lamps=(Lamp(lamp_w=40),))
+        sumped(heat=Heat(fitted_heaters=2, fitted_w=200, circuit_other_w=100), lamps=(Lamp(lamp_w=40),)), shipped()
     )
     assert sheet.value("circuit_w") == pytest.approx(2 * 200 + 30 + 40 + 100)
     assert sheet.value("circuit_most_w") == pytest.approx(230 * 16 * 0.8)
@@ -341,8 +346,8 @@ def test_everything_on_the_circuit():
 
 
 def test_foam_on_the_walls_keeps_heat_and_a_fan_takes_it():
-    bare = sheet_of(plan())
-    foamed = sheet_of(plan(heat=Heat(side_foam_mm=20, foam_frac=0.5)))
+    bare = sheet_of(plan(), shipped())
+    foamed = sheet_of(plan(heat=Heat(side_foam_mm=20, foam_frac=0.5)), shipped())
     foam = 1 / (1 / 9 + 0.010 + 0.020 / 0.035 + 1 / 300)
     wall = 1 / (1 / 9 + 0.010 + 1 / 300)
     assert foamed.value("wall_w_m2k") == pytest.approx((foam + wall) / 2)
@@ -353,7 +358,7 @@ def test_foam_on_the_walls_keeps_heat_and_a_fan_takes_it():
 
 def test_the_hottest_day_says_what_a_fan_is_worth_and_what_is_left_without():
     def reason(**heat):
-        return sheet_of(plan(heat=Heat(lid="mesh", **heat))).value("summer_borne").reason.text
+        return sheet_of(plan(heat=Heat(lid="mesh", **heat)), shipped()).value("summer_borne").reason.text
 
     assert "fan" not in reason(room_warm_c=27.0)
     assert "With the cooling dead" not in reason(room_warm_c=29.0, fan_fitted=True)
@@ -392,7 +397,7 @@ def test_water_settles_where_halving_finds_it(power_w, walls_w_k, room_c, water,
 
 def test_where_the_water_ends_up_with_the_cooling_dead_is_drawn():
     def ends(**heat):
-        rows = sheet_of(plan(heat=Heat(lid="mesh", room_warm_c=32.0, **heat))).value("settlings")
+        rows = sheet_of(plan(heat=Heat(lid="mesh", room_warm_c=32.0, **heat)), shipped()).value("settlings")
         return {row.label: (row.temp_c, row.harms) for row in rows}
 
     assert "cooling dead, hottest day" not in ends()
@@ -429,7 +434,7 @@ TURTLE = {"animals": (plan().animals[0].__class__("common_musk_turtle", 1),)}
     ],
 )
 def test_what_reptiles_need_of_light(light, lamps, check, state):
-    sheet = sheet_of(plan(**TURTLE, light=light, lamps=lamps, heat=Heat(lid="open")))
+    sheet = sheet_of(plan(**TURTLE, light=light, lamps=lamps, heat=Heat(lid="open")), shipped())
     assert sheet.value(check).state == state
 
 
@@ -437,14 +442,14 @@ def test_what_reptiles_need_of_light(light, lamps, check, state):
     ("lid", "state", "index"), [("glass", "short", 0.0), ("mesh", "measure", 1.04), ("tight", "measure", 1.6)]
 )
 def test_glass_stops_ultraviolet_b_and_mesh_takes_a_third(lid, state, index):
-    sheet = sheet_of(plan(**TURTLE, lamps=(Lamp("uvb", lamp_cm=40),), heat=Heat(lid=lid)))
+    sheet = sheet_of(plan(**TURTLE, lamps=(Lamp("uvb", lamp_cm=40),), heat=Heat(lid=lid)), shipped())
     assert sheet.value("given_uvi") == pytest.approx(index)
     assert sheet.value("uvb_reaches").state == state
 
 
 def test_ultraviolet_b_by_inverse_square():
     lamp = Lamp("uvb", near_cm=20, near_uvi=8, far_cm=40, far_uvi=2)
-    sheet = sheet_of(plan(**TURTLE, light=Light(uvb_wanted_uvi=2), lamps=(lamp,), heat=Heat(lid="open")))
+    sheet = sheet_of(plan(**TURTLE, light=Light(uvb_wanted_uvi=2), lamps=(lamp,), heat=Heat(lid="open")), shipped())
     assert sheet.value("lamps.0.uvb_falls") == pytest.approx(2)
     assert sheet.value("lamps.0.uvb_hang_cm") == pytest.approx(40)
     screened = sheet.changed({"lamps.0.screen_frac": 0.5})
@@ -453,7 +458,7 @@ def test_ultraviolet_b_by_inverse_square():
 
 
 def test_fish_need_none_of_it():
-    sheet = sheet_of(plan())
+    sheet = sheet_of(plan(), shipped())
     for key in ("night_dark", "basks", "uvb_reaches", "air_enough"):
         assert isinstance(sheet.look(key), Missing)
 
@@ -461,7 +466,9 @@ def test_fish_need_none_of_it():
 def test_the_air_pump_feeds_its_outlets_with_one_in_five_to_spare():
     from loquen.core.model.roots.plan import Air
 
-    sheet = sheet_of(plan(air=Air(outlets=5, outlet_lph=60, outlet_cm=30, air_pump_lph=300, air_pump_kpa=4)))
+    sheet = sheet_of(
+        plan(air=Air(outlets=5, outlet_lph=60, outlet_cm=30, air_pump_lph=300, air_pump_kpa=4)), shipped()
+    )
     assert sheet.value("wanted_air_lph") == pytest.approx(360)
     # 50 cm of water are 4.90 kPa.
     assert sheet.value("wanted_air_kpa") == pytest.approx(4.903, rel=1e-3)
@@ -470,7 +477,8 @@ def test_the_air_pump_feeds_its_outlets_with_one_in_five_to_spare():
 
 def test_an_ultraviolet_clarifier_by_its_dose():
     sheet = sheet_of(
-        sumped(flow=replace(FLOW, uv_fitted=True, uv_rated_mj=30, uv_rated_lph=1200, uv_wanted_mj=60, uv_lph=1200))
+        sumped(flow=replace(FLOW, uv_fitted=True, uv_rated_mj=30, uv_rated_lph=1200, uv_wanted_mj=60, uv_lph=1200)),
+        shipped(),
     )
     assert sheet.value("uv_given_mj") == 30
     assert sheet.value("uv_most_lph") == 600
@@ -482,7 +490,7 @@ def test_an_ultraviolet_clarifier_by_its_dose():
 def test_a_sump_as_high_as_its_tank_has_no_fall(kind):
     level = sumped(flow=replace(FLOW, drain_kind=kind))
     raised = PLAN.changed(level, {"sump.stand_cm": 5.0, "sump.return_level_cm": 95.0, "sump.sump_height_cm": 100.0})
-    sheet = sheet_of(raised)
+    sheet = sheet_of(raised, shipped())
     assert sheet.value("drain_fall_head_m") <= 0
     if kind == "siphon":
         assert sheet.look("drain_lph").case.code == "no_fall"
@@ -515,15 +523,15 @@ def test_a_single_hole_runs_at_critical_depth():
 
 
 def test_a_box_with_holes_in_its_wall_stands_as_drilled_glass_does():
-    drilled = sheet_of(sumped(flow=replace(FLOW, way="holes", hole_mm=30, hole_count=4)))
-    boxed = sheet_of(sumped(flow=replace(FLOW, box_inlet="holes", hole_mm=30, hole_count=4)))
+    drilled = sheet_of(sumped(flow=replace(FLOW, way="holes", hole_mm=30, hole_count=4)), shipped())
+    boxed = sheet_of(sumped(flow=replace(FLOW, box_inlet="holes", hole_mm=30, hole_count=4)), shipped())
     assert boxed.value("overflow_head_mm") == pytest.approx(drilled.value("overflow_head_mm"), rel=0.02)
-    edged = sheet_of(sumped())
+    edged = sheet_of(sumped(), shipped())
     assert boxed.value("overflow_head_mm") > edged.value("overflow_head_mm")
 
 
 def test_clogged_holes_raise_the_water_of_a_plan():
-    drilled = sheet_of(sumped(flow=replace(FLOW, way="holes", hole_mm=40, hole_count=3)))
+    drilled = sheet_of(sumped(flow=replace(FLOW, way="holes", hole_mm=40, hole_count=3)), shipped())
     clogged = drilled.changed({"flow.clogged_frac": 0.5})
     assert clogged.value("overflow_head_mm") > drilled.value("overflow_head_mm")
     assert drilled.changed({"flow.hole_rows": 2}).value("overflow_head_mm") <= drilled.value("overflow_head_mm")

@@ -15,6 +15,7 @@ from loquen.core.graph.domain import Domain
 from loquen.core.graph.engine import Book, Missing, Sheet
 from loquen.core.graph.judging import at_most
 from loquen.core.graph.nodes import Node, attach, check, figure, step
+from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.quantity import Choice, Most, Quantity, say
 from loquen.core.model.inputs.shape import Shape
 
@@ -99,7 +100,7 @@ def book(**more):
 
 
 def sheet(*boards, calibration=None, **more):
-    return Sheet(book(**more), Shelves(boards=boards), calibration)
+    return Sheet(book(**more), Shelves(boards=boards), shipped(), calibration)
 
 
 def test_a_shape_is_read_off_the_type_hints():
@@ -165,7 +166,7 @@ def test_what_comes_out_as_it_was_moves_nothing_further():
         return sum(over_cm)
 
     wall = Book({**NODES, "hangs": hangs.node}, SHAPE, CONSTANTS, {"years": 1.0})
-    made = Sheet(wall, Shelves(boards=(Board(length_cm=90), Board(length_cm=120))))
+    made = Sheet(wall, Shelves(boards=(Board(length_cm=90), Board(length_cm=120))), shipped())
     assert made.value("hangs") == 0.0
     longer = made.changed({"wall.length_cm": 500.0})
     assert (longer.value("hangs"), longer.value("boards.1.over_cm")) == (0.0, 0.0)
@@ -228,14 +229,14 @@ def test_what_is_asked_is_no_part_of_the_root():
         return years
 
     asked = Book({**NODES, "aged": aged.node}, SHAPE, CONSTANTS, {"years": 1.0})
-    assert [Sheet(asked, Shelves(), **more).value("aged") for more in ({}, {"years": 4.0})] == [1.0, 4.0]
+    assert [Sheet(asked, Shelves(), shipped(), **more).value("aged") for more in ({}, {"years": 4.0})] == [1.0, 4.0]
 
 
 def test_questions_know_of_the_root_only_what_its_domain_says():
     domain = Domain(
         row_label=lambda _sheet, section, at, label: f"{label} of {section} {at + 1}",
-        option_order=lambda option, _present: option != "oak",
-        contradicts=lambda root: root.boards[0].books > 30,
+        option_order=lambda _sheet, option, _present: option != "oak",
+        contradicts=lambda root, _library: root.boards[0].books > 30,
     )
     made = sheet(Board(books=10), Board(books=60), domain=domain)
     assert made.value("bears").state == "short"

@@ -5,9 +5,9 @@ from dataclasses import replace
 
 import pytest
 
-from loquen.core.data import library
 from loquen.core.graph.engine import Sheet
 from loquen.core.graph.nodes import Verdict
+from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.quantity import as_text
 from loquen.core.model.inputs.told import is_row, is_told, read_on, with_told
 from loquen.core.model.roots.plan import (
@@ -49,9 +49,9 @@ def entries():
 def random_plan(seed, most_kinds=3):
     """A plan as somebody may have it: any company, glass, tap and habits; it makes sense, and that is all."""
     chance = random.Random(seed)
-    kinds = chance.sample(list(library.species()), min(most_kinds, chance.choice([1, 1, 2, 3])))
+    kinds = chance.sample(list(shipped().species), min(most_kinds, chance.choice([1, 1, 2, 3])))
     animals = tuple(
-        Group(key, chance.choice([1, 2, library.species()[key].group_least, 20]), males=chance.choice([None, 0, 1]))
+        Group(key, chance.choice([1, 2, shipped().species[key].group_least, 20]), males=chance.choice([None, 0, 1]))
         for key in kinds
     )
     lamps = [(Lamp(),), (Lamp(), Lamp("basking", 50.0), Lamp("uvb", 24.0, lamp_cm=25.0)), ()]
@@ -166,7 +166,7 @@ def test_a_row_names_an_input_and_a_day_that_there_is(row, good):
 
 @pytest.mark.parametrize("seed", PLANS)
 def test_no_check_holds_whose_figure_hangs_on_what_nobody_told(seed):
-    sheet = sheet_of(random_plan(seed))
+    sheet = sheet_of(random_plan(seed), shipped())
     for key, node in sheet.wiring.checks:
         verdict = sheet.look(key)
         if not isinstance(verdict, Verdict) or not node.check.judges:
@@ -197,11 +197,11 @@ def test_no_check_holds_whose_figure_hangs_on_what_nobody_told(seed):
 
 def test_telling_it_takes_the_question_away_and_leaves_the_verdict():
     """An edit moves the sheet as a fresh one stands: the same tap, told to be what it was reckoned as."""
-    untold = sheet_of(plan(water=Water()))
+    untold = sheet_of(plan(water=Water()), shipped())
     assert untold.look("treated").state == "measure"
     assert untold.look("treated").asks == ("water.disinfectant",)
     told = untold.changed({"water.disinfectant": "chloramine", "water.disinfectant_mg_l": 2.5})
-    fresh = sheet_of(plan(water=Water(disinfectant="chloramine", disinfectant_mg_l=2.5)))
+    fresh = sheet_of(plan(water=Water(disinfectant="chloramine", disinfectant_mg_l=2.5)), shipped())
     assert told.look("treated") == fresh.look("treated")
     assert told.look("treated").state != "measure"
     for key in ("dose_ml", "topup_dose_ml", "left_chlorine_mg_l"):
@@ -209,11 +209,11 @@ def test_telling_it_takes_the_question_away_and_leaves_the_verdict():
 
 
 def test_a_turtle_asks_for_its_place_and_is_judged_when_it_is_read():
-    (first, *_) = first_plans("x", (Group("common_musk_turtle", 1),)).proposals
+    (first, *_) = first_plans("x", (Group("common_musk_turtle", 1),), shipped()).proposals
     light = first.plan.light
     assert (light.basking_c, light.measured_uvi) == (None, None)
     assert any(lamp.lamp_kind == "basking" for lamp in first.plan.lamps)
-    sheet = sheet_of(first.plan)
+    sheet = sheet_of(first.plan, shipped())
     assert {verdict_of(sheet, key).state for key in ("basks", "uvb_reaches")} == {"measure"}
     said = [as_text(row, {}) for row in first.asks]
     assert any("Measure the dry place" in row for row in said)
@@ -225,40 +225,44 @@ def test_a_turtle_asks_for_its_place_and_is_judged_when_it_is_read():
 
 def test_what_has_to_be_told_is_a_duty_until_it_is():
     turtle = replace(plan(animals=(Group("common_musk_turtle", 1),)), lamps=(Lamp("basking", 50.0),), water=Water())
-    keys = {duty.key for duty in care_of(sheet_of(turtle, 0.0))}
+    keys = {duty.key for duty in care_of(sheet_of(turtle, shipped(), 0.0))}
     assert {"tell.light.basking_c", "tell.water.disinfectant"} <= keys
     read = replace(turtle, light=Light(basking_c=32.0), water=Water(disinfectant="none"))
-    assert not [duty.key for duty in care_of(sheet_of(read, 0.0)) if duty.key.startswith("tell.")]
-    pages = {duty.key: duty.page for duty in care_of(sheet_of(turtle, 0.0))}
+    assert not [duty.key for duty in care_of(sheet_of(read, shipped(), 0.0)) if duty.key.startswith("tell.")]
+    pages = {duty.key: duty.page for duty in care_of(sheet_of(turtle, shipped(), 0.0))}
     assert (pages["tell.light.basking_c"], pages["tell.water.disinfectant"]) == ("heat", "source")
 
 
 def test_a_plan_is_only_to_be_built_until_it_is_set_up():
-    (first, *_) = first_plans("x", (Group("guppy", 8),)).proposals
-    sheet = sheet_of(first.plan, 0.0)
+    (first, *_) = first_plans("x", (Group("guppy", 8),), shipped()).proposals
+    sheet = sheet_of(first.plan, shipped(), 0.0)
     assert [duty.key for duty in care_of(sheet)] == ["set_up"]
     assert verdict_of(sheet, "media_carry").headline.text == "holds once cycled"
 
 
 def test_every_litre_that_comes_in_carries_its_millilitres():
     """25 mL for 100 L, twice for chloramine, 1.7 times for the 2.5 mg/L of an untold tap: 0.85 mL a litre."""
-    duties = {duty.key: duty for duty in care_of(sheet_of(plan(water=Water()), 0.0))}
+    duties = {duty.key: duty for duty in care_of(sheet_of(plan(water=Water()), shipped(), 0.0))}
     litres = duties["top_up"].words.terms["litres"].value
     assert duties["top_up"].words.terms["dose"].value == pytest.approx(0.85 * litres)
     card = [as_text(step, {}) for step in duties["change"].steps]
     assert any(f"{0.85 * 125:.0f} mL of conditioner" in line for line in card)
-    pure = {duty.key: duty for duty in care_of(sheet_of(plan(water=Water(topped_up="pure")), 0.0))}
+    pure = {duty.key: duty for duty in care_of(sheet_of(plan(water=Water(topped_up="pure")), shipped(), 0.0))}
     assert "dose" not in pure["top_up"].words.terms
-    raw = {duty.key: duty for duty in care_of(sheet_of(plan(water=Water(treatment="none")), 0.0))}
+    raw = {duty.key: duty for duty in care_of(sheet_of(plan(water=Water(treatment="none")), shipped(), 0.0))}
     assert "never as it comes" in as_text(raw["top_up"].words, {})
 
 
 def test_what_a_plan_assumes_is_what_could_turn_it_and_no_more_than_a_few():
     rows = assumed(
-        sheet_of(plan(water=Water(source_kh_dkh=3.0, disinfectant="none"), animals=(Group("neon_tetra", 12),)))
+        sheet_of(
+            plan(water=Water(source_kh_dkh=3.0, disinfectant="none"), animals=(Group("neon_tetra", 12),)), shipped()
+        )
     )
     assert 0 < len(rows) <= 5
-    sheet = sheet_of(plan(water=Water(source_kh_dkh=3.0, disinfectant="none"), animals=(Group("neon_tetra", 12),)))
+    sheet = sheet_of(
+        plan(water=Water(source_kh_dkh=3.0, disinfectant="none"), animals=(Group("neon_tetra", 12),)), shipped()
+    )
     for row in rows:
         worse = [
             key
@@ -269,18 +273,18 @@ def test_what_a_plan_assumes_is_what_could_turn_it_and_no_more_than_a_few():
         ]
         assert worse, row.path
     confirmed = with_told(sheet.root, {row.path: "" for row in rows})
-    assert not {row.path for row in rows} & {row.path for row in assumed(sheet_of(confirmed))}
+    assert not {row.path for row in rows} & {row.path for row in assumed(sheet_of(confirmed, shipped()))}
 
 
 def test_a_tub_for_an_arrival_is_conditioned_and_copper_is_a_veto():
     """18 L at 0.85 mL for an untold tap."""
     far = plan(water=Water(), bags=(Bag("Barbs", bag_us_cm=2500.0),))
-    card = sheet_of(far).value("bags.0.bag_result")
+    card = sheet_of(far, shipped()).value("bags.0.bag_result")
     assert card.terms["dose"].value == pytest.approx(0.85 * 18)
     well = replace(far, water=Water(disinfectant="none"))
-    assert "dose" not in sheet_of(well).value("bags.0.bag_result").terms
+    assert "dose" not in sheet_of(well, shipped()).value("bags.0.bag_result").terms
     met = replace(far, animals=(Group("cherry_shrimp", 20),), quarantine=replace(far.quarantine, copper_used=True))
-    said = as_text(sheet_of(met).value("bags.0.bag_result"), {})
+    said = as_text(sheet_of(met, shipped()).value("bags.0.bag_result"), {})
     assert said.startswith("Barbs: not into this tank.")
     assert "do not survive copper" in said
 
@@ -290,7 +294,7 @@ BARE = ("short by {by}", "{by} over", "{by} over the band", "{left} to spare", "
 
 @pytest.mark.parametrize("seed", range(0, 300, 3))
 def test_tight_past_a_limit_says_so_and_why_it_is_borne(seed):
-    sheet = sheet_of(random_plan(seed))
+    sheet = sheet_of(random_plan(seed), shipped())
     for key, _ in sheet.wiring.checks:
         verdict = verdict_of(sheet, key)
         gauge = verdict.gauge if verdict and verdict.state == "tight" else None
@@ -317,12 +321,12 @@ def found_of(sheet: Sheet):
 @pytest.mark.parametrize("seed", PLANS)
 def test_what_is_offered_mends_its_check_and_breaks_no_rule(seed):
     start = random_plan(seed)
-    sheet = sheet_of(start)
-    before = Standing(start, sheet=sheet)
+    sheet = sheet_of(start, shipped())
+    before = Standing(start, shipped(), sheet=sheet)
     ways = WaysOut(sheet)
     for check in before.short:
         for remedy in ways.of(check):
-            then = Standing(applied(start, remedy.changes))
+            then = Standing(applied(start, remedy.changes), shipped())
             assert check not in then.short
             assert then.short < before.short
             for path, value in remedy.changes.items():
@@ -336,14 +340,14 @@ def test_what_is_offered_mends_its_check_and_breaks_no_rule(seed):
             for group in start.animals:
                 left = sum(row.number for row in then.plan.animals if row.species == group.species)
                 was = sum(row.number for row in start.animals if row.species == group.species)
-                least = library.species()[group.species].group_least
+                least = shipped().species[group.species].group_least
                 assert left >= was or left == 0 or left >= min(was, least)
 
 
 @pytest.mark.parametrize("seed", range(12))
 def test_a_plan_is_settled_within_the_rules(seed):
     start = random_plan(1000 + seed, most_kinds=1)
-    found = settle(start)
+    found = settle(start, shipped())
     for path in {path for move in found.moves for path in move.changes}:
         entry = PLAN.entry_at(path)
         assert path in PLAN.rows or entry.given in ("setting", "bought"), path
@@ -351,14 +355,14 @@ def test_a_plan_is_settled_within_the_rules(seed):
     for section in ("tank_ph", "tank_gh_dgh", "source_kh_dkh", "disinfectant"):
         assert getattr(found.plan.water, section) == getattr(start.water, section)
     assert found.plan.changes.change_frac <= max(start.changes.change_frac, 0.75)
-    assert found_of(sheet_of(found.plan)) <= found_of(sheet_of(start))
+    assert found_of(sheet_of(found.plan, shipped())) <= found_of(sheet_of(start, shipped()))
     assert {as_text(row, {}) for row in found.asks} == {
-        PLAN.entry_at(path).untold.how for path in asks_of(sheet_of(found.plan))
+        PLAN.entry_at(path).untold.how for path in asks_of(sheet_of(found.plan, shipped()))
     }
 
 
 def test_a_predator_is_told_first_and_its_plan_is_no_strong_advice():
-    (first, *_) = first_plans("x", (Group("oscar", 2), Group("guppy", 6))).proposals
+    (first, *_) = first_plans("x", (Group("oscar", 2), Group("guppy", 6)), shipped()).proposals
     top = first.left[0]
     assert (top.check, top.kills) == ("pairs_agree", True)
     said = as_text(top.reason, {})
@@ -368,7 +372,9 @@ def test_a_predator_is_told_first_and_its_plan_is_no_strong_advice():
 
 
 def test_all_that_stands_against_a_company_is_told():
-    found = first_plans("x", (Group("white_cloud", 8), Group("discus", 6), Group("oscar", 2), Group("guppy", 6)))
+    found = first_plans(
+        "x", (Group("white_cloud", 8), Group("discus", 6), Group("oscar", 2), Group("guppy", 6)), shipped()
+    )
     said = [as_text(row, {}) for row in found.why]
     assert any("White cloud minnow and Discus" in row for row in said)
     assert any("Oscar" in row and "mouth" in row for row in said)
@@ -388,7 +394,7 @@ def test_more_conditioner_never_leaves_more_and_a_stronger_tap_never_less(seed):
     )
 
     def left(**more):
-        return sheet_of(plan(water=replace(water, **more))).value("left_chlorine_mg_l")
+        return sheet_of(plan(water=replace(water, **more)), shipped()).value("left_chlorine_mg_l")
 
     assert left(dose_margin=water.dose_margin * 1.1) <= left() + 1e-12
     assert left(disinfectant_mg_l=water.disinfectant_mg_l * 1.1) >= left() - 1e-12
@@ -406,7 +412,8 @@ def test_a_longer_way_never_takes_fewer_days_and_no_day_is_too_much(seed):
             animals=(Group("figure_eight_puffer", 1),),
             water=Water(salinity_ppt=ppt, disinfectant="none"),
             bags=(Bag(bag_us_cm=bag_us),),
-        )
+        ),
+        shipped(),
     )
     days = sheet.value("bags.0.tub_days")
     (aboard,) = sheet.value("shock_classes")

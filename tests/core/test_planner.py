@@ -5,7 +5,7 @@ from dataclasses import replace
 
 import pytest
 
-from loquen.core.data import library
+from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.quantity import as_text
 from loquen.core.model.roots.plan import PLAN, Filter, Group, Heat, Plan, Planting, Recipe, Source, Tank
 from loquen.core.system.book import sheet_of
@@ -29,7 +29,7 @@ AMONG_THEMSELVES = {"pairs_agree", "crowd_fits", "company_fits"}
 
 def short_of(plan, months_ahead=None):
     """What falls short on a fresh sheet."""
-    sheet = sheet_of(plan, months_ahead)
+    sheet = sheet_of(plan, shipped(), months_ahead)
     return {key for key, node in sheet.wiring.nodes.items() if node.check and is_short(sheet, key)}
 
 
@@ -39,7 +39,7 @@ def named(company):
 
 @pytest.mark.parametrize("company", COMPANIES, ids=named)
 def test_a_first_plan_holds_or_names_what_can_not(company):
-    found = first_plans("x", company)
+    found = first_plans("x", company, shipped())
     assert found.why == ()
     assert 1 <= len(found.proposals) <= 3
     wants = [want for proposal in found.proposals for want in proposal.least]
@@ -57,20 +57,20 @@ def test_a_first_plan_holds_or_names_what_can_not(company):
 )
 def test_glass_that_is_proposed_has_all_the_room_that_is_asked_for(species, number, litres):
     """A fighter wants 32.5 cm and three frogs 90 L: 30 cm and 83 L would be let pass where they are kept."""
-    for proposal in first_plans("x", (Group(species, number),)).proposals:
-        sheet = sheet_of(proposal.plan)
+    for proposal in first_plans("x", (Group(species, number),), shipped()).proposals:
+        sheet = sheet_of(proposal.plan, shipped())
         assert sheet.value("real_volume_l") >= litres
         for key in first_plan.SPACE_CHECKS:
             assert verdict_of(sheet, key).margin >= 0
 
 
 def sold_sizes():
-    return {(tank.length_cm, tank.width_cm, tank.height_cm) for tank in library.stock_tanks().values()}
+    return {(tank.length_cm, tank.width_cm, tank.height_cm) for tank in shipped().stock_tanks.values()}
 
 
 @pytest.mark.parametrize("company", COMPANIES[:8], ids=named)
 def test_the_least_of_three_is_the_least(company):
-    by_want = {want: row for row in first_plans("x", company).proposals for want in row.least}
+    by_want = {want: row for row in first_plans("x", company, shipped()).proposals for want in row.least}
     takes = {want: row.takes for want, row in by_want.items()}
     few = 1.03 + 1e-9
     for other in by_want:
@@ -78,7 +78,7 @@ def test_the_least_of_three_is_the_least(company):
         assert takes["work"].work_min <= few * takes[other].work_min
         assert takes["power"].year_kwh <= few * takes[other].year_kwh
     for row in by_want.values():
-        sheet = sheet_of(row.plan)
+        sheet = sheet_of(row.plan, shipped())
         assert row.takes.litres == pytest.approx(sheet.value("real_volume_l"))
         assert row.takes.work_min == pytest.approx(sheet.value("work_min"))
         powers = ("heating_kwh", "equipment_kwh", "chilling_kwh", "fan_kwh", "poured_kwh")
@@ -87,10 +87,10 @@ def test_the_least_of_three_is_the_least(company):
 
 def broken(plan, chance):
     """A plan that somebody has built too small, too weak, too open or too lazily."""
-    smaller = list(library.stock_tanks())
+    smaller = list(shipped().stock_tanks)
     for fault in chance.sample(range(6), chance.choice([1, 2, 3])):
         if fault == 0:
-            plan = replace(plan, tank=sold_tank(chance.choice(smaller[:5])))
+            plan = replace(plan, tank=sold_tank(chance.choice(smaller[:5]), shipped()))
         elif fault == 1:
             plan = replace(plan, filters=(Filter("hang_on", "sponge_20", 0.5, rated_lph=200.0),))
         elif fault == 2:
@@ -107,7 +107,7 @@ def broken(plan, chance):
 HOLDING = [
     proposal.plan
     for company in COMPANIES[:12]
-    for proposal in first_plans("x", company).proposals
+    for proposal in first_plans("x", company, shipped()).proposals
     if not proposal.left
 ]
 BROKEN = [broken(plan, random.Random(number)) for number, plan in enumerate(HOLDING)]
@@ -116,7 +116,7 @@ BROKEN = [broken(plan, random.Random(number)) for number, plan in enumerate(HOLD
 @pytest.mark.parametrize("plan", BROKEN, ids=[named(plan.animals) for plan in BROKEN])
 def test_what_settles_a_plan_holds_and_every_change_of_it_is_needed(plan):
     pins = frozenset({"animals"})
-    found = settle(plan, pins)
+    found = settle(plan, shipped(), pins)
     assert found.plan.animals == plan.animals
     assert short_of(found.plan) == {row.check for row in found.left} == set()
     whole = {path: value for move in found.moves for path, value in move.changes.items()}
@@ -125,7 +125,7 @@ def test_what_settles_a_plan_holds_and_every_change_of_it_is_needed(plan):
         without = {path: value for path, value in whole.items() if path not in move.changes}
         short = short_of(applied(plan, without))
         assert short
-        assert {sheet_of(plan).book.nodes[key].label for key in short} == set(move.mends)
+        assert {sheet_of(plan, shipped()).book.nodes[key].label for key in short} == set(move.mends)
 
 
 @pytest.mark.parametrize(
@@ -134,7 +134,7 @@ def test_what_settles_a_plan_holds_and_every_change_of_it_is_needed(plan):
 @pytest.mark.parametrize("number", range(0, 20, 4))
 def test_pins_are_obeyed_and_named_where_they_stand_in_the_way(pins, number):
     plan = BROKEN[number % len(BROKEN)]
-    found = settle(plan, frozenset(pins))
+    found = settle(plan, shipped(), frozenset(pins))
     for path in difference(plan, found.plan):
         assert not any(touches(pin, path) for pin in pins)
     assert short_of(found.plan) == {row.check for row in found.left}
@@ -145,7 +145,7 @@ def test_pins_are_obeyed_and_named_where_they_stand_in_the_way(pins, number):
 
 def test_a_pin_on_everything_leaves_all_as_it_is_and_says_which():
     plan = replace(rope_walk_b(), heat=replace(rope_walk_b().heat, lid="open"))
-    found = settle(plan, frozenset(PLAN.sections))
+    found = settle(plan, shipped(), frozenset(PLAN.sections))
     assert found.plan == plan
     assert not found.moves
     by_check = {row.check: row.pins for row in found.left}
@@ -155,18 +155,18 @@ def test_a_pin_on_everything_leaves_all_as_it_is_and_says_which():
 
 
 def test_rope_walk_with_its_tank_pinned_gives_up_the_kind_that_has_outgrown_it():
-    found = settle(rope_walk_b(), frozenset({"tank"}))
+    found = settle(rope_walk_b(), shipped(), frozenset({"tank"}))
     assert not found.left
     assert [group.species for group in found.plan.animals] == ["beckford_pencilfish"]
     # Air pumps warm the room, not the water: under glass one heater alone needs foam, and the rest more changes.
     assert [move.lever for move in found.moves] == ["lid", "foam", "hard_regime", "left_out"]
-    both = settle(rope_walk_b(), frozenset({"tank", "animals"}))
+    both = settle(rope_walk_b(), shipped(), frozenset({"tank", "animals"}))
     assert {row.check for row in both.left} == {"litres_enough", "length_enough"}
     assert all(set(row.pins) == {"tank", "animals"} for row in both.left)
 
 
 def test_animals_are_given_away_only_where_nothing_else_helps():
-    found = settle(rope_walk_b())
+    found = settle(rope_walk_b(), shipped())
     assert not found.left
     assert found.plan.animals == rope_walk_b().animals
     tank = found.plan.tank
@@ -174,7 +174,7 @@ def test_animals_are_given_away_only_where_nothing_else_helps():
 
 
 def test_old_copper_is_settled_by_a_longer_sump():
-    found = settle(old_copper(), frozenset({"tank"}))
+    found = settle(old_copper(), shipped(), frozenset({"tank"}))
     assert not found.left
     (move,) = found.moves
     assert move.mends == ("Drain-down fits the sump",)
@@ -184,14 +184,14 @@ def test_old_copper_is_settled_by_a_longer_sump():
 
 
 def test_a_plan_that_holds_needs_nothing():
-    plan = first_plan.from_animals("x", (Group("neon_tetra", 10),))
-    found = settle(plan)
+    plan = first_plan.from_animals("x", (Group("neon_tetra", 10),), shipped())
+    found = settle(plan, shipped())
     assert (found.moves, found.left, found.plan) == ((), (), plan)
     assert found.before == found.after
 
 
 def test_two_kinds_that_no_one_water_suits_are_named_with_the_range():
-    found = first_plans("x", (Group("neon_tetra", 10), Group("white_cloud", 8), Group("discus", 6)))
+    found = first_plans("x", (Group("neon_tetra", 10), Group("white_cloud", 8), Group("discus", 6)), shipped())
     assert found.proposals == ()
     assert found.why
     assert as_text(found.why[0], {}) == (
@@ -201,27 +201,31 @@ def test_two_kinds_that_no_one_water_suits_are_named_with_the_range():
 
 
 def fanned_target():
-    return first_plans("x", (Group("axolotl", 2),), room=RoomGiven(12, 22, 17)).proposals[0].plan.heat.target_c
+    return (
+        first_plans("x", (Group("axolotl", 2),), shipped(), room=RoomGiven(12, 22, 17))
+        .proposals[0]
+        .plan.heat.target_c
+    )
 
 
 def test_axolotls_in_a_warm_room_get_a_chiller_and_are_told():
-    (first, *_) = first_plans("x", (Group("axolotl", 2),), room=RoomGiven(16, 27, 20)).proposals
+    (first, *_) = first_plans("x", (Group("axolotl", 2),), shipped(), room=RoomGiven(16, 27, 20)).proposals
     assert not first.left
-    assert first.plan.heat.chiller_w >= sheet_of(first.plan).value("chiller_need_w") - 1e-6
+    assert first.plan.heat.chiller_w >= sheet_of(first.plan, shipped()).value("chiller_need_w") - 1e-6
     assert not first.plan.heat.heated
     # A kelvin under the 19 that they bear, and no colder than the room usually is.
     assert (first.plan.heat.target_c, fanned_target()) == (18.0, 17.0)
     assert any("chiller" in note.text for note in first.notes)
     assert any(move.lever == "chiller" and "The hottest day" in move.mends for move in first.moves)
-    cool = first_plans("x", (Group("axolotl", 2),), room=RoomGiven(8, 16, 13)).proposals[0]
+    cool = first_plans("x", (Group("axolotl", 2),), shipped(), room=RoomGiven(8, 16, 13)).proposals[0]
     assert cool.plan.heat.chiller_w == 0
     assert not cool.notes
 
 
 def test_a_room_that_is_warm_by_day_and_cold_by_night_is_heated_and_not_by_filters():
     """Discus bear 27: a mean of 29 asks for no heater, a night of 24 does."""
-    for proposal in first_plans("x", (Group("discus", 6),), room=RoomGiven(24, 34, 29)).proposals:
-        heat, sheet = proposal.plan.heat, sheet_of(proposal.plan)
+    for proposal in first_plans("x", (Group("discus", 6),), shipped(), room=RoomGiven(24, 34, 29)).proposals:
+        heat, sheet = proposal.plan.heat, sheet_of(proposal.plan, shipped())
         assert heat.heated
         assert heat.target_c >= 29
         assert sheet.value("water_c") == heat.target_c
@@ -229,46 +233,53 @@ def test_a_room_that_is_warm_by_day_and_cold_by_night_is_heated_and_not_by_filte
         assert not [
             move for move in proposal.moves if move.lever == "filters" and "coldest night" in str(move.mends)
         ]
-    (cool, *_) = first_plans("x", (Group("white_cloud", 12),), room=RoomGiven(16, 22, 19)).proposals
+    (cool, *_) = first_plans("x", (Group("white_cloud", 12),), shipped(), room=RoomGiven(16, 22, 19)).proposals
     assert not cool.plan.heat.heated
 
 
 def test_what_cools_is_not_set_lower_to_save_power():
-    plans = first_plans("x", (Group("zebra_danio", 10),), room=RoomGiven(16, 30, 21)).proposals
+    plans = first_plans("x", (Group("zebra_danio", 10),), shipped(), room=RoomGiven(16, 30, 21)).proposals
     cooled = [row.plan.heat for row in plans if row.plan.heat.chiller_w > 0 or row.plan.heat.fan_fitted]
     assert cooled
     assert all(heat.target_c >= 21 for heat in cooled)
 
 
 def test_a_fan_is_hung_where_it_does_in_sticky_air_too_and_a_chiller_bought_where_it_does_not():
-    (fanned, *_) = first_plans("x", (Group("axolotl", 2),), room=RoomGiven(12, 22, 17)).proposals
-    heat, sheet = fanned.plan.heat, sheet_of(fanned.plan)
+    (fanned, *_) = first_plans("x", (Group("axolotl", 2),), shipped(), room=RoomGiven(12, 22, 17)).proposals
+    heat, sheet = fanned.plan.heat, sheet_of(fanned.plan, shipped())
     assert (heat.fan_fitted, heat.lid, heat.chiller_w) == (True, "mesh", 0)
     assert not fanned.left
     assert sheet.value("summer_c") <= sheet.value("sticky_c") <= sheet.value("animals_high_c") + 3.0
     assert sheet.value("uncooled_c") > sheet.value("animals_high_c") + 2.0
     assert ["a fan over the water is in this plan" in note.text for note in fanned.notes] == [True]
     assert any(move.lever == "fan" and "The hottest day" in move.mends for move in fanned.moves)
-    hotter = first_plans("x", (Group("axolotl", 2),), room=RoomGiven(12, 24, 17)).proposals[0].plan.heat
+    hotter = first_plans("x", (Group("axolotl", 2),), shipped(), room=RoomGiven(12, 24, 17)).proposals[0].plan.heat
     assert not hotter.fan_fitted
     assert hotter.chiller_w > 0
 
 
 def test_a_fan_is_a_way_out_of_a_hot_day_and_not_where_one_blows():
     hot = replace(bare(animals=(Group("zebra_danio", 10),)), heat=Heat(room_warm_c=29.0))
-    changes = [way.changes for way in ways_out(sheet_of(hot), "summer_borne")]
+    changes = [way.changes for way in ways_out(sheet_of(hot, shipped()), "summer_borne")]
     assert {"heat.fan_fitted": True, "heat.lid": "mesh"} in changes
-    closed = [step.heat.lid for step in fan(Standing(hot), "summer_borne")]
+    closed = [step.heat.lid for step in fan(Standing(hot, shipped()), "summer_borne")]
     half = replace(hot, heat=replace(hot.heat, lid="part"))
-    assert (closed, [step.heat.lid for step in fan(Standing(half), "summer_borne")]) == (["mesh"], ["part"])
+    assert (closed, [step.heat.lid for step in fan(Standing(half, shipped()), "summer_borne")]) == (
+        ["mesh"],
+        ["part"],
+    )
     glass = replace(hot, heat=replace(hot.heat, fan_fitted=True))
-    assert {"heat.lid": "mesh"} in [way.changes for way in ways_out(sheet_of(glass), "summer_borne")]
+    assert {"heat.lid": "mesh"} in [way.changes for way in ways_out(sheet_of(glass, shipped()), "summer_borne")]
     blown = replace(hot, heat=replace(hot.heat, fan_fitted=True, room_warm_c=33.0))
-    assert not [c for way in ways_out(sheet_of(blown), "summer_borne") for c in way.changes if "fan" in c]
+    assert not [
+        c for way in ways_out(sheet_of(blown, shipped()), "summer_borne") for c in way.changes if "fan" in c
+    ]
 
 
 def test_a_company_too_large_for_any_glass_that_is_sold_gets_its_own():
-    for proposal in first_plans("x", (Group("yellow_bellied_slider", 1), Group("esox_lucius", 1))).proposals:
+    for proposal in first_plans(
+        "x", (Group("yellow_bellied_slider", 1), Group("esox_lucius", 1)), shipped()
+    ).proposals:
         tank = proposal.plan.tank
         assert (tank.tank_length_cm, tank.tank_width_cm, tank.tank_height_cm) not in sold_sizes()
         assert any(note.text.startswith("No tank of a usual size") for note in proposal.notes)
@@ -276,24 +287,24 @@ def test_a_company_too_large_for_any_glass_that_is_sold_gets_its_own():
 
 def test_hard_water_is_softened_for_those_of_soft_water():
     hard = Source(src_gh_dgh=18, src_kh_dkh=12, src_us_cm=800)
-    (first, *_) = first_plans("x", (Group("crystal_shrimp", 10),), water=hard).proposals
+    (first, *_) = first_plans("x", (Group("crystal_shrimp", 10),), shipped(), water=hard).proposals
     assert not first.left
     own, pure = first.plan.sources
     assert own.src_gh_dgh == 18
     # Crystal shrimps bear 6 GH and 4 KH: the KH of 12 asks for more, brought to 3; GH goes to 4.4 with it.
-    kind = library.species()["crystal_shrimp"]
+    kind = shipped().species["crystal_shrimp"]
     mixed = (18 + 0.2 * pure.src_parts) / (1 + pure.src_parts)
     assert (12 + 0.2 * pure.src_parts) / (1 + pure.src_parts) == pytest.approx(0.75 * kind.kh_high_dkh, abs=0.05)
     assert kind.gh_low_dgh <= mixed <= kind.gh_high_dgh - 1
-    assert sheet_of(first.plan).value("new_gh_dgh") == pytest.approx(mixed, abs=0.05)
+    assert sheet_of(first.plan, shipped()).value("new_gh_dgh") == pytest.approx(mixed, abs=0.05)
     assert any("purified" in note.text for note in first.notes)
 
 
 def test_soft_water_is_hardened_for_those_of_hard_water():
     soft = Source(src_gh_dgh=2, src_kh_dkh=1, src_us_cm=80)
-    for proposal in first_plans("x", (Group("yellow_lab", 6),), water=soft).proposals:
-        sheet = sheet_of(proposal.plan)
-        kind = library.species()["yellow_lab"]
+    for proposal in first_plans("x", (Group("yellow_lab", 6),), shipped(), water=soft).proposals:
+        sheet = sheet_of(proposal.plan, shipped())
+        kind = shipped().species["yellow_lab"]
         assert sheet.value("new_gh_dgh") >= kind.gh_low_dgh
         assert sheet.value("settled_kh_dkh") >= kind.kh_low_dkh
         assert not proposal.left
@@ -301,7 +312,7 @@ def test_soft_water_is_hardened_for_those_of_hard_water():
 
 def on_tap(species, number, tap):
     """A plan for a kind that is then changed with water as it comes, a quarter at least."""
-    plan = first_plans("x", (Group(species, number),)).proposals[0].plan
+    plan = first_plans("x", (Group(species, number),), shipped()).proposals[0].plan
     changes = replace(plan.changes, change_frac=max(0.25, plan.changes.change_frac))
     return replace(plan, sources=(tap,), recipe=Recipe(), changes=changes)
 
@@ -316,17 +327,17 @@ def test_hard_tap_is_settled_with_purified_water(species, number, parts):
     limit."""
     plan = on_tap(species, number, HARD_TAP)
     assert "water_suits" in short_of(plan)
-    found = settle(plan, frozenset({"animals"}))
+    found = settle(plan, shipped(), frozenset({"animals"}))
     assert not found.left
     assert [move.lever for move in found.moves] == ["mix"]
     assert [row.src_parts for row in found.plan.sources] == [1.0, parts]
-    sheet, kind = sheet_of(found.plan), library.species()[species]
+    sheet, kind = sheet_of(found.plan, shipped()), shipped().species[species]
     assert found.moves[0].takes.pure_l_wk == found.after.pure_l_wk == pytest.approx(found.after.change_l_wk * 3 / 4)
     assert found.before.pure_l_wk == 0
     assert sheet.value("new_gh_dgh") == pytest.approx((18 + parts * 0.2) / (1 + parts))
     assert sheet.value("new_nitrate_mg_l") == pytest.approx((7.9 + 3 * 0.2) / 4)
     assert kind.gh_low_dgh <= sheet.value("settled_gh_dgh") <= kind.gh_high_dgh
-    pinned = settle(plan, frozenset({"animals", "sources"}))
+    pinned = settle(plan, shipped(), frozenset({"animals", "sources"}))
     assert {row.check: row.pins for row in pinned.left}["water_suits"] == ("sources",)
 
 
@@ -336,14 +347,14 @@ def test_a_mix_that_is_too_soft_is_mixed_with_less_purified_water():
     )
     hard = replace(HARD_TAP, src_nitrate_mg_l=0.5)
     plan = replace(on_tap("saulosi", 12, hard), sources=(hard, pure))
-    assert sheet_of(plan).value("new_gh_dgh") == pytest.approx((18 + 9 * 0.2) / 10)
-    found = settle(plan, frozenset({"animals"}))
+    assert sheet_of(plan, shipped()).value("new_gh_dgh") == pytest.approx((18 + 9 * 0.2) / 10)
+    found = settle(plan, shipped(), frozenset({"animals"}))
     assert not found.left
     assert [move.lever for move in found.moves] == ["mix"]
     own, less = found.plan.sources
     assert (own.src_parts, less.src_kind) == (1.0, "osmosis")
-    low = library.species()["saulosi"].gh_low_dgh
-    assert sheet_of(found.plan).value("new_gh_dgh") >= low
+    low = shipped().species["saulosi"].gh_low_dgh
+    assert sheet_of(found.plan, shipped()).value("new_gh_dgh") >= low
 
 
 def test_rain_that_is_there_is_used_before_anything_is_bought():
@@ -351,7 +362,7 @@ def test_rain_that_is_there_is_used_before_anything_is_bought():
         src_name="Butt", src_kind="rain", src_parts=0.0, src_gh_dgh=0.5, src_kh_dkh=0.4, src_nitrate_mg_l=0.3
     )
     plan = replace(on_tap("discus", 6, HARD_TAP), sources=(HARD_TAP, rain))
-    found = settle(plan, frozenset({"animals"}))
+    found = settle(plan, shipped(), frozenset({"animals"}))
     assert not found.left
     assert [row.src_name for row in found.plan.sources] == ["Tap", "Butt"]
     assert found.plan.sources[1].src_parts == 3.0
@@ -359,10 +370,10 @@ def test_rain_that_is_there_is_used_before_anything_is_bought():
 
 
 def test_soft_tap_is_hardened_with_salts():
-    found = settle(on_tap("saulosi", 12, SOFT_TAP), frozenset({"animals"}))
+    found = settle(on_tap("saulosi", 12, SOFT_TAP), shipped(), frozenset({"animals"}))
     assert not found.left
     assert [move.lever for move in found.moves] == ["minerals"]
-    kind, sheet = library.species()["saulosi"], sheet_of(found.plan)
+    kind, sheet = shipped().species["saulosi"], sheet_of(found.plan, shipped())
     assert found.plan.recipe.target_gh_dgh == kind.gh_low_dgh + 1
     assert sheet.value("settled_gh_dgh") >= kind.gh_low_dgh
     assert sheet.value("settled_kh_dkh") >= kind.kh_low_dkh
@@ -373,43 +384,43 @@ def test_water_that_creeps_past_what_they_bear_is_topped_up_with_pure_water():
     plan = on_tap("crystal_shrimp", 20, near)
     seldom = replace(plan.changes, change_frac=0.1, target_nitrate_mg_l=9)
     open_wide = replace(plan, heat=replace(plan.heat, lid="open"), changes=seldom)
-    creeps = sheet_of(open_wide)
+    creeps = sheet_of(open_wide, shipped())
     assert creeps.value("settled_gh_dgh") > 7.5
     assert is_short(creeps, "water_suits")
-    found = settle(open_wide, frozenset({"animals", "changes", "heat", "sources"}))
+    found = settle(open_wide, shipped(), frozenset({"animals", "changes", "heat", "sources"}))
     assert [move.lever for move in found.moves] == ["topped_up"]
-    assert sheet_of(found.plan).value("settled_gh_dgh") == pytest.approx(5.9)
+    assert sheet_of(found.plan, shipped()).value("settled_gh_dgh") == pytest.approx(5.9)
 
 
 def test_a_first_plan_has_a_ph_that_its_water_can_have():
     """Cardinals bear 4.5 to 7: at 5 dKH the middle would take a hundred of CO2; nine tenths up is 6.75."""
-    plan = first_plans("x", (Group("cardinal_tetra", 20),)).proposals[0].plan
-    kind = library.species()["cardinal_tetra"]
+    plan = first_plans("x", (Group("cardinal_tetra", 20),), shipped()).proposals[0].plan
+    kind = shipped().species["cardinal_tetra"]
     assert plan.water.tank_ph == pytest.approx(kind.ph_low + 0.9 * (kind.ph_high - kind.ph_low), abs=0.051)
-    assert sheet_of(plan).value("least_ph") < plan.water.tank_ph
-    saulosi = library.species()["saulosi"]
-    hard = first_plans("x", (Group("saulosi", 12),)).proposals[0].plan
+    assert sheet_of(plan, shipped()).value("least_ph") < plan.water.tank_ph
+    saulosi = shipped().species["saulosi"]
+    hard = first_plans("x", (Group("saulosi", 12),), shipped()).proposals[0].plan
     assert hard.water.tank_ph == pytest.approx((saulosi.ph_low + saulosi.ph_high) / 2, abs=0.051)
 
 
 def test_where_no_water_is_known_a_tap_of_usual_hardness_is_softened():
     """9 dGH and 5 dKH, for shrimps that want 3 to 6 and at most 4: 4 of 4.8 degrees, so five parts of pure to six of tap."""
-    plan = first_plans("x", (Group("crystal_shrimp", 20),)).proposals[0].plan
+    plan = first_plans("x", (Group("crystal_shrimp", 20),), shipped()).proposals[0].plan
     own, pure = plan.sources
     assert (own.src_gh_dgh, own.src_kh_dkh) == (9, 5)
     assert pure.src_parts / own.src_parts == pytest.approx(5 / 6, abs=0.01)
     assert plan.water.tank_gh_dgh == 5
     # A water that suits them as it comes is left as it comes.
-    [tap] = first_plans("x", (Group("zebra_danio", 8),)).proposals[0].plan.sources
+    [tap] = first_plans("x", (Group("zebra_danio", 8),), shipped()).proposals[0].plan.sources
     assert tap == Source()
     mix = next(lever for lever in LEVERS if lever.key == "mix")
-    assert list(mix.steps(Standing(replace(plan, sources=())), "water_suits")) == []
+    assert list(mix.steps(Standing(replace(plan, sources=()), shipped()), "water_suits")) == []
 
 
 def first_mix(plan):
     """The part of purified water that is tried first, to one of the tap."""
     mix = next(lever for lever in LEVERS if lever.key == "mix")
-    return next((step.sources[1].src_parts for step in mix.steps(Standing(plan), "water_suits")), None)
+    return next((step.sources[1].src_parts for step in mix.steps(Standing(plan, shipped()), "water_suits")), None)
 
 
 def test_what_is_mixed_in_leaves_room_for_nitrate_and_a_degree_of_hardness():
@@ -425,36 +436,36 @@ def test_no_water_is_added_where_the_list_of_waters_is_full():
     plan = on_tap("discus", 6, HARD_TAP)
     full = replace(plan, sources=(HARD_TAP,) * PLAN.limits["sources"])
     mix = next(lever for lever in LEVERS if lever.key == "mix")
-    assert list(mix.steps(Standing(full), "water_suits")) == []
-    assert list(mix.steps(Standing(replace(plan, sources=(HARD_TAP,) * 2)), "water_suits"))
+    assert list(mix.steps(Standing(full, shipped()), "water_suits")) == []
+    assert list(mix.steps(Standing(replace(plan, sources=(HARD_TAP,) * 2), shipped()), "water_suits"))
 
 
 def test_nobody_is_cooled_to_eat_less():
     axolotls = on_tap("axolotl", 2, replace(HARD_TAP, src_gh_dgh=12))
     assert "nitrate_held" in short_of(axolotls)
-    found = settle(axolotls, frozenset({"animals"}))
+    found = settle(axolotls, shipped(), frozenset({"animals"}))
     assert not found.left
     assert found.plan.heat == axolotls.heat
 
 
 def test_the_glass_there_is_stays():
     glass = Tank(tank_length_cm=150, tank_width_cm=60, tank_height_cm=55, pane_mm=12)
-    for proposal in first_plans("x", (Group("discus", 6),), tank=glass).proposals:
+    for proposal in first_plans("x", (Group("discus", 6),), shipped(), tank=glass).proposals:
         size = proposal.plan.tank
         assert (size.tank_length_cm, size.tank_width_cm, size.tank_height_cm) == (150, 60, 55)
         assert not proposal.left
     small = Tank(tank_length_cm=60, tank_width_cm=30, tank_height_cm=36, pane_mm=6)
-    (tight, *_) = first_plans("x", (Group("discus", 6),), tank=small).proposals
+    (tight, *_) = first_plans("x", (Group("discus", 6),), shipped(), tank=small).proposals
     assert {"litres_enough", "length_enough"} <= {row.check for row in tight.left}
     assert all("tank" in row.pins for row in tight.left if row.check in ("litres_enough", "length_enough"))
 
 
 def test_what_only_just_holds_is_told():
     """Neon tetras want 26 °C at most, discus 27 at least: half a kelvin past either is borne, and is said."""
-    for proposal in first_plans("x", (Group("neon_tetra", 12), Group("discus", 5))).proposals:
+    for proposal in first_plans("x", (Group("neon_tetra", 12), Group("discus", 5)), shipped()).proposals:
         assert proposal.plan.heat.target_c == pytest.approx(26.5)
         assert "This water suits them" in [row.terms["check"].value for row in proposal.tight]
-        sheet = sheet_of(proposal.plan)
+        sheet = sheet_of(proposal.plan, shipped())
         nodes = {key: node for key, node in sheet.wiring.nodes.items() if node.check}
         verdicts = {node.label: verdict_of(sheet, key) for key, node in nodes.items()}
         assert [as_text(row, {}) for row in proposal.tight] == [
@@ -466,11 +477,11 @@ def test_what_only_just_holds_is_told():
 
 def test_what_is_wanted_least_comes_first():
     for want in ("room", "work", "power"):
-        assert want in first_plans("x", (Group("discus", 6),), least=want).proposals[0].least
+        assert want in first_plans("x", (Group("discus", 6),), shipped(), least=want).proposals[0].least
 
 
 def test_reasons_are_what_falls_short_without_them():
-    (first, *_) = first_plans("x", (Group("discus", 6),)).proposals
+    (first, *_) = first_plans("x", (Group("discus", 6),), shipped()).proposals
     by_lever = {move.lever: move for move in first.moves}
     assert {"Litres for their size", "Length to swim"} <= set(by_lever["tank"].mends)
     assert "The media carry the waste" in by_lever["filters"].mends
@@ -478,14 +489,14 @@ def test_reasons_are_what_falls_short_without_them():
 
 
 def test_no_plants_for_those_who_eat_them():
-    for proposal in first_plans("x", (Group("yellow_bellied_slider", 1),)).proposals:
+    for proposal in first_plans("x", (Group("yellow_bellied_slider", 1),), shipped()).proposals:
         for row in proposal.plan.planting:
-            assert library.plants()[row.plant].withstands_grazers
+            assert shipped().plants[row.plant].withstands_grazers
 
 
 def test_nobody_is_told_to_change_less_than_a_tenth():
     for company in COMPANIES[:10]:
-        for proposal in first_plans("x", company).proposals:
+        for proposal in first_plans("x", company, shipped()).proposals:
             assert proposal.plan.changes.change_frac >= 0.1
 
 
@@ -499,8 +510,8 @@ def test_a_difference_leads_from_one_plan_to_the_other():
 
 
 def test_levers_move_what_they_say():
-    plan = settle(rope_walk_b(), frozenset({"animals"})).plan
-    now = Standing(plan)
+    plan = settle(rope_walk_b(), shipped(), frozenset({"animals"})).plan
+    now = Standing(plan, shipped())
     for lever in LEVERS:
         for step in list(lever.steps(now, "nitrate_held"))[:3]:
             for path in difference(plan, step):
@@ -514,8 +525,8 @@ def test_a_plan_is_settled_for_the_size_that_it_is_asked_for():
         tank=Tank(tank_length_cm=75, tank_width_cm=40, tank_height_cm=40, pane_mm=8),
         filters=(Filter(rated_lph=900),),
     )
-    young = first_plan.fitted(first_plan.suited_to(young))
-    today, grown = (settle(young, frozenset({"animals"}), months) for months in (0.0, None))
+    young = first_plan.fitted(first_plan.suited_to(young, shipped()), shipped())
+    today, grown = (settle(young, shipped(), frozenset({"animals"}), months) for months in (0.0, None))
     assert not any(move.lever == "tank" for move in today.moves)
     assert any(move.lever == "tank" for move in grown.moves)
 
@@ -524,7 +535,7 @@ def test_a_plan_is_settled_for_the_size_that_it_is_asked_for():
     "plan", [*BROKEN[:6], rope_walk_b(), old_copper()], ids=lambda plan: plan.name + named(plan.animals)
 )
 def test_every_way_out_of_a_check_mends_it(plan):
-    sheet = sheet_of(plan)
+    sheet = sheet_of(plan, shipped())
     for check in short_of(plan):
         ways = ways_out(sheet, check)
         for way in ways:
@@ -538,13 +549,13 @@ def test_every_way_out_of_a_check_mends_it(plan):
 
 def test_no_way_out_brings_something_else_down():
     """Six discus on nitrate-rich tap: one discus alone would be in balance, and out of company."""
-    sheet = sheet_of(on_tap("discus", 6, HARD_TAP))
+    sheet = sheet_of(on_tap("discus", 6, HARD_TAP), shipped())
     told = {check: [as_text(way.sentence, {}) for way in ways_out(sheet, check)] for check in short_of(sheet.root)}
     assert told["in_balance"] == ["Waters: 1 of Tap and 3 of Reverse osmosis"]
     assert told["water_suits"] == ["Waters: 1 of Tap and 1 of Reverse osmosis"]
 
 
 def test_a_way_out_says_what_it_turns():
-    ways = ways_out(sheet_of(rope_walk_b()), "nitrate_held")
+    ways = ways_out(sheet_of(rope_walk_b(), shipped()), "nitrate_held")
     assert as_text(ways[0].sentence, {}) == "Days: Mon, Tue, Thu, Sat"
     assert ways[0].changes == {"changes.weekdays": ("Mon", "Tue", "Thu", "Sat")}

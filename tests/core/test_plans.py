@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from loquen.core.library.whole import shipped
 from loquen.core.model.roots.plan import Bag, Changes, Group, Heat
 from loquen.core.system.book import sheet_of
 from loquen.core.system.planner import first_plan
@@ -25,7 +26,7 @@ REGIMES = [
 @given(st.floats(20, 34), st.floats(0.5, 6))
 def test_a_hotter_room_never_gives_more_oxygen(warm, more):
     def at(room):
-        return sheet_of(plan(heat=Heat(room_warm_c=room))).value("hot_dawn_oxygen_mg_l")
+        return sheet_of(plan(heat=Heat(room_warm_c=room)), shipped()).value("hot_dawn_oxygen_mg_l")
 
     assert at(warm + more) <= at(warm) + 1e-9
 
@@ -35,7 +36,9 @@ def test_a_hotter_room_never_gives_more_oxygen(warm, more):
 @given(st.integers(1, 900), st.integers(1, 900))
 def test_more_animals_never_lower_the_balance(changes, few, more):
     def used(number):
-        return sheet_of(plan(animals=(Group("zebra_danio", number),), changes=changes)).value("balance_frac")
+        return sheet_of(plan(animals=(Group("zebra_danio", number),), changes=changes), shipped()).value(
+            "balance_frac"
+        )
 
     assert used(few + more) >= used(few)
 
@@ -45,7 +48,7 @@ def test_more_animals_never_lower_the_balance(changes, few, more):
 def test_less_water_never_needs_a_thicker_pane(length, height, less):
     def needed(fill):
         tank = replace(BARE_BOX, tank_length_cm=length, fill_by="height", part_fill_cm=fill)
-        return sheet_of(plan(tank=tank)).value("pane_needed_mm")
+        return sheet_of(plan(tank=tank), shipped()).value("pane_needed_mm")
 
     assert needed(height - less) <= needed(height) + 1e-9
 
@@ -56,7 +59,7 @@ def test_a_bag_split_in_two_never_makes_less_waste(number, mass):
     first = number // 2
 
     def waste(count, grams):
-        return sheet_of(plan(bags=(Bag(bag_mass_g=grams, bag_number=count),))).value("bags.0.tub_mg_d")
+        return sheet_of(plan(bags=(Bag(bag_mass_g=grams, bag_number=count),)), shipped()).value("bags.0.tub_mg_d")
 
     parts = waste(first, mass * first / number) + waste(number - first, mass * (number - first) / number)
     assert parts == pytest.approx(waste(number, mass))
@@ -81,7 +84,9 @@ COMPANIES = [
     ("company", "beyond"), COMPANIES, ids=lambda value: value[0][0] if isinstance(value, tuple) else ""
 )
 def test_a_first_plan_holds_all_that_is_in_reach(company, beyond):
-    sheet = sheet_of(first_plan.from_animals("first", tuple(Group(*group) for group in company)))
+    sheet = sheet_of(
+        first_plan.from_animals("first", tuple(Group(*group) for group in company), shipped()), shipped()
+    )
     checks = [key for key, node in sheet.wiring.nodes.items() if node.check]
     states = {key: verdict.state for key in checks if (verdict := verdict_of(sheet, key))}
     assert {key for key, state in states.items() if state == "short"} <= beyond

@@ -8,8 +8,8 @@ from datetime import date
 
 import pytest
 
-from loquen.core.data.library import bare_skinned, species
 from loquen.core.graph.asking import number
+from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.quantity import as_text
 from loquen.core.model.records.quarantine import Arriving, TreatmentCourse, arriving_faults, course_faults
 from loquen.core.model.records.register import Resident
@@ -161,12 +161,12 @@ def bare(litres=18.0, sponge=0.0):
 
 
 def sheet_with(groups, tub):
-    return sheet_of(with_in_it(tub, groups), 0.0)
+    return sheet_of(with_in_it(tub, groups), shipped(), 0.0)
 
 
 def test_a_new_tub_holds_the_litres_that_were_asked_for():
     for litres in (6.0, 18.0, 60.0):
-        assert sheet_of(bare(litres), 0.0).value("real_volume_l") == pytest.approx(litres, rel=0.01)
+        assert sheet_of(bare(litres), shipped(), 0.0).value("real_volume_l") == pytest.approx(litres, rel=0.01)
 
 
 def test_what_a_bare_tub_asks_is_the_balance_by_hand():
@@ -263,15 +263,15 @@ def test_chloramine_in_the_new_water_counts():
 
 
 def test_a_tub_refuses_water_that_does_not_suit_and_too_many():
-    assert takes(bare(), [Group("neon_tetra", 4)])[0]
-    good, why = takes(bare(), [Group("axolotl", 1, size_by="length", length_cm=6)])
+    assert takes(bare(), [Group("neon_tetra", 4)], shipped())[0]
+    good, why = takes(bare(), [Group("axolotl", 1, size_by="length", length_cm=6)], shipped())
     assert not good
     assert "temperature" in as_text(why, {})
     # Nine grown rainbowfish in 18 L have nothing left to breathe at dawn.
-    good, why = takes(bare(), [Group("boeseman_rainbowfish", 9)])
+    good, why = takes(bare(), [Group("boeseman_rainbowfish", 9)], shipped())
     assert not good
     assert "oxygen is used" in as_text(why, {})
-    good, why = takes(bare(), [Group("boeseman_rainbowfish", 3)])
+    good, why = takes(bare(), [Group("boeseman_rainbowfish", 3)], shipped())
     assert not good
     assert "Even 90 %" in as_text(why, {})
 
@@ -324,17 +324,17 @@ def test_changes_until_it_is_out_again():
 
 def test_who_must_not_be_in_it():
 
-    kinds = [species()[key] for key in ("crystal_shrimp", "kuhli_loach", "neon_tetra")]
-    assert endangered(DROPS, kinds, planted=True) == []
-    copper = endangered(replace(DROPS, copper=True), kinds, planted=False)
+    kinds = [shipped().species[key] for key in ("crystal_shrimp", "kuhli_loach", "neon_tetra")]
+    assert endangered(DROPS, kinds, planted=True, library=shipped()) == []
+    copper = endangered(replace(DROPS, copper=True), kinds, planted=False, library=shipped())
     assert [as_text(row, {}) for row in copper] == [
         "Crystal red shrimp, Kuhli loach die of it: take them out first."
     ]
-    bare_fish = endangered(replace(DROPS, harms_bare_skin=True), kinds, planted=False)
+    bare_fish = endangered(replace(DROPS, harms_bare_skin=True), kinds, planted=False, library=shipped())
     assert "Kuhli loach have little or no scale" in as_text(bare_fish[0], {})
     plants = replace(DROPS, harms_plants=True)
-    assert len(endangered(plants, kinds, planted=True)) == 1
-    assert endangered(plants, kinds, planted=False) == []
+    assert len(endangered(plants, kinds, planted=True, library=shipped())) == 1
+    assert endangered(plants, kinds, planted=False, library=shipped()) == []
 
 
 def test_copper_stays_with_a_tub_until_it_is_renewed():
@@ -409,15 +409,15 @@ def test_each_dose_waits_on_its_day_with_what_it_writes():
 
 
 def test_families_without_scales_are_families_of_the_library():
-    families = {kind.family for kind in species().values()}
-    assert set(bare_skinned()) <= families
+    families = {kind.family for kind in shipped().species.values()}
+    assert set(shipped().bare_skinned) <= families
     # Loaches, bare catfish, puffers and amphibians; never a cichlid or a tetra.
-    assert {"Cobitidae", "Pimelodidae", "Tetraodontidae", "Salamandridae"} <= set(bare_skinned())
-    assert not {"Cichlidae", "Characidae"} & set(bare_skinned())
+    assert {"Cobitidae", "Pimelodidae", "Tetraodontidae", "Salamandridae"} <= set(shipped().bare_skinned)
+    assert not {"Cichlidae", "Characidae"} & set(shipped().bare_skinned)
 
 
 def test_every_kind_has_signs_to_watch_for():
-    assert "Does not eat" in signs_of(species()["axolotl"])
-    assert any("shell" in sign for sign in signs_of(species()["crystal_shrimp"]))
-    assert any("grains" in sign for sign in signs_of(species()["neon_tetra"]))
-    assert all(signs_of(kind) for kind in species().values())
+    assert "Does not eat" in signs_of(shipped().species["axolotl"])
+    assert any("shell" in sign for sign in signs_of(shipped().species["crystal_shrimp"]))
+    assert any("grains" in sign for sign in signs_of(shipped().species["neon_tetra"]))
+    assert all(signs_of(kind) for kind in shipped().species.values())

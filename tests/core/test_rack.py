@@ -9,6 +9,7 @@ import pytest
 from loquen.core.graph.asking import number
 from loquen.core.growout.assign import EMPTY, Bounds, Offer, Outlet, alike, assigned
 from loquen.core.growout.rack import least_tanks, offer_of, offers_of, rack_plan
+from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.quantity import as_text, say
 from loquen.core.model.roots.venture import Broods, Colony, Costs, Sale, Stand
 from tests.core.ventures import home, told, venture
@@ -168,11 +169,11 @@ def two_kinds(**of_the_first):
 
 def test_one_kind_capped_by_demand_leaves_tanks_to_the_other():
     homes = [home(name=f"T{i}") for i in range(6)]
-    free = rack_plan(two_kinds(), homes, {}, Bounds(), None)
+    free = rack_plan(two_kinds(), homes, {}, Bounds(), None, shipped())
     assert [row.venture for row in free.placed] == [1] * 6
     kinds = two_kinds()
     capped = {**kinds, 1: replace(kinds[1], sales=(replace(WELL_SOLD[0], buyers_wk=2.0),))}
-    plan = rack_plan(capped, homes, {}, Bounds(), None)
+    plan = rack_plan(capped, homes, {}, Bounds(), None, shipped())
     counts = [row.venture for row in plan.placed]
     assert counts.count(1) == 2
     assert counts.count(2) == 4
@@ -185,15 +186,15 @@ def test_one_kind_capped_by_demand_leaves_tanks_to_the_other():
 
 def test_a_bound_of_tanks_hours_or_power_is_kept_and_its_price_told():
     homes = [home(name=f"T{i}") for i in range(4)]
-    most = rack_plan(two_kinds(), homes, {}, Bounds(), None, {1: 2})
+    most = rack_plan(two_kinds(), homes, {}, Bounds(), None, shipped(), {1: 2})
     assert [row.venture for row in most.placed].count(1) == 2
     assert any("is to have 2 tanks at most" in as_text(row.reason, {}) for row in most.placed)
-    bound = rack_plan(two_kinds(), homes, {}, Bounds(0.8), None)
+    bound = rack_plan(two_kinds(), homes, {}, Bounds(0.8), None, shipped())
     assert bound.hours <= 0.8 + 1e-9
-    free = rack_plan(two_kinds(), homes, {}, Bounds(), None)
+    free = rack_plan(two_kinds(), homes, {}, Bounds(), None, shipped())
     assert bound.gains[0].terms["more"].value == pytest.approx(free.margin_money - bound.margin_money)
     assert bound.gains[0].terms["hours"].value == pytest.approx(free.hours)
-    dark = rack_plan(two_kinds(), homes, {}, Bounds(None, 15.0), None)
+    dark = rack_plan(two_kinds(), homes, {}, Bounds(None, 15.0), None, shipped())
     assert dark.kwh <= 15 + 1e-9
     assert sum(row.venture != EMPTY for row in dark.placed) == 2
     assert dark.gains[0].terms["more"].value == pytest.approx(free.margin_money - dark.margin_money)
@@ -202,11 +203,11 @@ def test_a_bound_of_tanks_hours_or_power_is_kept_and_its_price_told():
 
 def test_who_has_no_tank_is_told_why():
     homes = [home(name="Cool", water_c=12.0, coldest_c=12.0)]
-    plan = rack_plan(two_kinds(), homes, {}, Bounds(), None)
+    plan = rack_plan(two_kinds(), homes, {}, Bounds(), None, shipped())
     assert as_text(plan.placed[0].reason, {}).startswith("Nothing fits: Platies")
     assert all("no tank fits" in as_text(sentence, {}) for sentence in plan.left_out)
     poor = {1: venture(sales=(Sale("All", sale_cm=3.0, price_money=0.01),))}
-    plan = rack_plan(poor, [home(), home()], {}, Bounds(), None)
+    plan = rack_plan(poor, [home(), home()], {}, Bounds(), None, shipped())
     assert "brings less than it costs" in as_text(plan.left_out[0], {})
     assert as_text(plan.result, {}).startswith("0 of 2")
 
@@ -214,13 +215,15 @@ def test_who_has_no_tank_is_told_why():
 def test_buyers_too_few_to_pay_for_its_tanks_leave_a_kind_out():
     kinds = {1: two_kinds()[1]}
     few = {1: replace(kinds[1], sales=(replace(WELL_SOLD[0], buyers_wk=0.05),))}
-    plan = rack_plan(few, [home(name=f"T{i}") for i in range(3)], {}, Bounds(), None)
+    plan = rack_plan(few, [home(name=f"T{i}") for i in range(3)], {}, Bounds(), None, shipped())
     assert [row.venture for row in plan.placed] == [EMPTY] * 3
     assert "do not pay for its 2 tanks" in as_text(plan.placed[0].reason, {})
     assert "its buyers do not pay" in as_text(plan.left_out[0], {})
 
 
 def test_alike_tanks_are_reckoned_once():
-    row = offers_of(two_kinds(), [home(name="A"), home(name="B"), home(name="C", litres=50.0)], {}, None)[1]
+    row = offers_of(
+        two_kinds(), [home(name="A"), home(name="B"), home(name="C", litres=50.0)], {}, None, shipped()
+    )[1]
     assert row[0] is row[1]
     assert row[0] is not row[2]

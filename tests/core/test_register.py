@@ -7,8 +7,8 @@ from datetime import date, timedelta
 import pytest
 from scipy.stats import binom
 
-from loquen.core.data.library import species
 from loquen.core.errors import NamedCase
+from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.quantity import as_text
 from loquen.core.model.records.register import RegisterFault, Resident
 from loquen.core.model.roots.plan import Group
@@ -21,7 +21,7 @@ from tests.core.lives import happened
 
 TODAY = date(2026, 11, 26)
 RAINBOW = Resident("boeseman_rainbowfish", source="the club")
-KIND = species()["boeseman_rainbowfish"]  # 10 cm, K 1.2 a year
+KIND = shipped().species["boeseman_rainbowfish"]  # 10 cm, K 1.2 a year
 
 
 def on(days_ago):
@@ -177,7 +177,7 @@ def test_a_system_as_it_lives_has_the_registers_numbers_and_the_plans_food():
     life = life_of(RAINBOW, [event("arrival", 200, 7), event("measured", 1, length_cm=6.0)])
     other = life_of(RAINBOW, [event("arrival", 100, 3), event("measured", 1, length_cm=6.04)])
     gone = life_of(RAINBOW, [event("arrival", 100, 3), event("sale", 10, 3)])
-    [group] = homes.living_groups([life, other, gone], 1, TODAY)
+    [group] = homes.living_groups([life, other, gone], 1, TODAY, shipped())
     assert (group.number, group.size_by, group.length_cm) == (10, "length", 6.0)
     plan = replace(rope_walk_b(), animals=(replace(rope_walk_b().animals[0], feed_by="light", meals_d=3),))
     [row] = homes.as_it_lives(plan, (group,)).animals
@@ -185,23 +185,23 @@ def test_a_system_as_it_lives_has_the_registers_numbers_and_the_plans_food():
 
 
 def test_more_than_was_planned_moves_the_verdict():
-    planned = sheet_of(long_hall())
-    crowded = sheet_of(lives_in(long_hall(), Group("boeseman_rainbowfish", 60)))
+    planned = sheet_of(long_hall(), shipped())
+    crowded = sheet_of(lives_in(long_hall(), Group("boeseman_rainbowfish", 60)), shipped())
     found = {row.check: (row.planned, row.lives) for row in homes.differs(planned, crowded)}
     assert found["litres_enough"] == ("holds", "short")
-    assert homes.differs(planned, sheet_of(long_hall())) == ()
+    assert homes.differs(planned, sheet_of(long_hall(), shipped())) == ()
 
 
 def test_what_they_outgrow_has_a_date_and_grown_ones_outgrow_nothing():
     young = Group("boeseman_rainbowfish", 24, size_by="length", length_cm=2.0)
-    found = homes.outgrows_on(sheet_of(homes.as_it_lives(rope_walk_b(), (young,))), TODAY)
+    found = homes.outgrows_on(sheet_of(homes.as_it_lives(rope_walk_b(), (young,)), shipped()), TODAY)
     assert "litres_enough" in {row.check for row in found}
     assert all(row.day > TODAY for row in found)
-    assert homes.outgrows_on(sheet_of(tidal_corner()), TODAY) == ()
+    assert homes.outgrows_on(sheet_of(tidal_corner(), shipped()), TODAY) == ()
 
 
 def test_where_they_could_go_is_said_by_the_checks():
     group = Group("boeseman_rainbowfish", 2, size_by="length", length_cm=6.0)
-    found = homes.places_for(group, {1: tidal_corner(), 2: long_hall()})
+    found = homes.places_for(group, {1: tidal_corner(), 2: long_hall()}, shipped())
     assert [(row.system_id, row.takes) for row in found] == [(2, True), (1, False)]
     assert "would fall short" in as_text(found[1].against, {})

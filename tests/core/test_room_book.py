@@ -9,6 +9,7 @@ import pytest
 from loquen.core.errors import PlanConflict
 from loquen.core.graph import asking
 from loquen.core.graph.nodes import Verdict
+from loquen.core.library.whole import shipped
 from loquen.core.model.roots.room import (
     Blower,
     Drain,
@@ -406,13 +407,13 @@ def test_a_day_that_repeats_is_the_one_that_is_shown():
 
 
 def test_lines_come_from_the_systems_own_sheet():
-    sheet = system_sheet(sluice_street.rope_walk_b())
+    sheet = system_sheet(sluice_street.rope_walk_b(), shipped())
     found = line_of(3, sheet)
     assert found.litres == pytest.approx(sheet.value("real_volume_l"))
     assert found.rise_nitrate_mg_l_d == sheet.value("rise_nitrate_mg_l_d")
     assert found.water_c == sheet.value("water_c")
     assert found.borne_k == sheet.value("borne_k")
-    salty = line_of(2, system_sheet(sluice_street.tidal_corner()))
+    salty = line_of(2, system_sheet(sluice_street.tidal_corner(), shipped()))
     assert salty.salinity_ppt == pytest.approx(4.0)
 
 
@@ -511,12 +512,12 @@ def test_twelve_of_54_on_three_shelves_and_their_zones():
     assert {place.shelf for place in made.places} == {1, 2, 3}
     assert made.places[0].tank_name == "A1"
     assert conflicts(made) == []
-    sheet = sheet_of(made)
+    sheet = sheet_of(made, shipped())
     assert sheet.value("room_water_l") == pytest.approx(648)
     assert state(sheet, "shelves_hold") == "holds"
     zoned, why = proposed_zones(sheet, 0.15)
     assert [row.tanks for row in why] == [12]
-    after = sheet_of(zoned)
+    after = sheet_of(zoned, shipped())
     assert after.value("exchanged")[0].passed_frac == pytest.approx(0.15 / 0.9, rel=0.15)
     assert state(after, "zones_even") == "holds"
 
@@ -541,9 +542,9 @@ def test_soft_water_shrimps_are_not_fed_from_the_street():
 
 def test_a_tank_without_a_plan_is_judged_at_the_warmth_it_is_kept_at():
     own = tuple(replace(place, system=0, place_l=47.0, place_c=29.0) for place in room().places)
-    assert state(sheet_of(room(places=own)), "mix_near") == "tight"
+    assert state(sheet_of(room(places=own), shipped()), "mix_near") == "tight"
     near = tuple(replace(place, place_c=25.5) for place in own)
-    assert state(sheet_of(room(places=near)), "mix_near") == "holds"
+    assert state(sheet_of(room(places=near), shipped()), "mix_near") == "holds"
 
 
 def test_salt_water_stays_by_hand():
@@ -595,10 +596,10 @@ def test_what_contradicts_itself_is_named_where_it_is(code, path, nearest, more)
 
 
 def test_the_demo_room_makes_sense_and_has_its_troubles():
-    walk_b = line_of(3, system_sheet(sluice_street.rope_walk_b()))
+    walk_b = line_of(3, system_sheet(sluice_street.rope_walk_b(), shipped()))
     given = cellar_room(date(2026, 3, 2), 3, (5, 6))
     assert conflicts(given) == []
-    sheet = sheet_of(given, {3: walk_b})
+    sheet = sheet_of(given, shipped(), {3: walk_b})
     states = {key: state(sheet, key) for key, node in sheet.wiring.nodes.items() if node.check}
     assert states["zones_even"] == "short"
     assert states["day_fits"] == "holds"

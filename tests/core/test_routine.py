@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from loquen.core.events.kinds.keeping import TakenOut
 from loquen.core.feeding.rota import days_with_food
+from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.quantity import as_text, say
 from loquen.core.model.roots.plan import Changes, Cycle, Group, Lamp, RunIn
 from loquen.core.routine import consumables
@@ -81,7 +82,7 @@ def test_so_many_days_without_food_and_first_those_on_which_nobody_is_there(fast
 
 
 def by_key(plan):
-    return {row.key: row for row in care_of(sheet_of(plan, 0.0))}
+    return {row.key: row for row in care_of(sheet_of(plan, shipped(), 0.0))}
 
 
 def test_a_change_is_due_as_the_plan_says_with_its_litres_and_its_recipe():
@@ -99,7 +100,7 @@ def test_a_change_is_due_as_the_plan_says_with_its_litres_and_its_recipe():
 def test_changes_by_a_reading_come_as_often_as_nitrate_reaches_the_limit():
     changes = replace(long_hall().changes, regime="trigger")
     plan = replace(long_hall(), changes=changes)
-    wanted = int(sheet_of(plan, 0.0).value("trigger_d"))
+    wanted = int(sheet_of(plan, shipped(), 0.0).value("trigger_d"))
     assert by_key(plan)["change"].rhythm == Rhythm(every_d=wanted)
     seldom = replace(plan, changes=replace(changes, shortest_gap_d=wanted + 9.5))
     assert by_key(seldom)["change"].rhythm == Rhythm(every_d=wanted + 9)
@@ -108,7 +109,7 @@ def test_changes_by_a_reading_come_as_often_as_nitrate_reaches_the_limit():
 
 def test_what_evaporates_is_topped_up_before_a_pump_draws_air():
     assert "top_up" not in by_key(long_hall())  # it has an automatic one
-    copper = sheet_of(old_copper(), 0.0)
+    copper = sheet_of(old_copper(), shipped(), 0.0)
     row = by_key(old_copper())["top_up"]
     days = min(7, int(copper.value("dry_d") / 2))
     assert row.rhythm == Rhythm(every_d=days)
@@ -116,13 +117,13 @@ def test_what_evaporates_is_topped_up_before_a_pump_draws_air():
     shallow = replace(
         old_copper(), sump=replace(old_copper().sump, intake_cm=old_copper().sump.return_level_cm - 1)
     )
-    dry = sheet_of(shallow, 0.0).value("dry_d")
+    dry = sheet_of(shallow, shipped(), 0.0).value("dry_d")
     assert dry < 14
     assert by_key(shallow)["top_up"].rhythm == Rhythm(every_d=max(1, int(dry / 2)))
 
 
 def test_food_of_a_day_is_what_the_balance_reckons_with():
-    sheet = sheet_of(long_hall(), 0.0)
+    sheet = sheet_of(long_hall(), shipped(), 0.0)
     row = by_key(long_hall())["feed.0"]
     assert row.event.grams == pytest.approx(sheet.value("feed_total_g_d"), abs=0.001)
     plan = replace(
@@ -130,7 +131,7 @@ def test_food_of_a_day_is_what_the_balance_reckons_with():
     )
     fasted = by_key(plan)["feed.1"]
     # The week's dry food over six days, as wet food of 15 % dry.
-    dry = sheet_of(plan, 0.0).value("feed_total_g_d")
+    dry = sheet_of(plan, shipped(), 0.0).value("feed_total_g_d")
     assert fasted.event.grams == pytest.approx(dry * 7 / 6 / 0.15, rel=1e-3)
     assert len(fasted.rhythm.weekdays) == 6
 
@@ -171,7 +172,7 @@ def test_a_tank_that_waits_for_its_animals_is_cycled_and_not_fed():
     with_animals = by_key(replace(long_hall(), cycle=Cycle(begun_by="animals")))
     assert "feed.0" in with_animals
     assert "read.nitrite" in with_animals
-    assert consumables.food(sheet_of(waiting, 0.0)) == []
+    assert consumables.food(sheet_of(waiting, shipped(), 0.0)) == []
 
 
 def test_lamps_and_calcium_only_for_those_that_bask():
@@ -218,7 +219,7 @@ def test_a_filter_settles_where_growth_and_decay_balance():
 
 
 def test_rinses_apart_lift_ammonia_less_than_all_on_one_day():
-    sheet = sheet_of(rope_walk_b(), 0.0)
+    sheet = sheet_of(rope_walk_b(), shipped(), 0.0)
     first, second = filters.beds_of(sheet)
     assert (first.share, second.share) == (pytest.approx(0.5), pytest.approx(0.5))
     usual = filters.peak_after(sheet, [])
@@ -233,7 +234,7 @@ def test_rinses_apart_lift_ammonia_less_than_all_on_one_day():
 
 
 def test_a_scheduled_fortnight_of_rinses_stays_under_all_on_one_day():
-    sheet = sheet_of(rope_walk_b(), 0.0)
+    sheet = sheet_of(rope_walk_b(), shipped(), 0.0)
     rows = [row for row in care_of(sheet) if row.key.startswith("rinse")]
     schedule = [(row.offset_d, bed.share) for row, bed in zip(rows, filters.beds_of(sheet), strict=True)]
     assert filters.peak_after(sheet, schedule) < filters.peak_after(
@@ -334,9 +335,9 @@ def test_animals_without_food_for_longer_than_they_bear():
     assert cost(feed, AHEAD, None, SATURDAY - timedelta(days=7), SATURDAY) is None
     told = cost(feed, AHEAD, None, SATURDAY - timedelta(days=8), SATURDAY)
     assert plain(told) == "8 days without food; Somebody goes 7 days at most"
-    assert ahead_of(sheet_of(long_hall(), 0.0)).fast_d == 7
+    assert ahead_of(sheet_of(long_hall(), shipped(), 0.0)).fast_d == 7
     young = tuple(replace(group, size_by="length", length_cm=2.0) for group in long_hall().animals[1:2])
-    assert ahead_of(sheet_of(replace(long_hall(), animals=young), 0.0)).fast_d == 2
+    assert ahead_of(sheet_of(replace(long_hall(), animals=young), shipped(), 0.0)).fast_d == 2
 
 
 # A holiday.
@@ -394,7 +395,7 @@ def test_what_only_looks_bad_waits_and_what_harms_does_not():
 
 @pytest.mark.parametrize("plan", [long_hall(), rope_walk_b(), old_copper(), tidal_corner(), bottle_shelf()])
 def test_every_duty_of_the_demo_says_what_why_and_how_often(plan):
-    rows = care_of(sheet_of(plan, 0.0))
+    rows = care_of(sheet_of(plan, shipped(), 0.0))
     assert len({row.key for row in rows}) == len(rows) > 8
     for row in rows:
         assert "{" not in plain(row.words) + plain(row.why) + plain(rhythm_words(row.rhythm))
@@ -405,21 +406,21 @@ def test_every_duty_of_the_demo_says_what_why_and_how_often(plan):
 
 # What is used up.
 def test_a_week_of_a_system_is_what_its_plan_pours_and_feeds():
-    sheet = sheet_of(long_hall(), 0.0)
+    sheet = sheet_of(long_hall(), shipped(), 0.0)
     found = {use.key: use for use in consumables.uses_of(sheet, care_of(sheet))}
     # One change of 92.65 mL a week, and 1.48 mL for what is topped up; each 1.1 times, for 1.6 mg/L at 1.5 a dose.
     assert found["conditioner"].a_week == pytest.approx(1.1 * 94.13, abs=0.03)
     assert found["food.dry"].a_week == pytest.approx(7 * sheet.value("feed_total_g_d"), rel=1e-6)
     assert found["test.nitrate"].a_week == 1
     assert "salt" not in found
-    corner = sheet_of(tidal_corner(), 0.0)
+    corner = sheet_of(tidal_corner(), shipped(), 0.0)
     # 160 g of salt for each change, one a week.
     assert {use.key: use.a_week for use in consumables.uses_of(corner, ())}["salt"] == pytest.approx(160, abs=1)
 
 
 def test_food_of_days_without_is_not_used():
     plan = replace(long_hall(), animals=(replace(long_hall().animals[0], fasting_d_wk=2, food="frozen"),))
-    sheet = sheet_of(plan, 0.0)
+    sheet = sheet_of(plan, shipped(), 0.0)
     [use] = consumables.food(sheet)
     assert use.key == "food.frozen"
     assert use.a_week == pytest.approx(7 * sheet.value("feed_total_g_d") / 0.15, rel=1e-6)
@@ -441,7 +442,7 @@ def test_spares_are_one_for_so_many_in_use_of_the_whole_house():
         ("Heater, 75 W", 11, 2),
         ("Return pump", 1, 1),
     ]
-    assert consumables.spared_parts(sheet_of(long_hall()))["Heater, 300 W"] == 2
+    assert consumables.spared_parts(sheet_of(long_hall(), shipped()))["Heater, 300 W"] == 2
 
 
 def test_the_uses_of_a_house_are_each_there_once():
@@ -456,7 +457,7 @@ def test_zeolite_is_full_when_it_holds_what_the_animals_make():
         filters=(replace(plan.filters[0], zeolite_g=200.0), *plan.filters[1:]),
         water=replace(plan.water, tank_gh_dgh=8.0),
     )
-    made = sheet_of(plan, 0.0).value("load_now_mg_d")
+    made = sheet_of(plan, shipped(), 0.0).value("load_now_mg_d")
     duty = by_key(plan)["zeolite"]
     # 1.5 mg of N a gram in soft water, half of it at 8 dGH: 150 mg in 200 g.
     assert duty.rhythm.every_d == duty.offset_d == max(1, int(150 / made))
@@ -476,7 +477,7 @@ def test_zeolite_leaves_salted_water_at_once():
 
 def test_shrimps_have_leaves_by_their_litres():
     duty = by_key(bottle_shelf())["leaves"]
-    litres = sheet_of(bottle_shelf(), 0.0).value("real_volume_l")
+    litres = sheet_of(bottle_shelf(), shipped(), 0.0).value("real_volume_l")
     assert duty.event.amount == max(1, litres // 20)
     assert duty.rhythm.every_d == 21
     assert "leaves" not in by_key(long_hall())

@@ -6,7 +6,6 @@ from datetime import date
 
 import pytest
 
-from loquen.core.data import library
 from loquen.core.data.tables import constants, sources
 from loquen.core.errors import NamedCase
 from loquen.core.graph.asking import number, remedies
@@ -26,6 +25,7 @@ from loquen.core.growout.dated import Brood
 from loquen.core.growout.first import first_venture
 from loquen.core.growout.fullest import fullest
 from loquen.core.growout.homes import OF_YOUNG, Housed, home_of, housed, unfit
+from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.quantity import as_text, kinds
 from loquen.core.model.records.register import Resident
 from loquen.core.model.roots.plan import Changes, Group, Water
@@ -43,7 +43,7 @@ TAKES_THEM = Housed("holds", (), 0.5, 40.0, 50.0, 1.0)
 
 def plain(given=None, seen=Seen(), today="", **more):
     """A venture in a tank of round numbers."""
-    return sheet_of(given or venture(), Placing(home(**more), None, TAKES_THEM, TAKES_THEM), seen, today)
+    return sheet_of(given or venture(), shipped(), Placing(home(**more), None, TAKES_THEM, TAKES_THEM), seen, today)
 
 
 @pytest.mark.parametrize("node", [node for node in NODES if node.formula], ids=lambda node: node.name)
@@ -63,7 +63,7 @@ def test_every_stage_has_its_result_and_its_checks():
 
 # Figures of the plain venture: six females, two males of platies; the library has 30 young at 5 cm, 30 days, born at
 # 0.8 cm, K 1.5 and 5 cm adult; broods 0.8 fertile, 0.05 culled. Worked with a hand calculator.
-PLATY = library.species()["platy"]
+PLATY = shipped().species["platy"]
 K = PLATY.growth_per_year
 
 
@@ -206,7 +206,7 @@ def test_buyers_bound_what_is_sold_and_who_arrives_badly_is_not_paid_for():
 def test_an_own_tank_of_the_colony_costs_by_its_own_plan():
     given = venture(stand=Stand(1, 2, 1, 8))
     mine = sheet_of(
-        given, Placing(home(), home(system=2, change_l_wk=500, year_kwh=3652.5), TAKES_THEM, TAKES_THEM)
+        given, shipped(), Placing(home(), home(system=2, change_l_wk=500, year_kwh=3652.5), TAKES_THEM, TAKES_THEM)
     )
     young = number(mine, "young_tanks")
     assert number(mine, "all_water_l_wk") == pytest.approx(500 + 50 * young)
@@ -214,7 +214,7 @@ def test_an_own_tank_of_the_colony_costs_by_its_own_plan():
     # In a show tank that is kept anyway it costs nothing more.
     free = replace(given, stand=Stand(1, 2, 0, 8))
     assert (
-        number(sheet_of(free, Placing(home(), home(system=2), TAKES_THEM, TAKES_THEM)), "all_water_l_wk")
+        number(sheet_of(free, shipped(), Placing(home(), home(system=2), TAKES_THEM, TAKES_THEM)), "all_water_l_wk")
         == 50 * young
     )
 
@@ -244,10 +244,12 @@ def test_growth_goes_by_what_is_really_exchanged():
 
 def test_a_flowing_plan_exchanges_less_than_it_pours():
     pulses = Changes(regime="pulses", pulses_d=1, change_frac=0.3, target_nitrate_mg_l=40 / NITRATE_PER_N)
-    place = home_of(1, tank(changes=pulses))
+    place = home_of(1, tank(changes=pulses), shipped())
     assert place.exchanged_part_wk == pytest.approx(place.through_part_wk)
     assert place.exchanged_part_wk < place.drained_part_wk
-    assert home_of(1, tank()).exchanged_part_wk == pytest.approx(home_of(1, tank()).drained_part_wk)
+    assert home_of(1, tank(), shipped()).exchanged_part_wk == pytest.approx(
+        home_of(1, tank(), shipped()).drained_part_wk
+    )
 
 
 # Every check, and a venture in which it says something else.
@@ -320,7 +322,7 @@ HOUSED = {
 
 @pytest.mark.parametrize(("check", "said", "expected"), [(c, *case) for c, rows in HOUSED.items() for case in rows])
 def test_what_the_tanks_own_sheet_says_is_told(check, said, expected):
-    sheet = sheet_of(venture(), Placing(home(), None, said, said))
+    sheet = sheet_of(venture(), shipped(), Placing(home(), None, said, said))
     assert state(sheet, check) == expected
 
 
@@ -337,7 +339,7 @@ def test_what_a_tank_refuses_is_reckoned_all_the_same():
 
 
 def test_without_a_tank_it_is_said_and_nothing_made_up():
-    sheet = sheet_of(venture())
+    sheet = sheet_of(venture(), shipped())
     assert "Choose the tank" in as_text(sentence_of(sheet, "worth_result"), {})
     assert number(sheet, "young_per_day") is not None
     assert number(sheet, "tank_margin_money") is None
@@ -477,7 +479,7 @@ def test_kinds_are_ordered_and_overlapping_ones_undecided():
         3: venture(name="As dear", sales=dear, costs=Costs(hour_money=6.1)),
         4: venture(name="Refused", colony=Colony("frontosa", females=3, males=1), sales=()),
     }
-    rows = compared(several, 1, tank(), {}, {}, "2026-09-01")
+    rows = compared(several, 1, tank(), {}, {}, "2026-09-01", shipped())
     assert [row.name for row in rows][:2] == ["Dear", "As dear"]
     assert rows[-1].name == "Refused"
     assert rows[-1].against
@@ -489,15 +491,15 @@ def test_kinds_are_ordered_and_overlapping_ones_undecided():
     certain = {key: replace(one, doubts=sure) for key, one in several.items()}
     certain = {1: certain[1], 2: certain[2]}
     # Food and what is siphoned stay uncertain; that decides nothing here.
-    assert not any(row.undecided for row in compared(certain, 1, tank(), {}, {}, "2026-09-01"))
+    assert not any(row.undecided for row in compared(certain, 1, tank(), {}, {}, "2026-09-01", shipped()))
 
 
 # A first venture must itself hold.
-@pytest.mark.parametrize("species", sorted(library.breeding()))
+@pytest.mark.parametrize("species", sorted(shipped().breeding))
 def test_a_first_venture_fits_its_tanks(species):
     plan = tank(150, 50, 50, filters=("canister_2400",))
-    first = first_venture(species, 1, "sale", plan)
-    assert conflicts(first) == []
+    first = first_venture(species, 1, "sale", plan, shipped())
+    assert conflicts(first, shipped()) == []
     sheet = told(first, plan)
     assert state(sheet, "tanks_enough") == "holds"
     assert state(sheet, "sexes_fit") == "holds"
@@ -506,9 +508,9 @@ def test_a_first_venture_fits_its_tanks(species):
 
 
 def test_a_first_venture_without_known_broods_still_begins():
-    first = first_venture("common_musk_turtle", 1, "line", tank())
+    first = first_venture("common_musk_turtle", 1, "line", tank(), shipped())
     assert first.colony.purpose == "line"
-    assert conflicts(first) == []
+    assert conflicts(first, shipped()) == []
 
 
 # Whole ventures of real keepers.
@@ -552,8 +554,8 @@ def test_a_sound_colony_is_taken(keeper):
 
 def test_shrimps_are_not_fed_up_for_breeding():
     colony = soft_water_shrimps()[1]
-    assert colony_of(venture(colony=colony))[0].feed_by == "usual"
-    assert colony_of(venture())[0].feed_by == "normal"
+    assert colony_of(venture(colony=colony), shipped())[0].feed_by == "usual"
+    assert colony_of(venture(), shipped())[0].feed_by == "normal"
 
 
 def test_a_pair_is_asked_for_no_shoal_and_a_solitary_animal_for_no_mate():
@@ -572,43 +574,43 @@ def sentence_of_check(sheet, check):
 def test_warm_fish_are_not_raised_in_a_cool_tank_though_the_colony_lives_warm():
     warm, cool = tank(180, 55, 55), tank(warm_c=19.0)
     given = venture(colony=Colony("boeseman_rainbowfish", females=4, males=2), stand=Stand(1, 2, 0, 8))
-    sheet = sheet_of(given, placing(given, cool, warm))
+    sheet = sheet_of(given, shipped(), placing(given, cool, shipped(), warm))
     assert state(sheet, "tank_accepts") in ("holds", "tight")
     assert state(sheet, "young_suited") == "short"
 
 
 def test_a_full_grow_out_tank_is_taken_by_its_own_sheet():
     plan = tank()
-    first = first_venture("platy", 1, "sale", plan)
+    first = first_venture("platy", 1, "sale", plan, shipped())
     sheet = told(first, plan)
     count = round(sheet.value("full_tank"))
     groups = fullest(sheet, count)
     assert sum(group.number for group in groups) == count
-    assert housed(plan, groups, OF_YOUNG).state in ("holds", "tight")
+    assert housed(plan, groups, OF_YOUNG, shipped()).state in ("holds", "tight")
     # The sheet's own waste of them is what the venture reckons, to a few parts in a hundred.
-    share = housed(plan, groups, OF_YOUNG).balance_frac
+    share = housed(plan, groups, OF_YOUNG, shipped()).balance_frac
     assert share == pytest.approx(sheet.value("by_balance") / sheet.value("growing_tanks"), rel=0.06)
 
 
 def test_half_as_many_again_are_refused():
     plan = tank()
-    sheet = told(first_venture("platy", 1, "sale", plan), plan)
+    sheet = told(first_venture("platy", 1, "sale", plan, shipped()), plan)
     full = sheet.value("full_tank") / (sheet.value("by_balance") / sheet.value("growing_tanks"))
-    assert housed(plan, fullest(sheet, round(full * 1.5)), OF_YOUNG).state == "short"
+    assert housed(plan, fullest(sheet, round(full * 1.5)), OF_YOUNG, shipped()).state == "short"
 
 
 def test_a_tank_is_a_share_of_a_system_of_several():
-    alone = home_of(1, tank())
+    alone = home_of(1, tank(), shipped())
     plan = tank()
     two = replace(plan, tank=replace(plan.tank, tank_count=2))
     # The canister's own water is shared.
-    assert home_of(1, two).litres == pytest.approx(alone.litres, rel=0.02)
-    assert home_of(1, two).change_l_wk == pytest.approx(alone.change_l_wk, rel=0.02)
+    assert home_of(1, two, shipped()).litres == pytest.approx(alone.litres, rel=0.02)
+    assert home_of(1, two, shipped()).change_l_wk == pytest.approx(alone.change_l_wk, rel=0.02)
     # One filter for two tanks' litres; the changes are twice as many.
-    assert home_of(1, two).allowed_mg_d <= alone.allowed_mg_d * 1.001
+    assert home_of(1, two, shipped()).allowed_mg_d <= alone.allowed_mg_d * 1.001
     inhabited = replace(plan, animals=(Group("platy", 12),))
-    assert home_of(1, inhabited).eats_g_d > 0
-    assert home_of(1, plan).eats_g_d == 0
+    assert home_of(1, inhabited, shipped()).eats_g_d > 0
+    assert home_of(1, plan, shipped()).eats_g_d == 0
 
 
 @pytest.mark.parametrize(
@@ -630,12 +632,12 @@ def test_why_a_kind_does_not_fit_a_tank(more, word):
 
 
 def test_a_jumper_wants_a_lid_and_a_colony_elsewhere_no_length():
-    sword = library.species()["green_swordtail"]
+    sword = shipped().species["green_swordtail"]
     assert sword.jumper
     assert "lid" in as_text(unfit(home(keeps_in="none", length_cm=200), sword), {})
     assert (
-        unfit(home(keeps_in="none"), library.species()["neon_tetra"]) is None
-        or not library.species()["neon_tetra"].jumper
+        unfit(home(keeps_in="none"), shipped().species["neon_tetra"]) is None
+        or not shipped().species["neon_tetra"].jumper
     )
     assert "long" in as_text(unfit(home(length_cm=30), PLATY), {})
     assert unfit(home(length_cm=30), PLATY, colony_too=False) is None
@@ -665,16 +667,16 @@ def test_a_jumper_wants_a_lid_and_a_colony_elsewhere_no_length():
     ],
 )
 def test_what_can_not_be_true_is_named_where_it_is_typed(changed, code, path, nearest):
-    (found,) = conflicts(venture(**changed))
+    (found,) = conflicts(venture(**changed), shipped())
     assert (found.code, found.path, found.nearest) == (code, path, nearest)
 
 
 def test_a_sound_venture_contradicts_nothing():
-    assert conflicts(venture()) == []
+    assert conflicts(venture(), shipped()) == []
     males_and_all = (Sale(sex="female", sale_cm=3.0), Sale(sex="male", part_frac=0.4, sale_cm=3.0))
-    assert conflicts(venture(sales=males_and_all)) == []
+    assert conflicts(venture(sales=males_and_all), shipped()) == []
     rows = tuple(Sale(part_frac=0.0, sale_cm=3.0) for _ in range(13))
-    assert [found.code for found in conflicts(venture(sales=rows))] == ["too_many_rows"]
+    assert [found.code for found in conflicts(venture(sales=rows), shipped())] == ["too_many_rows"]
 
 
 def test_sections_of_a_venture_are_its_own():

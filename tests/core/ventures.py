@@ -2,6 +2,7 @@
 
 from loquen.core.growout.book import placing, sheet_of
 from loquen.core.growout.homes import Home
+from loquen.core.library.whole import shipped
 from loquen.core.model.roots.plan import Changes, Heat, Plan, RunIn, Tank, Water
 from loquen.core.model.roots.venture import Broods, Colony, Costs, Doubts, Raising, Sale, Stand, Venture
 from loquen.core.physics.nitrogen import NITRATE_PER_N
@@ -18,7 +19,7 @@ def tank(length=100, width=40, height=45, warm_c=25.0, filters=("canister_1000",
         "tank": Tank(
             tank_length_cm=length, tank_width_cm=width, tank_height_cm=height, bed="none", factory_built=True
         ),
-        "filters": tuple(filter_of(key) for key in filters),
+        "filters": tuple(filter_of(key, shipped()) for key in filters),
         "heat": Heat(target_c=warm_c, lid="tight", room_cold_c=17, room_warm_c=22, room_mean_c=20, cut_out=True),
         "water": Water(
             tank_ph=7.4, tank_gh_dgh=9, source_kh_dkh=5, source_nitrate_mg_l=10 / NITRATE_PER_N, source_c=20
@@ -83,7 +84,9 @@ def venture(**more) -> Venture:
 def told(given: Venture | None = None, plan: Plan | None = None, **more):
     """The sheet of a venture in tanks like a plan's."""
     given = given or venture()
-    return sheet_of(given, placing(given, plan or tank(), more.pop("colony_plan", None)), **more)
+    return sheet_of(
+        given, shipped(), placing(given, plan or tank(), shipped(), more.pop("colony_plan", None)), **more
+    )
 
 
 def state(sheet, key):

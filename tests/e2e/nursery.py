@@ -60,10 +60,11 @@ def live(arguments):
 
 
 def main():
-    from loquen.api.sheet import view
+    from loquen.core.library.whole import shipped
     from loquen.demo import sluice_street
+    from loquen.house.sheet import view
 
-    view.view(sluice_street.long_hall())
+    view.view(sluice_street.long_hall(), shipped())
     gc.freeze()
     signal.signal(signal.SIGCHLD, signal.SIG_IGN)
     for line in sys.stdin:

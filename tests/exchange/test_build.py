@@ -12,6 +12,7 @@ import pytest
 from openpyxl import load_workbook
 from pypdf import PdfReader
 
+from loquen.core.library.whole import shipped
 from loquen.core.model.roots.plan import Group
 from loquen.core.system import build
 from loquen.core.system.book import sheet_of
@@ -22,7 +23,7 @@ from loquen.exchange import drawing, tables
 
 @pytest.fixture(scope="module")
 def hall():
-    return sheet_of(long_hall())
+    return sheet_of(long_hall(), shipped())
 
 
 def build_book(sheet, units, prices=None):
@@ -64,12 +65,12 @@ def test_the_book_in_gallons_and_inches(hall):
 
 @pytest.mark.parametrize("plan", [long_hall(), old_copper(), tidal_corner()], ids=lambda plan: plan.name)
 def test_every_demo_system_has_a_book(plan):
-    assert plan.name in text_of(build_book(sheet_of(plan), {}))
+    assert plan.name in text_of(build_book(sheet_of(plan, shipped()), {}))
 
 
 def test_the_book_lists_the_worst_checks_too():
     crowd = replace(old_copper(), animals=(Group("goldfish_common", 2000),))
-    text = text_of(build_book(sheet_of(crowd), {}))
+    text = text_of(build_book(sheet_of(crowd, shipped()), {}))
     assert re.search(r"The media carry the waste short can not This media can not carry this load", text)
     assert re.search(r"Oxygen at dawn short can not The system can not breathe", text)
 
@@ -89,7 +90,7 @@ def test_panes_by_hand(hall):
 
 
 def test_holes_in_the_back_stand_at_the_crest():
-    sheet = sheet_of(old_copper())
+    sheet = sheet_of(old_copper(), shipped())
     back = next(pane for pane in build.panes(sheet) if pane.label == "Display, back")
     assert len(back.holes) == 2
     assert back.count == 3
@@ -103,7 +104,7 @@ def test_parts_count_every_tank(hall):
     assert parts["Heater, 300 W"].quantity == 2
     assert parts["Heater, 300 W"].spare == 1
     assert any("Residual-current device" in label for label in parts)
-    copper = {row.label: row.quantity for row in build.parts(sheet_of(old_copper()))}
+    copper = {row.label: row.quantity for row in build.parts(sheet_of(old_copper(), shipped()))}
     # Two elbows on each of three tanks' returns, and two drains with two elbows on each.
     assert copper["90° elbow, 25 mm pressure pipe"] == 6
     assert copper["Bulkhead, 50 mm waste pipe"] == 2 * 3 + 3
@@ -111,7 +112,7 @@ def test_parts_count_every_tank(hall):
 
 def test_what_cools_is_bought_and_plugged_in(hall):
     cooled = replace(hall.root, heat=replace(hall.root.heat, fan_fitted=True, fan_draws_w=8.0, chiller_w=150.0))
-    sheet = sheet_of(replace(cooled, tank=replace(cooled.tank, tank_count=1)))
+    sheet = sheet_of(replace(cooled, tank=replace(cooled.tank, tank_count=1)), shipped())
     parts = {row.label: (row.quantity, row.spare) for row in build.parts(sheet)}
     assert parts["Fan over the water, with a thermostat"] == (1, 1)
     assert parts["Chiller that takes out 150 W"] == (1, 0)
@@ -119,7 +120,7 @@ def test_what_cools_is_bought_and_plugged_in(hall):
     assert loads["Fan over the water"] == (1, 8.0)
     assert loads["Chiller"] == (1, 75.0)
     copper = old_copper()
-    three = sheet_of(replace(copper, heat=replace(copper.heat, fan_fitted=True)))
+    three = sheet_of(replace(copper, heat=replace(copper.heat, fan_fitted=True)), shipped())
     assert {row.label: row.quantity for row in build.parts(three)}["Fan over the water, with a thermostat"] == 3
     assert three.value("fans_w") == 3 * 6.0
     assert not [row for row in build.parts(hall) if "Fan" in row.label or "Chiller" in row.label]
@@ -141,7 +142,7 @@ def test_the_pipework_in_the_order_of_the_water(hall):
     lost = sum(line.lost_head_m for line in lines[:5])
     assert hall.value("lift_head_m") + lost == pytest.approx(3.4 * (1 - (flow / 4000) ** 2), rel=1e-3)
     assert lines[6].lost_head_m is None
-    assert build.pipework(sheet_of(tidal_corner())) == ()
+    assert build.pipework(sheet_of(tidal_corner(), shipped())) == ()
 
 
 def test_lists_as_csv_and_spreadsheet(hall):
@@ -179,13 +180,13 @@ def test_the_section_is_drawn_to_scale(hall):
 def test_a_hostile_name_stays_words():
     from dataclasses import replace
 
-    sheet = sheet_of(replace(long_hall(), name="<b>&=HYPERLINK()"))
+    sheet = sheet_of(replace(long_hall(), name="<b>&=HYPERLINK()"), shipped())
     assert "<b>&=HYPERLINK()" in text_of(build_book(sheet, {}))
 
 
 def test_prices_entered_for_the_house_stand_in_a_systems_book(hall):
     plan = replace(hall.root, building=replace(hall.root.building, build_h=10, hour_money=20, margin_frac=0.25))
-    sheet = sheet_of(plan)
+    sheet = sheet_of(plan, shipped())
     (labelled, *_) = [line for line in build.parts(sheet) if line.spare == 1]
     quoted = build.system_quote(sheet, {labelled.label: 8.0})
     priced = 8 * (labelled.quantity + 1)

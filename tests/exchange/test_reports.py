@@ -4,7 +4,7 @@ import random
 
 import pytest
 
-from loquen.api.wire.plan import SourceSchema
+from loquen.checked.plan import SourceSchema
 from loquen.devices import water_reports
 from loquen.exchange.reports import UnreadReport, read_report
 

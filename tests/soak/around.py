@@ -11,10 +11,10 @@ from functools import partial
 from fastapi.testclient import TestClient
 
 from loquen.api.app import create_api
-from loquen.core.data import own
 from loquen.demo import sluice_street
 from loquen.devices.changer.link import ControllerLink
 from loquen.devices.changer.machine import Controller
+from loquen.house.house import House
 from loquen.store.database import open_database
 from loquen.store.happened import runs
 from tests.api.test_changer import ODD, TOKEN, asks, listening, saying
@@ -34,7 +34,9 @@ def strange_answers(folder):
     token.write_text(TOKEN)
     for odd in ODD.values():
         with saying(*odd) as port:
-            answer = TestClient(create_api(database, ControllerLink(port, token))).get("/api/rooms/7/controller")
+            answer = TestClient(create_api(House(database), ControllerLink(port, token))).get(
+                "/api/rooms/7/controller"
+            )
         good += answer.json().get("code") == "controller_nonsense"
         with database.reading() as session:
             kept += len(runs.list_of(session, 7))
@@ -60,20 +62,17 @@ def damaged_rows(folder):
     for n, (table, place, sql, value) in enumerate(ROWS):
         path = folder / f"row{n}.db"
         database = demo_at(path)
-        ours = TestClient(create_api(database), raise_server_exceptions=False)
+        house = House(database)
+        ours = TestClient(create_api(house), raise_server_exceptions=False)
         stocked(ours)
         with closing(sqlite3.connect(path)) as file, file:
             file.execute("PRAGMA foreign_keys=OFF")
             file.execute(sql, (value,))
         if table == "own_row":
-            from loquen.store.documents import own as own_rows
-
-            with database.reading() as session:
-                own_rows.adopt(session)
+            house.adopt()
         down += any(answer.status_code != 200 for answer in pages(ours).values())
         shown += any(row["table"] == table for row in unread(ours, place))
         database.close()
-    own.adopt({})
     said(f"{len(ROWS)} damaged rows", "13 of 20 took pages down", f"{down} did; {shown} shown in their place")
 
 

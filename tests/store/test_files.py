@@ -11,7 +11,7 @@ from pathlib import Path
 
 import pytest
 
-from loquen.api.wire.documents import read_room
+from loquen.checked.documents import read_room
 from loquen.store.database import open_database
 from loquen.store.documents import systems
 from loquen.store.faults import Busy, CanNotWrite, UnusableFile

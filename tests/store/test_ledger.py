@@ -6,8 +6,8 @@ from datetime import UTC, datetime
 
 import pytest
 
-from loquen.api.wire import stored
-from loquen.api.wire.stored import those_read
+from loquen.checked import stored
+from loquen.checked.stored import those_read
 from loquen.core.events.kinds.keeping import Fed, Noted, Pulsed, Rinsed, SeenTo
 from loquen.core.events.kinds.lives import Died, Moved
 from loquen.core.events.kinds.water import Changed, Dosed, Read

@@ -1,4 +1,4 @@
-"""The API on one database: its routes, and its faults."""
+"""The API of one house: its routes, and its faults."""
 
 from importlib.metadata import version
 
@@ -10,27 +10,21 @@ from loquen.api.feeding import routes as feeding
 from loquen.api.joining import routes as joining
 from loquen.api.log import routes as log
 from loquen.api.log import tables
-from loquen.api.log.deeds import Logs
 from loquen.api.paths import KnownPaths, patterns_of
 from loquen.api.quarantine import routes as quarantine
 from loquen.api.register import routes as register
-from loquen.api.register.view import Homes
 from loquen.api.rooms import controller
 from loquen.api.rooms import routes as rooms
-from loquen.api.rooms.lines import Lines
 from loquen.api.round import routes as round_
-from loquen.api.round.cares import Cares
-from loquen.api.round.cycles import Cycles
 from loquen.api.sheet import routes as sheet
-from loquen.api.sheet.kept import KeptSheets
 from loquen.api.systems import routes as systems
 from loquen.api.systems import variants
-from loquen.api.systems.listing import Listing
 from loquen.api.unread import routes as unread
 from loquen.api.waters import routes as waters
 from loquen.api.wire import faults
 from loquen.devices.changer.link import ControllerLink
-from loquen.store.database import Database
+from loquen.house.house import House
+from loquen.house.sheet.kept import KeptSheets
 
 ROUTERS = (
     library.router,
@@ -61,23 +55,16 @@ ROUTERS = (
 )
 
 
-def create_api(database: Database, changer: ControllerLink | None = None) -> FastAPI:
-    """The API on one database; what lies in front of it is in `serving`."""
+def create_api(house: House, changer: ControllerLink | None = None) -> FastAPI:
+    """The API of one house; what lies in front of it is in `serving`."""
     api = FastAPI(
         title="Loquen", version=version("loquen"), docs_url=None, redoc_url=None, openapi_url="/api/openapi.json"
     )
-    api.state.database = database
-    api.state.listing = Listing()
-    api.state.lines = Lines()
-    api.state.cares = Cares()
-    api.state.cycles = Cycles()
-    api.state.logs = Logs()
-    api.state.homes = Homes()
+    api.state.house = house
     api.state.sheets = KeptSheets()
     api.state.tables = tables.Watched()
     api.state.controller = changer or ControllerLink()
     faults.install(api)
-    library.whole_library.cache_clear()
     for router in ROUTERS:
         api.include_router(router)
     api.add_middleware(KnownPaths, patterns=patterns_of(ROUTERS, [str(api.openapi_url)]))

@@ -7,8 +7,8 @@ from fastapi import APIRouter, Request, Response
 from pydantic import Field
 
 from loquen.api.computing import LONG, computed_while
-from loquen.api.dependencies import COMPUTING, Kept, sensible
-from loquen.api.wire.plan import PlanSchema, Strict
+from loquen.api.dependencies import COMPUTING, Asked, sensible
+from loquen.checked.plan import PlanSchema, Strict
 from loquen.core.graph.engine import Sheet
 from loquen.core.system.book import sheet_of
 from loquen.core.system.build import system_quote
@@ -50,13 +50,13 @@ def makers(prices: Mapping[str, float]) -> dict[str, tuple[str, Callable[[Sheet,
 
 
 @router.post("/{form}", response_class=Response)
-async def build(request: Request, form: Form, order: Order, database: Kept) -> Response:
+async def build(request: Request, form: Form, order: Order, visit: Asked) -> Response:
     """One document of a draft."""
 
     def document() -> Response:
-        with database.reading() as session:
+        with visit.reading() as session:
             media, make = makers(kept.everything(session))[form]
-        content = make(sheet_of(sensible(order.plan)), order.units)
+        content = make(sheet_of(sensible(order.plan, visit.library), visit.library), order.units)
         return Response(
             content, media_type=media, headers={"Content-Disposition": f'attachment; filename="{form}"'}
         )

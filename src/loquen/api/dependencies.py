@@ -1,4 +1,4 @@
-"""What routes are given: the database, a plan that makes sense."""
+"""What routes are given: the visit, a plan that makes sense."""
 
 from http import HTTPStatus
 from typing import Annotated, Any
@@ -6,10 +6,11 @@ from typing import Annotated, Any
 from fastapi import Depends, Request
 
 from loquen.api.wire.faults import Fault, InconsistentPlan
-from loquen.api.wire.plan import to_core
+from loquen.checked.plan import to_core
+from loquen.core.library.whole import Library
 from loquen.core.model.roots.consistency import conflicts
 from loquen.core.model.roots.plan import Plan
-from loquen.store.database import Database
+from loquen.house.house import House, Visit
 
 FAULT_SHAPE = {"application/json": {"schema": {"$ref": "#/components/schemas/Fault"}}}
 Responses = dict[int | str, dict[str, Any]]
@@ -26,20 +27,20 @@ FAULT: Responses = {500: {"model": Fault}}
 COMPUTING = faults_of(422, 500, 503)
 
 
-async def database_of(request: Request) -> Database:
-    database: Database = request.app.state.database
-    return database
+async def visit_of(request: Request) -> Visit:
+    house: House = request.app.state.house
+    return house.visited()
 
 
 # A route opens its transaction itself and ends it before it answers: a session that a dependency held would wait
 # for the route's turn of a thread while it keeps the turn to write.
-Kept = Annotated[Database, Depends(database_of)]
+Asked = Annotated[Visit, Depends(visit_of)]
 
 
-def sensible(plan: Any) -> Plan:
+def sensible(plan: Any, library: Library) -> Plan:
     """A plan of the core, from the wire or as it is; raise InconsistentPlan when its parts contradict each other."""
     core = plan if isinstance(plan, Plan) else to_core(plan)
-    found = conflicts(core)
+    found = conflicts(core, library)
     if found:
         raise InconsistentPlan(found)
     return core

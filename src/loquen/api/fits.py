@@ -3,7 +3,7 @@
 from fastapi import APIRouter, Request, Response
 
 from loquen.api.computing import PAGE, computed_while
-from loquen.api.dependencies import COMPUTING, sensible
+from loquen.api.dependencies import COMPUTING, Asked, sensible
 from loquen.api.sheet.routes import Draft
 from loquen.api.wire.answers import sent
 from loquen.core.system.propose.what_fits import WhatFits, what_fits
@@ -12,6 +12,10 @@ router = APIRouter(prefix="/api", tags=["sheets"], responses=dict(COMPUTING))
 
 
 @router.post("/fits", response_model=WhatFits)
-async def fits(request: Request, draft: Draft) -> Response:
+async def fits(request: Request, draft: Draft, visit: Asked) -> Response:
     """Every kind that could join, from how many up to how many, and what keeps out the rest: some seconds."""
-    return await computed_while(request, lambda: sent(what_fits(sensible(draft.plan), draft.months_ahead)), PAGE)
+    return await computed_while(
+        request,
+        lambda: sent(what_fits(sensible(draft.plan, visit.library), visit.library, draft.months_ahead)),
+        PAGE,
+    )

@@ -9,12 +9,11 @@ from fastapi import APIRouter, Query, Request
 from starlette.responses import Response
 
 from loquen.api.computing import PAGE, computed_while
-from loquen.api.dependencies import COMPUTING, FAULTS, Kept, sensible
-from loquen.api.log.reading import log_of
+from loquen.api.dependencies import COMPUTING, FAULTS, Asked, sensible
 from loquen.api.wire.answers import sent
-from loquen.api.wire.days import Moment
-from loquen.api.wire.documents import read_document
-from loquen.api.wire.plan import PlanSchema, Strict
+from loquen.checked.days import Moment
+from loquen.checked.documents import read_document
+from loquen.checked.plan import PlanSchema, Strict
 from loquen.core.events.ledger import Logged
 from loquen.core.graph.engine import Sheet
 from loquen.core.model.roots.documents import Unreadable
@@ -25,7 +24,8 @@ from loquen.core.system.cycle.forecast import Forecast, forecast
 from loquen.core.system.nitrate.against import Against, against
 from loquen.core.system.nitrate.forecast import NitratePage, page
 from loquen.core.system.trends import Creep, trends
-from loquen.store.database import Database
+from loquen.house.house import Visit
+from loquen.house.log.reading import log_of
 from loquen.store.documents import systems
 
 router = APIRouter(prefix="/api/systems", tags=["forecasts"], responses={**COMPUTING, 404: FAULTS[404]})
@@ -65,44 +65,47 @@ async def answered(
     request: Request,
     system_id: int,
     asked: Ahead,
-    database: Database,
+    visit: Visit,
     work: Callable[[Sheet[Plan], Sequence[Logged], datetime], Any],
 ) -> Response:
     def whole() -> Response:
-        with database.reading() as session:
+        with visit.reading() as session:
             entries = log_of(session, system_id)
-        return sent(work(sheet_of(sensible(asked.plan)), entries, asked.now))
+        return sent(work(sheet_of(sensible(asked.plan, visit.library), visit.library), entries, asked.now))
 
     return await computed_while(request, whole, PAGE)
 
 
 @router.post("/{system_id}/cycle", response_model=Forecast)
-async def read_cycle(request: Request, system_id: int, asked: Ahead, database: Kept) -> Response:
+async def read_cycle(request: Request, system_id: int, asked: Ahead, visit: Asked) -> Response:
     """The forecast of a cycle; 422 "not_begun" for a filter that has long been running."""
-    return await answered(request, system_id, asked, database, forecast)
+    return await answered(request, system_id, asked, visit, forecast)
 
 
 @router.post("/{system_id}/nitrate", response_model=NitratePage)
-async def read_nitrate(request: Request, system_id: int, asked: Ahead, database: Kept) -> Response:
+async def read_nitrate(request: Request, system_id: int, asked: Ahead, visit: Asked) -> Response:
     """The forecast of nitrate, what each lever is worth, and what the log says."""
-    return await answered(request, system_id, asked, database, page)
+    return await answered(request, system_id, asked, visit, page)
 
 
 @router.post("/{system_id}/trends", response_model=Trends)
-async def read_trends(request: Request, system_id: int, asked: Ahead, database: Kept) -> Response:
+async def read_trends(request: Request, system_id: int, asked: Ahead, visit: Asked) -> Response:
     """Where KH, pH, hardness, conductivity, temperature and salt are heading."""
-    return await answered(request, system_id, asked, database, lambda *known: Trends(trends(*known)))
+    return await answered(request, system_id, asked, visit, lambda *known: Trends(trends(*known)))
 
 
 @router.post("/{system_id}/nitrate/against/{other_id}", response_model=Against)
-async def read_against(request: Request, system_id: int, other_id: int, asked: Ahead, database: Kept) -> Response:
+async def read_against(request: Request, system_id: int, other_id: int, asked: Ahead, visit: Asked) -> Response:
     """This tank against another; 422 "nothing_read" where a log is too short."""
 
     def whole() -> Response:
-        with database.reading() as session:
+        with visit.reading() as session:
             logs = [log_of(session, number) for number in (system_id, other_id)]
             other = read_document(systems.read(session, other_id).document)
-        here, there = (sheet_of(sensible(asked.plan)), logs[0]), (sheet_of(other), logs[1])
+        here, there = (
+            (sheet_of(sensible(asked.plan, visit.library), visit.library), logs[0]),
+            (sheet_of(other, visit.library), logs[1]),
+        )
         return sent(against(here, there, asked.now))
 
     return await computed_while(request, whole, PAGE)
@@ -110,12 +113,12 @@ async def read_against(request: Request, system_id: int, other_id: int, asked: A
 
 @router.get("/{system_id}/donors", response_model=Donors)
 async def read_donors(
-    request: Request, system_id: int, database: Kept, share: Annotated[float, Query(ge=0, le=1)] = 0.3
+    request: Request, system_id: int, visit: Asked, share: Annotated[float, Query(ge=0, le=1)] = 0.3
 ) -> Response:
     """The other systems, and how each would stand without a share of its media."""
 
     def whole() -> Response:
-        with database.reading() as session:
+        with visit.reading() as session:
             others = [row for row in systems.list_all(session) if row.id != system_id]
         found = []
         for row in others:
@@ -123,7 +126,7 @@ async def read_donors(
                 plan = read_document(row.document)
             except Unreadable:
                 continue
-            giver = donor(sheet_of(plan), share) if plan.cycle.begun_by == "running" else None
+            giver = donor(sheet_of(plan, visit.library), share) if plan.cycle.begun_by == "running" else None
             if giver is not None:
                 found.append(DonorOut(row.id, plan.name, giver))
         return sent(Donors(tuple(found)))

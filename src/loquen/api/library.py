@@ -1,16 +1,16 @@
 """What a page needs once: species, equipment, the table of units, and what may be entered where."""
 
 from dataclasses import MISSING, asdict, fields, replace
-from functools import cache
 from typing import Any
 
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from loquen.api.dependencies import FAULT, Kept
-from loquen.api.wire.plan import Strict
-from loquen.core.data import library
+from loquen.api.dependencies import FAULT, Asked
+from loquen.checked.plan import Strict
 from loquen.core.data.tables import sources
+from loquen.core.library.rows.animals import Species
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.fields import entries, optional
 from loquen.core.model.inputs.options import options_of
 from loquen.core.model.inputs.quantity import Choice, Quantity, Unit, kinds
@@ -20,6 +20,8 @@ from loquen.core.model.roots.room import ROOM
 from loquen.core.model.roots.venture import VENTURE
 from loquen.core.system.planner.steps.filters import filter_of
 from loquen.core.system.propose import sump_sizing
+from loquen.house.house import Visit
+from loquen.house.kept import at_most
 from loquen.store.routine import currency
 from loquen.store.routine.currency import Currency
 
@@ -99,10 +101,10 @@ class LibraryOut(BaseModel):
 
 
 @router.get("/library")
-def read_library(database: Kept) -> LibraryOut:
-    with database.reading() as session:
+def read_library(visit: Asked) -> LibraryOut:
+    with visit.reading() as session:
         money = currency.read(session)
-    found = whole_library()
+    found = visit.kept(whole_library)
     kinds_shown = [with_currency(kind, money) if kind.key == MONEY else kind for kind in found.kinds]
     return found.model_copy(update={"kinds": kinds_shown})
 
@@ -122,25 +124,26 @@ class CurrencyIn(Strict):
 
 
 @router.put("/currency", status_code=204)
-def put_currency(given: CurrencyIn, database: Kept) -> None:
-    with database.writing() as session:
+def put_currency(given: CurrencyIn, visit: Asked) -> None:
+    with visit.writing() as session:
         currency.put(session, Currency(given.symbol.strip(), given.before, given.digits))
 
 
-@cache
-def whole_library() -> LibraryOut:
+@at_most(2)
+def whole_library(visit: Visit) -> LibraryOut:
+    library = visit.library
     return LibraryOut(
-        species=[species_out(row) for row in library.species().values()],
+        species=[species_out(row) for row in library.species.values()],
         filters=[
-            FilterOut(key=key, label=model.label, row=asdict(filter_of(key)))
-            for key, model in library.filter_models().items()
+            FilterOut(key=key, label=model.label, row=asdict(filter_of(key, library)))
+            for key, model in library.filter_models.items()
         ],
         pumps=[
             PumpOut(key=key, label=model.label, changes=sump_sizing.pump_changes(model))
-            for key, model in library.pump_models().items()
+            for key, model in library.pump_models.items()
         ],
         kinds=[KindOut(key=kind.key, label=kind.label, units=kind.units) for kind in kinds().values()],
-        entries=dict(all_entries()),
+        entries=dict(all_entries(library)),
         new_rows={section: usual(shape.sections[section]) for shape in SHAPES for section in shape.rows},
         limits={path: most for shape in SHAPES for path, most in shape.limits.items()},
     )
@@ -151,29 +154,29 @@ def usual(model: type) -> dict[str, Any]:
     return {item.name: plain_data(item.default) for item in fields(model) if item.default is not MISSING}
 
 
-def species_out(row: library.Species) -> SpeciesOut:
+def species_out(row: Species) -> SpeciesOut:
     values = {name: getattr(row, name) for name in SpeciesOut.model_fields}
     return SpeciesOut(**{**values, "source": told_source(row)})
 
 
-def told_source(row: library.Species) -> str:
+def told_source(row: Species) -> str:
     """Where a kind's values are from: of a row of one's own, as its owner says."""
     if row.source not in sources():
         return f"your own row: {row.source}"
     return f"names and adult length: {sources()[row.source]}; {UNREAD}"
 
 
-def all_entries() -> list[tuple[str, EntryOut]]:
+def all_entries(library: Library) -> list[tuple[str, EntryOut]]:
     found = []
     for shape in SHAPES:
         for section, model in shape.sections.items():
             prefix = f"{section}.*." if section in shape.rows else f"{section}."
             for name, entry in entries(model).items():
-                found.append((prefix + name, entry_out(entry, optional(model, name))))
+                found.append((prefix + name, entry_out(entry, optional(model, name), library)))
     return found
 
 
-def entry_out(entry: Quantity | Choice, may_be_empty: bool) -> EntryOut:
+def entry_out(entry: Quantity | Choice, may_be_empty: bool, library: Library) -> EntryOut:
     if isinstance(entry, Quantity):
         return EntryOut(
             label=entry.label,
@@ -193,7 +196,7 @@ def entry_out(entry: Quantity | Choice, may_be_empty: bool) -> EntryOut:
         high=None,
         whole=False,
         optional=may_be_empty,
-        options=dict(options_of(entry)),
+        options=dict(options_of(entry, library)),
         given=entry.given,
         untold=entry.untold.headline if entry.untold else "",
     )

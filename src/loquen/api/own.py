@@ -6,28 +6,29 @@ from copy import deepcopy
 from dataclasses import asdict, dataclass, fields
 from typing import Any, get_type_hints
 
-from fastapi import APIRouter, Request, Response
+from fastapi import APIRouter, Response
 from pydantic import Field
 from sqlmodel import Session
 
 from loquen.api.computing import computed
-from loquen.api.dependencies import FAULTS, Kept, sensible
-from loquen.api.library import whole_library
-from loquen.api.systems.schema import SystemOut
+from loquen.api.dependencies import FAULTS, Asked, sensible
 from loquen.api.wire.answers import sent
-from loquen.api.wire.documents import read_document
-from loquen.api.wire.plan import PlanSchema, Strict
-from loquen.core.data import library, own
+from loquen.checked.documents import read_document
+from loquen.checked.plan import PlanSchema, Strict
 from loquen.core.data.tables import toml
+from loquen.core.library import own
+from loquen.core.library.kinds import KINDS, Kind
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import kinds
 from loquen.core.model.roots.documents import document, plain_data, upgraded
 from loquen.core.model.roots.plan import Plan
-from loquen.store.database import Database
+from loquen.house.house import Visit
+from loquen.house.systems.schema import SystemOut
 from loquen.store.documents import own as own_rows
 from loquen.store.documents import systems
 
 router = APIRouter(prefix="/api/own", tags=["own"], responses=dict(FAULTS))
-USED_IN: dict[own.Kind, tuple[tuple[str, str], ...]] = {
+USED_IN: dict[Kind, tuple[tuple[str, str], ...]] = {
     "species": (("animals", "species"),),
     "plants": (("planting", "plant"),),
     "media": (("filters", "media"), ("sump", "sump_media")),
@@ -59,7 +60,7 @@ class LibraryRow:
 class KindShown:
     """One kind of rows with its columns, the keeper's own first."""
 
-    kind: own.Kind
+    kind: Kind
     label: str
     columns: list[Column]
     rows: list[LibraryRow]
@@ -88,30 +89,35 @@ class TakenAlongIn(Strict):
     """A plan's document with its own rows, as it was taken along."""
 
     plan: dict[str, Any]
-    own: dict[str, dict[str, dict[str, str]]] = Field(default_factory=dict, max_length=len(own.KINDS))
+    own: dict[str, dict[str, dict[str, str]]] = Field(default_factory=dict, max_length=len(KINDS))
 
 
 @router.get("", response_model=OwnLibrary)
-async def read_own() -> Response:
+async def read_own(visit: Asked) -> Response:
     """Every kind with its columns and all its rows."""
-    return await computed(lambda: sent(OwnLibrary([shown(kind) for kind in own.KINDS])))
+    return await computed(lambda: sent(OwnLibrary([shown(kind, visit.library) for kind in KINDS])))
 
 
-def shown(kind: own.Kind) -> KindShown:
-    described = library.OWN_KINDS[kind]
-    rows = [*own.kept[kind].items(), *described.shipped().items()]
+def shown(kind: Kind, library: Library) -> KindShown:
+    described = own.OWN_KINDS[kind]
+    mine, table = library.own[kind], getattr(library, KINDS[kind])
+    rows = [*mine.items(), *((key, row) for key, row in table.items() if key not in mine)]
     return KindShown(
         kind,
         described.label,
-        [column_of(described.row_type, field.name) for field in fields(described.row_type) if field.name != "key"],
         [
-            LibraryRow(key, getattr(row, described.name), key in own.kept[kind], own.cells_of(row))
+            column_of(described.row_type, field.name, library)
+            for field in fields(described.row_type)
+            if field.name != "key"
+        ],
+        [
+            LibraryRow(key, getattr(row, described.name), key in library.own[kind], own.cells_of(row))
             for key, row in rows
         ],
     )
 
 
-def column_of(row_type: type[Any], name: str) -> Column:
+def column_of(row_type: type[Any], name: str, library: Library) -> Column:
     hint = get_type_hints(row_type)[name]
     unit, numeric = "", hint in (float, int, float | None)
     if numeric:
@@ -120,10 +126,11 @@ def column_of(row_type: type[Any], name: str) -> Column:
             _, kind = max(ending, key=lambda found: len(found[0]))
             # A cell is written in the unit that values are carried in; one that is only shown otherwise has none.
             unit = next((unit.label for unit in kind.units if unit.factor == 1), "")
-    table = library.keyed(name)
+    table = own.keyed(name, library)
     choices = list(table) if table is not None else ["yes", "no"] if hint is bool else list(literals(hint))
     words = toml("columns.toml").get(name, name.replace("_", " ").capitalize())
-    return Column(name, words, numeric, unit, choices, hint in (str, tuple[str, ...], float | None))
+    may_be_empty = name in own.MAY_BE_EMPTY or (not choices and hint in (str, tuple[str, ...], float | None))
+    return Column(name, words, numeric, unit, choices, may_be_empty)
 
 
 def literals(hint: Any) -> Iterable[str]:
@@ -131,47 +138,39 @@ def literals(hint: Any) -> Iterable[str]:
 
 
 @router.post("/{kind}", status_code=201)
-def create(kind: own.Kind, row: CellsIn, database: Kept, request: Request) -> LibraryRow:
+def create(kind: Kind, row: CellsIn, visit: Asked) -> LibraryRow:
     """A new row of one's own; 422 names every column that can not be read."""
-    with database.writing() as session:
-        key = own_rows.add(session, kind, row.cells)
-    return renewed(database, request, kind, key)
+    with visit.writing() as session:
+        key = own_rows.add(session, kind, row.cells, visit.library)
+    return renewed(visit, kind, key)
 
 
 @router.put("/{kind}/{key}")
-def change(kind: own.Kind, key: str, row: CellsIn, database: Kept, request: Request) -> LibraryRow:
-    with database.writing() as session:
-        own_rows.change(session, kind, key, row.cells)
-    return renewed(database, request, kind, key)
+def change(kind: Kind, key: str, row: CellsIn, visit: Asked) -> LibraryRow:
+    with visit.writing() as session:
+        own_rows.change(session, kind, key, row.cells, visit.library)
+    return renewed(visit, kind, key)
 
 
 @router.delete("/{kind}/{key}", status_code=204)
-def delete(kind: own.Kind, key: str, database: Kept, request: Request) -> None:
+def delete(kind: Kind, key: str, visit: Asked) -> None:
     """Take a row out; 409 says where it is used."""
-    with database.writing() as session:
+    with visit.writing() as session:
         own_rows.delete(session, kind, key)
-    adopted(database, request)
+    visit.house.adopt()
 
 
-def renewed(database: Database, request: Request, kind: own.Kind, key: str) -> LibraryRow:
+def renewed(visit: Visit, kind: Kind, key: str) -> LibraryRow:
     """The row as it is now used everywhere."""
-    adopted(database, request)
-    row = own.kept[kind][key]
-    return LibraryRow(key, getattr(row, library.OWN_KINDS[kind].name), True, own.cells_of(row))
-
-
-def adopted(database: Database, request: Request) -> None:
-    """Everything that was made with the rows before is made anew."""
-    with own_rows.adopting, database.reading() as session:
-        own_rows.adopt(session)
-    whole_library.cache_clear()
-    request.app.state.listing.forget()
+    visit.house.adopt()
+    row = visit.house.library.own[kind][key]
+    return LibraryRow(key, getattr(row, own.OWN_KINDS[kind].name), True, own.cells_of(row))
 
 
 # Taken along with a plan ------------------------------------------------------------------------
 
 
-def used(plan: Plan) -> dict[str, dict[str, dict[str, str]]]:
+def used(plan: Plan, library: Library) -> dict[str, dict[str, dict[str, str]]]:
     """The own rows that a plan uses, by kind and key, as cells."""
     found: dict[str, dict[str, dict[str, str]]] = {}
     for kind, places in USED_IN.items():
@@ -179,8 +178,8 @@ def used(plan: Plan) -> dict[str, dict[str, dict[str, str]]]:
             part = getattr(plan, section)
             for row in part if isinstance(part, tuple) else (part,):
                 key = getattr(row, name)
-                if key in own.kept[kind]:
-                    found.setdefault(kind, {})[key] = own.versioned(kind, own.cells_of(own.kept[kind][key]))
+                if key in library.own[kind]:
+                    found.setdefault(kind, {})[key] = own.versioned(kind, own.cells_of(library.own[kind][key]))
     return found
 
 
@@ -191,63 +190,61 @@ class DraftPlan(Strict):
 
 
 @router.post("/taken-along/plan", response_model=TakenAlong)
-async def take_along(draft: DraftPlan) -> Response:
+async def take_along(draft: DraftPlan, visit: Asked) -> Response:
     """A draft as a document that another Loquen can bring in, with the own rows that it uses."""
 
     def document_of() -> Response:
-        plan = sensible(draft.plan)
-        return sent(TakenAlong(plain_data(asdict(plan)), used(plan)))
+        plan = sensible(draft.plan, visit.library)
+        return sent(TakenAlong(plain_data(asdict(plan)), used(plan, visit.library)))
 
     return await computed(document_of)
 
 
 @router.post("/bring-in/plan", status_code=201)
-def bring_in(taken: TakenAlongIn, database: Kept, request: Request) -> SystemOut:
+def bring_in(taken: TakenAlongIn, visit: Asked) -> SystemOut:
     """A system from a document that was taken along; own rows that differ from those here come in beside them.
 
     All of it or none; what is here already, row or system, is not made again.
     """
     found = upgraded(taken.plan)
     rows = {
-        kind: {key: row_in(kind, key, cells) for key, cells in taken.own.get(kind, {}).items()}
-        for kind in own.KINDS
+        kind: {key: row_in(kind, key, cells, visit.library) for key, cells in taken.own.get(kind, {}).items()}
+        for kind in KINDS
     }
-    try:
-        with database.writing() as session:
-            renamed = {kind: {key: brought(session, kind, row) for key, row in rows[kind].items()} for kind in rows}
-            with own_rows.adopting:
-                own_rows.adopt(session)
-            text = document(sensible(read_document(json.dumps(with_keys(found, renamed)))))
-            for row in systems.list_all(session):
-                if row.document is not None and systems.equal(row.document, text):
-                    return SystemOut.of(systems.read(session, row.id))
-            return SystemOut.of(systems.create(session, text))
-    finally:
-        # Also where it was refused: what was looked at on the way is forgotten.
-        adopted(database, request)
+    with visit.writing() as session:
+        renamed = {
+            kind: {key: brought(session, kind, row, visit.library) for key, row in rows[kind].items()}
+            for kind in rows
+        }
+        with_them = own_rows.library_of(session, visit.house.base)
+        text = document(sensible(read_document(json.dumps(with_keys(found, renamed))), with_them))
+        there = [row.id for row in systems.list_all(session) if row.document and systems.equal(row.document, text)]
+        system = systems.read(session, there[0]) if there else systems.create(session, text)
+    visit.house.adopt()
+    return SystemOut.of(system)
 
 
-def row_in(kind: own.Kind, key: str, cells: Mapping[str, str]) -> Any:
+def row_in(kind: Kind, key: str, cells: Mapping[str, str], library: Library) -> Any:
     """A row of a bundle; raise BadCells that names it."""
     try:
-        return library.kept_own_row(kind, {**cells, "key": key})
+        return own.kept_own_row(kind, {**cells, "key": key}, library)
     except own.BadCells as fault:
         raise own.BadCells({f"own.{kind}.{key}.{column}": why for column, why in fault.faults.items()}) from None
 
 
-def brought(session: Session, kind: own.Kind, row: Any) -> str:
+def brought(session: Session, kind: Kind, row: Any, library: Library) -> str:
     """The key under which a row that was brought in is kept here: that of one which is the same, or a new one."""
     cells = own.cells_of(row)
-    for key, present in own.kept[kind].items():
+    for key, present in library.own[kind].items():
         if own.cells_of(present) == {**cells, "key": key}:
             return key
     if row.key not in own_rows.keys(session, kind):
-        own_rows.keep(session, kind, row.key, cells)
+        own_rows.keep(session, kind, row.key, cells, library)
         return str(row.key)
-    return own_rows.add(session, kind, cells)
+    return own_rows.add(session, kind, cells, library)
 
 
-def with_keys(plan: dict[str, Any], renamed: Mapping[own.Kind, Mapping[str, str]]) -> dict[str, Any]:
+def with_keys(plan: dict[str, Any], renamed: Mapping[Kind, Mapping[str, str]]) -> dict[str, Any]:
     """A plan's document whose rows are called as they are here, and nothing else of it."""
     found = deepcopy(plan)
     for kind, places in USED_IN.items():

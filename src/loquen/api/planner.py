@@ -7,12 +7,10 @@ from fastapi import APIRouter, Request, Response
 from pydantic import Field
 
 from loquen.api.computing import LONG, computed, computed_while
-from loquen.api.dependencies import COMPUTING, Kept, sensible
-from loquen.api.sheet.drawing import Section, section_of
-from loquen.api.systems.schema import AnimalsWanted
+from loquen.api.dependencies import COMPUTING, Asked, sensible
 from loquen.api.wire.answers import sent
-from loquen.api.wire.documents import read_water
-from loquen.api.wire.plan import PlanSchema, Strict, TankSchema, from_core
+from loquen.checked.documents import read_water
+from loquen.checked.plan import PlanSchema, Strict, TankSchema, from_core
 from loquen.core.model.inputs.quantity import Sentence
 from loquen.core.model.roots.documents import rebuilt
 from loquen.core.model.roots.plan import PLAN, Disinfectant, Group, Plan, Source, Tank
@@ -22,7 +20,9 @@ from loquen.core.system.planner.settle import Left, Move, settle
 from loquen.core.system.planner.standing import Takes, difference
 from loquen.core.system.planner.three_ways import RoomGiven, Want, first_plans
 from loquen.core.system.planner.words import Moved, moved
-from loquen.store.database import Database
+from loquen.house.house import Visit
+from loquen.house.sheet.drawing import Section, section_of
+from loquen.house.systems.schema import AnimalsWanted
 from loquen.store.documents import waters
 from loquen.store.documents.systems import MOST_ID
 
@@ -115,24 +115,25 @@ class DifferenceOut:
 
 
 @router.post("/first", response_model=FirstOut)
-async def propose_first(wanted: FirstWanted, database: Kept, request: Request) -> Response:
+async def propose_first(wanted: FirstWanted, visit: Asked, request: Request) -> Response:
     """Whole plans for these animals, each the least of something."""
 
     def whole() -> Response:
         animals = tuple(Group(row.species, row.number) for row in wanted.animals)
         tank = rebuilt(Tank, wanted.tank.model_dump()) if wanted.tank else None
-        sensible(Plan(name=wanted.name, animals=animals, **({"tank": tank} if tank else {})))
+        sensible(Plan(name=wanted.name, animals=animals, **({"tank": tank} if tank else {})), visit.library)
         found = first_plans(
             wanted.name,
             animals,
+            visit.library,
             room=RoomGiven(**wanted.room.model_dump()) if wanted.room else None,
-            water=water_of(database, wanted.water, wanted.tap),
+            water=water_of(visit, wanted.water, wanted.tap),
             tank=tank,
             least=wanted.least,
         )
         proposals = []
         for row in found.proposals:
-            sheet = sheet_of(row.plan)
+            sheet = sheet_of(row.plan, visit.library)
             proposals.append(
                 ProposalOut(
                     row.least,
@@ -152,21 +153,21 @@ async def propose_first(wanted: FirstWanted, database: Kept, request: Request) -
     return await computed_while(request, whole, LONG)
 
 
-def water_of(database: Database, number: int | None, tap: TapTold) -> Source:
+def water_of(visit: Visit, number: int | None, tap: TapTold) -> Source:
     """One of the house's waters, or a usual tap with what is told of it; raise NoSuchWater."""
     if number is None:
         return Source(src_disinfectant=tap.disinfectant, src_chlorine_mg_l=tap.chlorine_mg_l)
-    with database.reading() as session:
+    with visit.reading() as session:
         return read_water(waters.existing(session, number).document)
 
 
 @router.post("/settle", response_model=SettledOut)
-async def settle_plan(wanted: ToSettle, request: Request) -> Response:
+async def settle_plan(wanted: ToSettle, request: Request, visit: Asked) -> Response:
     """The changes of least effort found with which nothing falls short, none of them to what is pinned."""
 
     def whole() -> Response:
         pins = frozenset(pin for pin in wanted.pins if pin.split(".")[0] in PLAN.sections)
-        found = settle(sensible(wanted.plan), pins, wanted.months_ahead)
+        found = settle(sensible(wanted.plan, visit.library), visit.library, pins, wanted.months_ahead)
         return sent(
             SettledOut(from_core(found.plan), found.moves, found.left, found.before, found.after, found.asks)
         )
@@ -175,11 +176,11 @@ async def settle_plan(wanted: ToSettle, request: Request) -> Response:
 
 
 @router.post("/difference", response_model=DifferenceOut)
-async def tell_difference(two: Two) -> Response:
+async def tell_difference(two: Two, visit: Asked) -> Response:
     """What leads from one plan to another."""
 
     def whole() -> Response:
-        before, after = sensible(two.before), sensible(two.after)
-        return sent(DifferenceOut(tuple(moved(sheet_of(after), before, difference(before, after)))))
+        before, after = sensible(two.before, visit.library), sensible(two.after, visit.library)
+        return sent(DifferenceOut(tuple(moved(sheet_of(after, visit.library), before, difference(before, after)))))
 
     return await computed(whole)

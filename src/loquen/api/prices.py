@@ -4,9 +4,9 @@ from fastapi import APIRouter, Response
 from pydantic import Field
 
 from loquen.api.computing import computed
-from loquen.api.dependencies import COMPUTING, Kept, sensible
+from loquen.api.dependencies import COMPUTING, Asked, sensible
 from loquen.api.wire.answers import sent
-from loquen.api.wire.plan import PlanSchema, Strict
+from loquen.checked.plan import PlanSchema, Strict
 from loquen.core.system.book import sheet_of
 from loquen.core.system.build.quoting import Quote, system_quote
 from loquen.store.routine import prices
@@ -28,11 +28,11 @@ class QuotedPlan(Strict):
 
 
 @router.put("/prices", status_code=204)
-async def put_price(price: PriceIn, database: Kept) -> Response:
+async def put_price(price: PriceIn, visit: Asked) -> Response:
     """Keep or forget a price for every room and system."""
 
     def whole() -> Response:
-        with database.writing() as session:
+        with visit.writing() as session:
             prices.put(session, price.part, price.money)
         return Response(status_code=204)
 
@@ -40,12 +40,12 @@ async def put_price(price: PriceIn, database: Kept) -> Response:
 
 
 @router.post("/plan/quote", response_model=Quote)
-async def quote_plan(draft: QuotedPlan, database: Kept) -> Response:
+async def quote_plan(draft: QuotedPlan, visit: Asked) -> Response:
     """What a system comes to, part by part."""
 
     def whole() -> Response:
-        sheet = sheet_of(sensible(draft.plan))
-        with database.reading() as session:
+        sheet = sheet_of(sensible(draft.plan, visit.library), visit.library)
+        with visit.reading() as session:
             return sent(system_quote(sheet, prices.everything(session)))
 
     return await computed(whole)

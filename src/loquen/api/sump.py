@@ -5,9 +5,9 @@ from typing import Literal
 from fastapi import APIRouter, Request, Response
 
 from loquen.api.computing import LONG, computed, computed_while
-from loquen.api.dependencies import COMPUTING, sensible
+from loquen.api.dependencies import COMPUTING, Asked, sensible
 from loquen.api.wire.answers import sent
-from loquen.api.wire.plan import PlanSchema, Strict, from_core
+from loquen.checked.plan import PlanSchema, Strict, from_core
 from loquen.core.graph.nodes import Remedy
 from loquen.core.system.book import sheet_of
 from loquen.core.system.propose import sump_sizing
@@ -21,25 +21,33 @@ QUESTIONS = {
 }
 
 
-class Asked(Strict):
+class OfAPlan(Strict):
     """The plan that is asked about."""
 
     plan: PlanSchema
 
 
-class Started(Asked):
+class Started(OfAPlan):
     """A plan that is to get a sump, and by which way water leaves its tank."""
 
     way: Literal["weir", "holes"]
 
 
 @router.post("/first")
-async def first_sump(start: Started) -> PlanSchema:
+async def first_sump(start: Started, visit: Asked) -> PlanSchema:
     """The draft with a sump, its pump, pipes and drains, as far as they can be made to hold."""
-    return await computed(lambda: from_core(sump_sizing.with_sump(sensible(start.plan), start.way)))
+    return await computed(
+        lambda: from_core(sump_sizing.with_sump(sensible(start.plan, visit.library), start.way, visit.library))
+    )
 
 
 @router.post("/{question}", response_model=Remedy)
-async def answer(request: Request, question: Literal["smallest", "deepest", "points"], asked: Asked) -> Response:
+async def answer(
+    request: Request, question: Literal["smallest", "deepest", "points"], asked: OfAPlan, visit: Asked
+) -> Response:
     """The smallest sump that holds, the deepest returns with which it does, or points of the pump's curve."""
-    return await computed_while(request, lambda: sent(QUESTIONS[question](sheet_of(sensible(asked.plan)))), LONG)
+    return await computed_while(
+        request,
+        lambda: sent(QUESTIONS[question](sheet_of(sensible(asked.plan, visit.library), visit.library))),
+        LONG,
+    )

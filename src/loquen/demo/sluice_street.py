@@ -6,6 +6,7 @@ from dataclasses import asdict, replace
 from datetime import datetime, timedelta
 
 from loquen.core.events.ledger import Logged
+from loquen.core.library.whole import Library, shipped
 from loquen.core.model.inputs.told import with_told
 from loquen.core.model.roots.documents import document
 from loquen.core.model.roots.plan import (
@@ -40,7 +41,7 @@ from loquen.store.documents import systems, waters
 from loquen.store.happened import ledger
 from loquen.store.tables import ROOM
 
-Story = Callable[[Plan, datetime], Iterable[Logged]]
+Story = Callable[[Plan, datetime, Library], Iterable[Logged]]
 TAP_NITRATE = 11 / NITRATE_PER_N
 
 
@@ -152,7 +153,7 @@ def tidal_corner() -> Plan:
             bed_back_cm=5,
             rock_kg=14,
         ),
-        filters=(filter_of("canister_1000"),),
+        filters=(filter_of("canister_1000", shipped()),),
         heat=cellar(25.5),
         water=tap(
             tank_ph=7.9,
@@ -183,7 +184,7 @@ def rope_walk_b() -> Plan:
             bed="none",
             freeboard_cm=2,
         ),
-        filters=(Filter("sponge", "sponge_30", 1.4, None, 300, None, 0, 3), filter_of("sponge_large")),
+        filters=(Filter("sponge", "sponge_30", 1.4, None, 300, None, 0, 3), filter_of("sponge_large", shipped())),
         heat=cellar(26.0, lid="part"),
         water=tap(tank_ph=7.4, tank_gh_dgh=9, source_c=22),
         changes=Changes(target_nitrate_mg_l=ion(40), weekdays=("Wed", "Sat"), change_frac=0.45),
@@ -277,7 +278,7 @@ def bottle_shelf() -> Plan:
             tank_length_cm=40, tank_width_cm=32, tank_height_cm=30, pane_mm=5, bed="soil", bed_front_cm=3,
             bed_back_cm=5,
         ),
-        filters=(filter_of("sponge_small"),),
+        filters=(filter_of("sponge_small", shipped()),),
         planting=(Planting("slow_rooted", 0.6),),
         heat=cellar(21.0, lid="glass"),
         lamps=(Lamp(lamp_w=12.0),),
@@ -345,7 +346,9 @@ def fill(database: Database) -> None:
                 made = systems.create(session, document(as_tested(plan, now)))
                 numbers.append(made.id)
                 if story:
-                    ledger.write(session, made.id, [ledger.new(row.event, row.at) for row in story(plan, now)])
+                    ledger.write(
+                        session, made.id, [ledger.new(row.event, row.at) for row in story(plan, now, shipped())]
+                    )
             walk_b, shelf, new_shelf = numbers[2], numbers[4], numbers[5]
             room = cellar_room(now.date(), walk_b, (shelf, new_shelf))
             systems.create(session, document(room), ROOM)

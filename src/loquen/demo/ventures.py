@@ -8,6 +8,7 @@ from sqlmodel import Session
 
 from loquen.core.events.kinds.lives import Arrived, Born, Sold
 from loquen.core.events.ledger import LifeEvent
+from loquen.core.library.whole import shipped
 from loquen.core.model.records.register import Resident
 from loquen.core.model.roots.documents import document
 from loquen.core.model.roots.plan import Changes, Group, Plan, Planting, RunIn, Tank, Water
@@ -41,7 +42,7 @@ def rope_walk_a(heat: Plan, sources: Plan) -> Plan:
             bed_front_cm=1,
             bed_back_cm=1,
         ),
-        filters=(filter_of("sponge_small"),),
+        filters=(filter_of("sponge_small", shipped()),),
         planting=(Planting("slow_rooted", 0.4), Planting("floating_plants", 0.3)),
         heat=replace(
             heat.heat,

@@ -12,8 +12,9 @@ from dataclasses import dataclass, field, fields
 from datetime import date, datetime, time, tzinfo
 from typing import Any, Literal
 
-from loquen.core.data.kits import kits, measures
+from loquen.core.data.measures import measures
 from loquen.core.graph.giving_up import heed
+from loquen.core.library.whole import Library
 from loquen.core.model.records.calendar import day_in_reach, moment_in_reach
 from loquen.core.model.records.log import KINDS, Entry, LogLine
 from loquen.exchange.tables import RUNS_AS_FORMULA, Cell, as_csv
@@ -154,6 +155,7 @@ def unshielded(cell: str) -> str:
 def read_table(
     text: str,
     zone: tzinfo,
+    library: Library,
     order: DateOrder | None = None,
     changes: ChangesIn | None = None,
     tell: Callable[[float], None] = lambda share: None,
@@ -191,7 +193,7 @@ def read_table(
             heed()
             tell(count / len(rows))
         if any(cell.strip() for cell in row):
-            read_line(found, number, row, headings, taken, at, zone, way)
+            read_line(found, number, row, headings, taken, at, zone, way, library)
     return found
 
 
@@ -267,6 +269,7 @@ def read_line(
     at: Mapping[str, int],
     zone: tzinfo,
     way: DateOrder,
+    library: Library,
 ) -> None:
     """Every entry of one line."""
 
@@ -289,13 +292,13 @@ def read_line(
         if known is None or known[0] in ("date", "time") or not cell.strip():
             continue
         try:
-            found.rows.append((number, LogLine(moment, entry_of(known, cell.strip()))))
+            found.rows.append((number, LogLine(moment, entry_of(known, cell.strip(), library))))
         except ValueError as fault:
             bad(column, str(fault))
     return None
 
 
-def entry_of(known: tuple[str, str], cell: str) -> Entry:
+def entry_of(known: tuple[str, str], cell: str, library: Library) -> Entry:
     """One cell as an entry; raise ValueError."""
     what, reads = known
     if what == "note":
@@ -315,12 +318,12 @@ def entry_of(known: tuple[str, str], cell: str) -> Entry:
     if cell.startswith(("-", "−")):
         raise ValueError("is under nothing")
     level = UNIT.sub("", cell).replace(",", ".")
-    return Entry("reading", what=what, value=level, kit=usual_kit(what, reads))
+    return Entry("reading", what=what, value=level, kit=usual_kit(what, reads, library))
 
 
-def usual_kit(what: str, reads: str) -> str:
+def usual_kit(what: str, reads: str, library: Library) -> str:
     """The first kit of the house that reads this so."""
-    return next((key for key, kit in kits().items() if kit.measure == what and kit.reads == reads), "")
+    return next((key for key, kit in library.kits.items() if kit.measure == what and kit.reads == reads), "")
 
 
 UNIT = re.compile(r"(?<=\d)\s*(mg/?l|ppm|°\s?[cd]|°?d[kg]h|µs(/cm)?|ppt)$", re.IGNORECASE)

@@ -21,7 +21,7 @@ from loquen.serving.protocol import TimedProtocol
 if TYPE_CHECKING:
     from fastapi import FastAPI
 
-    from loquen.store.database import Database
+    from loquen.house.house import House
 
 GRACE_S = 5
 """How long requests that are under way may still take once the server is told to stop."""
@@ -77,16 +77,18 @@ class Later:
 
 def serve(path: Path, ours: socket.socket, with_demo: bool, changer: tuple[int, Path] | None = None) -> None:
     """Serve a database on a socket until told to stop; then leave one whole file."""
-    opened: list[tuple[Database, FastAPI]] = []
+    opened: list[tuple[House, FastAPI]] = []
 
     def make() -> ASGIApp:
         from loquen.api.app import create_api
         from loquen.devices.changer.link import ControllerLink
+        from loquen.house.house import House
         from loquen.store.database import open_database
 
         database = open_database(path)
-        made = create_api(database, ControllerLink(*changer) if changer else None)
-        opened.append((database, made))
+        house = House(database)
+        made = create_api(house, ControllerLink(*changer) if changer else None)
+        opened.append((house, made))
         if with_demo:
             from loquen.demo import sluice_street
 
@@ -116,30 +118,35 @@ def serve(path: Path, ours: socket.socket, with_demo: bool, changer: tuple[int, 
         server.run(sockets=[ours])
     finally:
         computing.stop()
-        for database, _ in opened:
-            database.close()
+        for house, _ in opened:
+            house.database.close()
     if api.fault is not None:
         raise api.fault
 
 
-def warm_up(database: "Database", api: "FastAPI") -> None:
+def warm_up(house: "House", api: "FastAPI") -> None:
     """Make ready what the next pages need, and leave it out of later clean-ups; standing aside for whoever asks meanwhile.
 
     Then the lines of the list are made, one whenever nobody asks, and what each system wants done.
     """
     from loquen.api.paths import make_ready
-    from loquen.api.sheet import view
     from loquen.demo import sluice_street
+    from loquen.house.ahead import make_ahead
+    from loquen.house.round.cares import care
+    from loquen.house.sheet import view
+    from loquen.house.systems.listing import line_of
     from loquen.store.documents import systems
+
+    visit = house.visited()
 
     def ready() -> None:
         make_ready(api)
-        view.view(sluice_street.long_hall())
+        view.view(sluice_street.long_hall(), house.library)
         clean_up_seldom()
-        with database.reading() as session:
+        with visit.reading() as session:
             present = systems.list_all(session)
-        api.state.listing.make_next(present)
-        api.state.cares.make_next(present)
+        make_ahead(visit, line_of, present, computing.aside)
+        make_ahead(visit, care, present, computing.aside)
 
     computing.aside(ready)
 

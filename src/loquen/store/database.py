@@ -11,7 +11,6 @@ from sqlalchemy import URL, Connection, QueuePool, event
 from sqlalchemy.exc import SQLAlchemyError
 from sqlmodel import Session, SQLModel, create_engine
 
-from loquen.store.documents import own
 from loquen.store.faults import Busy, CanNotWrite, UnusableFile, fault_of
 from loquen.store.file import copies, files
 
@@ -127,8 +126,6 @@ def open_database(path: Path) -> Database:
         # One connection stays open from here on: others can tell that the file is in use.
         with database.engine.connect() as connection:
             connection.exec_driver_sql("SELECT 1 FROM system LIMIT 1")
-        with database.reading() as session:
-            own.adopt(session)
     except SQLAlchemyError as fault:
         database.engine.dispose()
         raise UnusableFile("not_writable", path=path, reason=getattr(fault, "orig", fault)) from fault

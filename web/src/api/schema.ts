@@ -2765,13 +2765,6 @@ export interface components {
             of_rota: number | null;
         };
         /**
-         * Asked
-         * @description The plan that is asked about.
-         */
-        Asked: {
-            plan: components["schemas"]["Plan"];
-        };
-        /**
          * Assumed
          * @description One usual value that stands in: what it is, and the checks that could come out worse were it another.
          */
@@ -6190,6 +6183,13 @@ export interface components {
         Numbers: {
             /** Ids */
             ids: number[];
+        };
+        /**
+         * OfAPlan
+         * @description The plan that is asked about.
+         */
+        OfAPlan: {
+            plan: components["schemas"]["Plan"];
         };
         /**
          * OneWay
@@ -12044,7 +12044,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Asked"];
+                "application/json": components["schemas"]["OfAPlan"];
             };
         };
         responses: {

@@ -5,8 +5,20 @@ from typing import Any, Literal
 
 from fastapi import APIRouter, Request, Response
 
-from loquen.api.breeding import view
-from loquen.api.breeding.schema import (
+from loquen.api.computing import LONG, PAGE, computed, computed_while
+from loquen.api.dependencies import COMPUTING, FAULTS, Asked
+from loquen.api.wire.answers import sent
+from loquen.api.wire.days import Today
+from loquen.api.wire.faults import InconsistentPlan
+from loquen.checked.days import day_of
+from loquen.checked.plan import venture_to_core
+from loquen.core.growout.first import first_venture
+from loquen.core.library.whole import Library
+from loquen.core.model.roots.documents import document, name_of
+from loquen.core.model.roots.venture import Venture
+from loquen.core.model.roots.venture_conflicts import conflicts
+from loquen.house.breeding import view
+from loquen.house.breeding.schema import (
     Breeding,
     DeletedVenture,
     RackAnswer,
@@ -18,18 +30,8 @@ from loquen.api.breeding.schema import (
     VentureStart,
     VentureUpdate,
 )
-from loquen.api.computing import LONG, PAGE, computed, computed_while
-from loquen.api.dependencies import COMPUTING, FAULTS, Kept
-from loquen.api.sheet.working import Working, working
-from loquen.api.systems.schema import Base
-from loquen.api.wire.answers import sent
-from loquen.api.wire.days import Today, day_of
-from loquen.api.wire.faults import InconsistentPlan
-from loquen.api.wire.plan import venture_to_core
-from loquen.core.growout.first import first_venture
-from loquen.core.model.roots.documents import document, name_of
-from loquen.core.model.roots.venture import Venture
-from loquen.core.model.roots.venture_conflicts import conflicts
+from loquen.house.sheet.working import Working, working
+from loquen.house.systems.schema import Base
 from loquen.store.documents import systems
 from loquen.store.routine import house
 from loquen.store.tables import VENTURE
@@ -39,19 +41,19 @@ drafts = APIRouter(prefix="/api/breeding", tags=["breeding"], responses=dict(COM
 """Nothing asked here is saved but the rack as it was last asked for."""
 
 
-def sensible(schema: Any) -> Venture:
+def sensible(schema: Any, library: Library) -> Venture:
     """A venture of the core; raise InconsistentPlan when its parts contradict each other."""
     venture = venture_to_core(schema)
-    found = conflicts(venture)
+    found = conflicts(venture, library)
     if found:
         raise InconsistentPlan(found)
     return venture
 
 
 @router.get("/deleted")
-def list_deleted(database: Kept) -> list[DeletedVenture]:
+def list_deleted(visit: Asked) -> list[DeletedVenture]:
     """Ventures that were put away, the last one first."""
-    with database.reading() as session:
+    with visit.reading() as session:
         return [
             DeletedVenture(id=row.id, name=name_of(row.document, row.id), deleted=row.deleted)
             for row in systems.list_deleted(session, VENTURE)
@@ -59,111 +61,113 @@ def list_deleted(database: Kept) -> list[DeletedVenture]:
 
 
 @router.post("", status_code=201)
-def start_venture(start: VentureStart, database: Kept) -> VentureOut:
+def start_venture(start: VentureStart, visit: Asked) -> VentureOut:
     """A first venture of a kind in a tank, as the library says."""
-    with database.writing() as session:
-        plan = view.kept(session).plans.get(start.system)
-        made = first_venture(start.species, start.system if plan else 0, start.purpose, plan)
+    with visit.writing() as session:
+        plan = view.kept(visit, session).plans.get(start.system)
+        made = first_venture(start.species, start.system if plan else 0, start.purpose, plan, visit.library)
         return VentureOut.of(systems.create(session, document(made), VENTURE))
 
 
 @router.get("/{venture_id}")
-def read_one(venture_id: int, database: Kept) -> VentureOut:
-    with database.reading() as session:
+def read_one(venture_id: int, visit: Asked) -> VentureOut:
+    with visit.reading() as session:
         return VentureOut.of(systems.read(session, venture_id, VENTURE))
 
 
 @router.put("/{venture_id}")
-def save_venture(venture_id: int, update: VentureUpdate, database: Kept) -> VentureOut:
+def save_venture(venture_id: int, update: VentureUpdate, visit: Asked) -> VentureOut:
     """Save a venture on the revision it was made from; 409 when that is no longer the current one."""
-    text = document(sensible(update.venture))
-    with database.writing() as session:
+    text = document(sensible(update.venture, visit.library))
+    with visit.writing() as session:
         return VentureOut.of(systems.update(session, venture_id, update.base, text, VENTURE))
 
 
 @router.post("/{venture_id}/undo")
-def undo_venture(venture_id: int, base: Base, database: Kept) -> VentureOut:
-    with database.writing() as session:
+def undo_venture(venture_id: int, base: Base, visit: Asked) -> VentureOut:
+    with visit.writing() as session:
         return VentureOut.of(systems.undo(session, venture_id, base.base, VENTURE))
 
 
 @router.post("/{venture_id}/redo")
-def redo_venture(venture_id: int, base: Base, database: Kept) -> VentureOut:
-    with database.writing() as session:
+def redo_venture(venture_id: int, base: Base, visit: Asked) -> VentureOut:
+    with visit.writing() as session:
         return VentureOut.of(systems.redo(session, venture_id, base.base, VENTURE))
 
 
 @router.delete("/{venture_id}", status_code=204)
-def delete_venture(venture_id: int, database: Kept) -> None:
-    with database.writing() as session:
+def delete_venture(venture_id: int, visit: Asked) -> None:
+    with visit.writing() as session:
         systems.delete(session, venture_id, VENTURE)
 
 
 @router.post("/{venture_id}/restore", status_code=204)
-def restore_venture(venture_id: int, database: Kept) -> None:
-    with database.writing() as session:
+def restore_venture(venture_id: int, visit: Asked) -> None:
+    with visit.writing() as session:
         systems.restore(session, venture_id, VENTURE)
 
 
 @drafts.get("", response_model=Breeding)
-async def read_breeding(request: Request, database: Kept, today: Today, system: int | None = None) -> Response:
+async def read_breeding(request: Request, visit: Asked, today: Today, system: int | None = None) -> Response:
     """All ventures, compared in one tank with leaving it as it is."""
 
     def whole() -> Response:
-        with database.reading() as session:
-            return sent(view.breeding(session, view.kept(session), system, day_of(today)))
+        with visit.reading() as session:
+            return sent(view.breeding(session, view.kept(visit, session), system, day_of(today), visit.library))
 
     return await computed_while(request, whole, PAGE)
 
 
 @drafts.post("/sheet", response_model=VentureAnswer)
-async def venture_sheet(draft: VentureDraft, database: Kept) -> Response:
+async def venture_sheet(draft: VentureDraft, visit: Asked) -> Response:
     """All figures and checks of a venture's draft, asked at every keystroke."""
 
     def whole() -> Response:
-        venture = sensible(draft.venture)
-        with database.reading() as session:
-            known = view.kept(session)
-        return sent(view.view(known, venture, day_of(draft.today)))
+        venture = sensible(draft.venture, visit.library)
+        with visit.reading() as session:
+            known = view.kept(visit, session)
+        return sent(view.view(known, venture, day_of(draft.today), visit.library))
 
     return await computed(whole)
 
 
 @drafts.post("/working", response_model=Working)
-async def venture_working(question: VentureQuestion, database: Kept) -> Response:
+async def venture_working(question: VentureQuestion, visit: Asked) -> Response:
     """The working of one figure of a venture's draft."""
 
     def whole() -> Response:
-        venture = sensible(question.venture)
-        with database.reading() as session:
-            known = view.kept(session)
-        sheet = view.whole_sheet(known, venture, day_of(question.today))
+        venture = sensible(question.venture, visit.library)
+        with visit.reading() as session:
+            known = view.kept(visit, session)
+        sheet = view.whole_sheet(known, venture, day_of(question.today), visit.library)
         return sent(working(sheet, question.figure, question.target, question.paths))
 
     return await computed(whole)
 
 
 @drafts.get("/rack", response_model=RackAnswer)
-async def read_rack(request: Request, database: Kept, today: Today) -> Response:
+async def read_rack(request: Request, visit: Asked, today: Today) -> Response:
     """The rack as it was last asked for, and its best use."""
 
     def whole() -> Response:
-        with database.reading() as session:
-            known = view.kept(session)
-            return sent(view.rack_of(session, known, view.rack_wanted(session, known), day_of(today)))
+        with visit.reading() as session:
+            known = view.kept(visit, session)
+            return sent(
+                view.rack_of(session, known, view.rack_wanted(session, known), day_of(today), visit.library)
+            )
 
     return await computed_while(request, whole, PAGE)
 
 
 @drafts.put("/rack", response_model=RackAnswer)
-async def plan_rack(request: Request, wanted: RackWanted, database: Kept, today: Today) -> Response:
+async def plan_rack(request: Request, wanted: RackWanted, visit: Asked, today: Today) -> Response:
     """Keep what is asked for, and answer its best use."""
 
     def whole() -> Response:
-        with database.writing() as session:
+        with visit.writing() as session:
             house.put(session, view.RACK, wanted.model_dump_json())
-        with database.reading() as session:
-            return sent(view.rack_of(session, view.kept(session), wanted, day_of(today)))
+        with visit.reading() as session:
+            return sent(view.rack_of(session, view.kept(visit, session), wanted, day_of(today), visit.library))
 
     return await computed_while(request, whole, LONG)
 
@@ -177,21 +181,21 @@ MEDIA = {
 
 @drafts.get("/out/{form}", response_class=Response)
 async def take_away(
-    request: Request, form: Form, database: Kept, today: Today, system: int | None = None
+    request: Request, form: Form, visit: Asked, today: Today, system: int | None = None
 ) -> Response:
     """The comparison, or the rack, as a table to take away."""
 
     def whole() -> Response:
         from loquen.exchange import breeding_tables
 
-        with database.reading() as session:
-            known = view.kept(session)
+        with visit.reading() as session:
+            known = view.kept(visit, session)
             if form.startswith("worth"):
-                side = view.breeding(session, known, system, day_of(today)).side
+                side = view.breeding(session, known, system, day_of(today), visit.library).side
                 pages = breeding_tables.worth_pages(side.rows if side else ())
             else:
                 wanted = view.rack_wanted(session, known)
-                plan = view.rack_of(session, known, wanted, day_of(today)).plan
+                plan = view.rack_of(session, known, wanted, day_of(today), visit.library).plan
                 pages = breeding_tables.rack_pages(plan)
         return written(form, pages)
 

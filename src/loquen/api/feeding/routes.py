@@ -6,18 +6,19 @@ from typing import Any
 from fastapi import APIRouter, Request, Response
 
 from loquen.api.computing import PAGE, computed_while
-from loquen.api.dependencies import FAULTS, Kept
-from loquen.api.feeding import view
-from loquen.api.feeding.schema import Fodder, LarderSchema, TakeFood
-from loquen.api.log.deeds import Logs
-from loquen.api.systems.schema import SystemOut
+from loquen.api.dependencies import FAULTS, Asked
 from loquen.api.wire.answers import sent
-from loquen.api.wire.days import Today, day_of
-from loquen.api.wire.documents import read_document
-from loquen.core.data import library
+from loquen.api.wire.days import Today
+from loquen.checked.days import day_of
+from loquen.checked.documents import read_document
 from loquen.core.errors import UnknownKey
+from loquen.core.library.whole import Library
 from loquen.core.model.records.feeding import Larder, larder_faults
 from loquen.core.model.roots.documents import document, rebuilt
+from loquen.house.feeding import view
+from loquen.house.feeding.schema import Fodder, LarderSchema, TakeFood
+from loquen.house.log.deeds import deeds_of
+from loquen.house.systems.schema import SystemOut
 from loquen.store.documents import systems
 from loquen.store.routine import house
 
@@ -25,46 +26,45 @@ router = APIRouter(prefix="/api/feeding", tags=["feeding"], responses=dict(FAULT
 
 
 @router.get("", response_model=Fodder)
-async def read_feeding(request: Request, database: Kept, today: Today) -> Response:
+async def read_feeding(request: Request, visit: Asked, today: Today) -> Response:
     """Every system's week from what is at hand."""
 
     def whole() -> Response:
-        with database.reading() as session:
-            return sent(view.fodder(session, request.app.state.logs, systems.list_all(session), day_of(today)))
+        with visit.reading() as session:
+            return sent(view.fodder(visit, session, systems.list_all(session), day_of(today)))
 
     return await computed_while(request, whole, PAGE)
 
 
 @router.put("/larder", status_code=204)
-def keep_larder(given: LarderSchema, database: Kept) -> None:  # type: ignore[valid-type]
+def keep_larder(given: LarderSchema, visit: Asked) -> None:  # type: ignore[valid-type]
     """What the house has to feed with."""
-    larder = larder_in(given)
-    with database.writing() as session:
+    larder = larder_in(given, visit.library)
+    with visit.writing() as session:
         house.put(session, house.LARDER, document(larder))
 
 
 @router.post("/take/{system_id}")
-def take_into_plan(system_id: int, given: TakeFood, database: Kept, request: Request) -> SystemOut:
+def take_into_plan(system_id: int, given: TakeFood, visit: Asked) -> SystemOut:
     """The plan with the food of its rota, as one step that can be undone; meals are counted anew from then on."""
-    with database.writing() as session:
+    with visit.writing() as session:
         plan = read_document(systems.read(session, system_id).document)
         larder = view.read_larder(session)
-        logs: Logs = request.app.state.logs
-        meals = view.logged_meals(session, logs.of(session, [system_id]), day_of(given.today))[system_id]
-        saved = systems.update(session, system_id, given.base, document(view.with_food(plan, larder, meals)))
+        meals = view.logged_meals(session, deeds_of(visit, session, [system_id]), day_of(given.today))[system_id]
+        saved = systems.update(session, system_id, given.base, document(view.with_food(visit, plan, larder, meals)))
         house.put(session, f"{house.FED_SINCE}{system_id}", datetime.now(UTC).isoformat())
         return SystemOut.of(saved)
 
 
-def larder_in(schema: Any) -> Larder:
+def larder_in(schema: Any, library: Library) -> Larder:
     """Raises: RegisterFault, UnknownKey."""
     found: Larder = rebuilt(Larder, schema.model_dump())
     keys = [*found.foods, *(part.food for mix in found.mixes for part in mix.parts)]
     for key in keys:
-        if key not in library.foods():
+        if key not in library.foods:
             raise UnknownKey("foods", key)
     for row in found.cultures:
-        if row.culture not in library.cultures():
+        if row.culture not in library.cultures:
             raise UnknownKey("cultures", row.culture)
     faults = larder_faults(found)
     if faults:

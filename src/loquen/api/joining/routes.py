@@ -8,24 +8,26 @@ from typing import Annotated
 from fastapi import APIRouter, Query, Request, Response
 
 from loquen.api.computing import PAGE, computed_while
-from loquen.api.dependencies import FAULTS, Kept
-from loquen.api.quarantine.view import Quarantined, read_quarantine, taken
-from loquen.api.register.schema import NamedPlace, Places
+from loquen.api.dependencies import FAULTS, Asked
 from loquen.api.wire.answers import sent
-from loquen.api.wire.days import Today, day_of
-from loquen.api.wire.documents import read_document
-from loquen.core.data import own
-from loquen.core.data.library import Species, species
+from loquen.api.wire.days import Today
+from loquen.checked.days import day_of
+from loquen.checked.documents import read_document
 from loquen.core.errors import NamedCase, UnknownKey
 from loquen.core.graph.asking import number
 from loquen.core.joining.batches import Batch, batches
 from loquen.core.joining.sizes import SizeWindow, windows
 from loquen.core.joining.the_day import list_of_the_day
+from loquen.core.library.rows.animals import Species
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.plan import Group, Plan
 from loquen.core.register.homes import living_groups, places_for
 from loquen.core.routine.costs import day_words, with_on
 from loquen.core.system.book import sheet_of
+from loquen.house.house import Visit
+from loquen.house.quarantine.view import Quarantined, read_quarantine, taken
+from loquen.house.register.schema import NamedPlace, Places
 from loquen.store.documents import systems
 from loquen.store.documents.systems import existing
 
@@ -65,33 +67,33 @@ class JoinOrder:
 
 
 @router.get("/systems/{system_id}/joining", response_model=JoinOrder)
-async def read_joining(request: Request, system_id: int, database: Kept, today: Today) -> Response:
+async def read_joining(request: Request, system_id: int, visit: Asked, today: Today) -> Response:
     """Batches from temper, group and the filter's growth, each with its sizes and the day's list."""
 
     def whole() -> Response:
         day = day_of(today)
-        with database.reading() as session:
+        with visit.reading() as session:
             plan = read_document(systems.read(session, system_id).document)
-            kept = read_quarantine(session, day)
-        living = living_groups((row.life for row in kept.written), system_id, day)
-        return sent(order_of(plan, living, kept, day))
+            kept = read_quarantine(visit, session, day)
+        living = living_groups((row.life for row in kept.written), system_id, day, visit.library)
+        return sent(order_of(plan, living, kept, day, visit.library))
 
     return await computed_while(request, whole, PAGE)
 
 
-def order_of(plan: Plan, living: tuple[Group, ...], kept: Quarantined, today: date) -> JoinOrder:
+def order_of(plan: Plan, living: tuple[Group, ...], kept: Quarantined, today: date, library: Library) -> JoinOrder:
     counts = Counter[str]()
     for group in living:
         counts[group.species] += group.number
     residents: Residents = [
         (
-            species()[group.species],
-            group.length_cm if group.size_by == "length" else species()[group.species].adult_length_cm,
+            library.species[group.species],
+            group.length_cm if group.size_by == "length" else library.species[group.species].adult_length_cm,
         )
         for group in living
     ]
     days = []
-    for batch in batches(plan, counts, today):
+    for batch in batches(plan, counts, today, library):
         days.append(day_out(batch, residents, spare_places(kept, batch)))
         residents += [(row.kind, row.length_cm) for row in batch.joins]
     return JoinOrder(result_of(days, today), bool(living), tuple(days))
@@ -134,12 +136,12 @@ def spare_places(kept: Quarantined, batch: Batch) -> list[str]:
     """Tubs that stand empty and whose water takes one of those who join."""
     ones = [Group(row.kind.key, 1, size_by="length", length_cm=max(0.2, row.length_cm)) for row in batch.joins]
     empty = [tub for tub in kept.tubs if not kept.groups_in(tub)]
-    return [kept.names[tub] for tub in empty if all(takes_one(kept.plans[tub], one) for one in ones)]
+    return [kept.names[tub] for tub in empty if all(takes_one(kept.visit, kept.plans[tub], one) for one in ones)]
 
 
-def takes_one(tub: Plan, one: Group) -> bool:
+def takes_one(visit: Visit, tub: Plan, one: Group) -> bool:
     try:
-        good, _ = taken(tub, (one,), own.kept_as["time"])
+        good, _ = visit.kept(taken, tub, (one,))
     except NamedCase:
         return False
     return good
@@ -147,30 +149,30 @@ def takes_one(tub: Plan, one: Group) -> bool:
 
 @router.get("/systems/{system_id}/joining/out", response_model=Places)
 async def read_way_out(
-    request: Request, system_id: int, database: Kept, today: Today, animal: Annotated[str, Query(max_length=80)]
+    request: Request, system_id: int, visit: Asked, today: Today, animal: Annotated[str, Query(max_length=80)]
 ) -> Response:
     """Where one of a kind could go now that is hunted in a system: the other systems, those that take it first."""
-    if animal not in species():
+    if animal not in visit.library.species:
         raise UnknownKey("animals", animal)
 
     def whole() -> Response:
-        with database.reading() as session:
+        with visit.reading() as session:
             existing(session, system_id)
-            kept = read_quarantine(session, day_of(today))
+            kept = read_quarantine(visit, session, day_of(today))
         plans = {key: plan for key, plan in kept.plans.items() if key != system_id and key not in kept.tubs}
-        one = one_of(kept.plans.get(system_id), animal)
-        found = places_for(one, plans)
+        one = one_of(kept.plans.get(system_id), animal, visit.library)
+        found = places_for(one, plans, visit.library)
         return sent(Places([NamedPlace(kept.names[place.system_id], place) for place in found]))
 
     return await computed_while(request, whole, PAGE)
 
 
-def one_of(plan: Plan | None, animal: str) -> Group:
+def one_of(plan: Plan | None, animal: str, library: Library) -> Group:
     """One animal of a kind, as long as they are in a plan; grown where it has none."""
     if plan is not None:
         for place, group in enumerate(plan.animals):
             if group.species == animal:
-                length = number(sheet_of(plan, 0.0), f"animals.{place}.length_now_cm")
+                length = number(sheet_of(plan, library, 0.0), f"animals.{place}.length_now_cm")
                 if length:
                     return Group(animal, 1, size_by="length", length_cm=round(length, 1))
     return Group(animal, 1)

@@ -9,28 +9,12 @@ from fastapi import APIRouter, Query, Response
 from pydantic import TypeAdapter
 from sqlmodel import Session
 
-from loquen.api.dependencies import FAULTS, Kept
-from loquen.api.log.lives import can_have_been, names_of, who_lives, write_down
-from loquen.api.log.reading import readable
-from loquen.api.log.schema import (
-    About,
-    EntriesIn,
-    EntryIn,
-    EntryUpdate,
-    EntryWas,
-    KitOut,
-    Known,
-    LivesHere,
-    LoggedOut,
-    MeasureOut,
-    Numbers,
-)
-from loquen.api.sheet.todays import todays_sheet
-from loquen.api.wire.documents import read_document
-from loquen.api.wire.plan import EntrySchema
-from loquen.api.wire.stored import event as stored_event
-from loquen.api.wire.stored import or_none
-from loquen.core.data.kits import kits, measures
+from loquen.api.dependencies import FAULTS, Asked
+from loquen.checked.documents import read_document
+from loquen.checked.plan import EntrySchema
+from loquen.checked.stored import event as stored_event
+from loquen.checked.stored import or_none
+from loquen.core.data.measures import measures
 from loquen.core.errors import CoreError
 from loquen.core.events.faults import faults
 from loquen.core.events.kinds.keeping import Rinsed
@@ -39,6 +23,7 @@ from loquen.core.events.kinds.water import Dosed, Read
 from loquen.core.events.ledger import Event, Logged
 from loquen.core.events.lines import event_of, line_of
 from loquen.core.events.readings import read_interval
+from loquen.core.library.whole import Library
 from loquen.core.model.records.log import (
     CLEANED,
     DOSES,
@@ -55,6 +40,23 @@ from loquen.core.system.book import sheet_of
 from loquen.core.system.cycle.setup import ammonia_dose
 from loquen.core.system.told import where_known
 from loquen.exchange.log_table import write_table
+from loquen.house.house import Visit
+from loquen.house.log.lives import can_have_been, names_of, who_lives, write_down
+from loquen.house.log.reading import readable
+from loquen.house.log.schema import (
+    About,
+    EntriesIn,
+    EntryIn,
+    EntryUpdate,
+    EntryWas,
+    KitOut,
+    Known,
+    LivesHere,
+    LoggedOut,
+    MeasureOut,
+    Numbers,
+)
+from loquen.house.sheet.todays import todays_sheet
 from loquen.store.documents import systems
 from loquen.store.happened import ledger
 from loquen.store.happened.ledger import KeptEvent
@@ -74,14 +76,14 @@ class Names:
     systems: Mapping[int, str]
 
 
-def shown(row: KeptEvent, known: Logged, names: Names) -> LoggedOut:
+def shown(row: KeptEvent, known: Logged, names: Names, library: Library) -> LoggedOut:
     """An event as a line, with the interval of a reading, and the animals that it tells of."""
     event = known.event
     entry = line_of(event, row.resident_id)
     low = high = None
     if isinstance(event, Read):
         try:
-            read = read_interval(event)
+            read = read_interval(event, library)
             low, high = read.low, None if read.high == float("inf") else read.high
         except (CoreError, KeyError):
             pass
@@ -102,29 +104,32 @@ def shown(row: KeptEvent, known: Logged, names: Names) -> LoggedOut:
     )
 
 
-def all_shown(session: Session, rows: Iterable[tuple[KeptEvent, Logged]]) -> list[LoggedOut]:
+def all_shown(session: Session, rows: Iterable[tuple[KeptEvent, Logged]], library: Library) -> list[LoggedOut]:
     """Events as lines, with the names of the animals and systems that they tell of."""
     rows = list(rows)
     moves = [known.event for _, known in rows if isinstance(known.event, Moved)]
     places = {number for move in moves for number in (move.system, move.to)}
     names = Names(
-        names_of(session, {row.resident_id for row, _ in rows if row.resident_id is not None}),
+        names_of(session, {row.resident_id for row, _ in rows if row.resident_id is not None}, library),
         {one.id: name_of(one.document, one.id) for one in systems.list_some(session, places)} if places else {},
     )
-    return [shown(row, known, names) for row, known in rows]
+    return [shown(row, known, names, library) for row, known in rows]
 
 
 class Place:
     """What an entry is judged beside: the system's water, when it was started, and what else is in its log."""
 
-    def __init__(self, session: Session, system_id: int, now: datetime) -> None:
+    def __init__(self, visit: Visit, session: Session, system_id: int, now: datetime) -> None:
+        self.visit = visit
         self.now = now
         self.system_id = system_id
         self.others = [(row.id, known) for row, known in readable(ledger.list_of(session, system_id))]
         plan = where_known(lambda: read_document(systems.read(session, system_id).document), None)
         self.plan = plan
         self.started = plan.cycle.begun_on if plan else ""
-        self.volume_l = where_known(lambda: float(sheet_of(plan).value("real_volume_l")), None) if plan else None
+        self.volume_l = (
+            where_known(lambda: float(sheet_of(plan, visit.library).value("real_volume_l")), None) if plan else None
+        )
 
     def event(self, row: EntryIn) -> Event:
         """What a line tells, with what it leaves to the plan: what a dose of ammonia is made of, how much a filter holds."""
@@ -132,7 +137,7 @@ class Place:
         if isinstance(event, Dosed) and event.what == "ammonia" and not event.unit and self.plan:
             return replace(ammonia_dose(self.plan.cycle, event.amount), note=event.note)
         if isinstance(event, Rinsed) and event.filter and event.share is None and self.plan:
-            beds = {bed.filter: bed.share for bed in beds_of(todays_sheet(self.plan))}
+            beds = {bed.filter: bed.share for bed in beds_of(todays_sheet(self.visit, self.plan))}
             return replace(event, share=beds.get(event.filter))
         return event
 
@@ -140,6 +145,7 @@ class Place:
         began = datetime.fromisoformat(self.started).replace(tzinfo=row.at.tzinfo) if self.started else None
         return faults(
             row,
+            self.visit.library,
             now=self.now,
             began=began,
             volume_l=self.volume_l,
@@ -153,7 +159,7 @@ def core_entry(schema: Any) -> Entry:
 
 
 @router.get("/log/known")
-def read_known() -> Known:
+def read_known(visit: Asked) -> Known:
     """What can be read, with what, and what can be done."""
     return Known(
         measures=[MeasureOut(key=m.key, label=m.label, kind=m.kind, ion=m.ion) for m in measures().values()],
@@ -167,7 +173,7 @@ def read_known() -> Known:
                 interferes=kit.interferes,
                 expires=kit.expires,
             )
-            for key, kit in kits().items()
+            for key, kit in visit.library.kits.items()
         ],
         kinds=KIND_WORDS,
         not_here=list(IN_THE_REGISTER_ALONE),
@@ -178,27 +184,27 @@ def read_known() -> Known:
 
 
 @router.get("/log")
-def list_latest(database: Kept, count: Annotated[int, Query(ge=1, le=500)] = 100) -> list[LoggedOut]:
+def list_latest(visit: Asked, count: Annotated[int, Query(ge=1, le=500)] = 100) -> list[LoggedOut]:
     """The newest entries of all systems."""
-    with database.reading() as session:
-        return all_shown(session, readable(ledger.list_latest(session, count)))
+    with visit.reading() as session:
+        return all_shown(session, readable(ledger.list_latest(session, count)), visit.library)
 
 
 @router.get("/systems/{system_id}/log", response_model=list[LoggedOut])
-def list_entries(system_id: int, database: Kept) -> Response:
+def list_entries(system_id: int, visit: Asked) -> Response:
     """The log of a system, oldest first; written out without a second look, for it may be long."""
-    with database.reading() as session:
-        answer = all_shown(session, readable(ledger.list_of(session, system_id)))
+    with visit.reading() as session:
+        answer = all_shown(session, readable(ledger.list_of(session, system_id)), visit.library)
     return Response(WHOLE_LOG.dump_json(answer), media_type="application/json")
 
 
 @router.get("/systems/{system_id}/log/about")
-def read_about(system_id: int, database: Kept) -> About:
+def read_about(system_id: int, visit: Asked) -> About:
     """What lines of a system's log can be about: animals of the register that live there, filters, what it doses."""
-    with database.reading() as session:
-        lives = who_lives(session, system_id)
+    with visit.reading() as session:
+        lives = who_lives(session, system_id, visit.library)
         plan = where_known(lambda: read_document(systems.read(session, system_id).document), None)
-    beds = where_known(lambda: beds_of(todays_sheet(plan)), []) if plan else []
+    beds = where_known(lambda: beds_of(todays_sheet(visit, plan)), []) if plan else []
     dose = ammonia_dose(plan.cycle, None) if plan else Dosed()
     return About(
         animals=[LivesHere(id=number, name=name, here=here) for number, name, here in lives],
@@ -209,13 +215,13 @@ def read_about(system_id: int, database: Kept) -> About:
 
 
 @router.post("/systems/{system_id}/log", status_code=201)
-def create_entries(system_id: int, given: EntriesIn, database: Kept) -> list[LoggedOut]:
+def create_entries(system_id: int, given: EntriesIn, visit: Asked) -> list[LoggedOut]:
     """Entries made together: all of them are kept, or none; 422 names the field of the first that can not be.
 
     What happened to animals of the register is written there: it is one event, and both pages show it.
     """
-    with database.writing() as session:
-        place = Place(session, system_id, given.now)
+    with visit.writing() as session:
+        place = Place(visit, session, system_id, given.now)
         rows = [(line, Logged(line.at, place.event(line))) for line in given.entries]
         kept = []
         for number, (line, row) in enumerate(rows):
@@ -225,16 +231,16 @@ def create_entries(system_id: int, given: EntriesIn, database: Kept) -> list[Log
             if isinstance(row.event, ToAnimals) and resident is not None:
                 kept.append(write_down(session, resident, row.event, row.at, given.now.date()))
             else:
-                refuse(whose(session, system_id, row), number)
+                refuse(whose(session, system_id, row, visit.library), number)
                 kept += ledger.write(session, system_id, [ledger.new(row.event, row.at)])
-        return all_shown(session, zip(kept, (row for _, row in rows), strict=True))
+        return all_shown(session, zip(kept, (row for _, row in rows), strict=True), visit.library)
 
 
-def whose(session: Session, system_id: int, row: Logged) -> list[EntryFault]:
+def whose(session: Session, system_id: int, row: Logged, library: Library) -> list[EntryFault]:
     """Where the register knows who lives there, it has to be told whose death or sale it was: heads are counted by it."""
     if not isinstance(row.event, Died | Sold):
         return []
-    who = ", ".join(dict.fromkeys(name for _, name, _ in who_lives(session, system_id)))
+    who = ", ".join(dict.fromkeys(name for _, name, _ in who_lives(session, system_id, library)))
     return [EntryFault("whose", "resident", who=who)] if who else []
 
 
@@ -246,11 +252,11 @@ def refuse(faults: list[EntryFault], number: int = 0) -> None:
 
 
 @router.put("/log/{entry_id}")
-def update_entry(entry_id: int, update: EntryUpdate, database: Kept) -> LoggedOut:
+def update_entry(entry_id: int, update: EntryUpdate, visit: Asked) -> LoggedOut:
     """Keep what an entry is now; 409 when it was changed since."""
-    with database.writing() as session:
+    with visit.writing() as session:
         before = ledger.read(session, entry_id)
-        place = Place(session, before.system_id or 0, update.now)
+        place = Place(visit, session, before.system_id or 0, update.now)
         event = place.event(update)
         resident = before.resident_id
         if isinstance(event, ToAnimals):
@@ -265,13 +271,13 @@ def update_entry(entry_id: int, update: EntryUpdate, database: Kept) -> LoggedOu
         refuse(place.faults(row, besides=entry_id))
         kept = ledger.update(session, entry_id, update.base, ledger.new(event, row.at, resident=resident))
         can_have_been(session, (before.resident_id, resident))
-        return all_shown(session, [(kept, row)])[0]
+        return all_shown(session, [(kept, row)], visit.library)[0]
 
 
 @router.post("/log/delete", status_code=204)
-def delete_entries(numbers: Numbers, database: Kept) -> None:
+def delete_entries(numbers: Numbers, visit: Asked) -> None:
     """Take entries out; `restore` brings them back. Raises: RegisterFault where what came later hangs on one."""
-    with database.writing() as session:
+    with visit.writing() as session:
         whose_are = [ledger.read(session, number).resident_id for number in numbers.ids]
         ledger.delete(session, numbers.ids)
         session.flush()
@@ -279,16 +285,16 @@ def delete_entries(numbers: Numbers, database: Kept) -> None:
 
 
 @router.post("/log/restore", status_code=204)
-def restore_entries(numbers: Numbers, database: Kept) -> None:
-    with database.writing() as session:
+def restore_entries(numbers: Numbers, visit: Asked) -> None:
+    with visit.writing() as session:
         ledger.restore(session, numbers.ids)
         can_have_been(session, [ledger.read(session, number).resident_id for number in numbers.ids])
 
 
 @router.get("/log/{entry_id}/history")
-def read_entry_history(entry_id: int, database: Kept) -> list[EntryWas]:
+def read_entry_history(entry_id: int, visit: Asked) -> list[EntryWas]:
     """What an entry was, the newest first."""
-    with database.reading() as session:
+    with visit.reading() as session:
         rows, whose_it_is = ledger.history(session, entry_id), ledger.read(session, entry_id).resident_id
         return [
             EntryWas(
@@ -303,9 +309,9 @@ def read_entry_history(entry_id: int, database: Kept) -> list[EntryWas]:
 
 
 @router.get("/systems/{system_id}/log.csv", response_class=Response)
-def export_log(system_id: int, database: Kept) -> Response:
+def export_log(system_id: int, visit: Asked) -> Response:
     """The log as a table."""
-    with database.reading() as session:
+    with visit.reading() as session:
         rows = [
             LogLine(row.at, line_of(known.event, row.resident_id))
             for row, known in readable(ledger.list_of(session, system_id))

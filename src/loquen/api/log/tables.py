@@ -9,12 +9,11 @@ from fastapi import APIRouter, Path, Request, Response
 from pydantic import ValidationError
 
 from loquen.api.computing import LONG, computed_while
-from loquen.api.dependencies import FAULTS, Kept
+from loquen.api.dependencies import FAULTS, Asked
 from loquen.api.log.routes import Place
-from loquen.api.log.schema import CellOut, ColumnOut, HowFar, TableIn, TableOut
 from loquen.api.wire.answers import sent
-from loquen.api.wire.plan import EntrySchema
-from loquen.api.wire.words import entry_fault_sentence
+from loquen.checked.plan import EntrySchema
+from loquen.checked.words import entry_fault_sentence
 from loquen.core.events.faults import faults as faults_of
 from loquen.core.events.ledger import Logged
 from loquen.core.events.lines import event_of, line_of
@@ -22,7 +21,8 @@ from loquen.core.graph.giving_up import heed
 from loquen.core.model.inputs.quantity import as_text
 from loquen.core.model.records.log import Entry, EntryFault, LogLine
 from loquen.exchange.log_table import LINES_AT_ONCE, BadCell, read_table
-from loquen.store.database import Database
+from loquen.house.house import Visit
+from loquen.house.log.schema import CellOut, ColumnOut, HowFar, TableIn, TableOut
 from loquen.store.faults import Busy
 from loquen.store.happened import ledger
 
@@ -50,22 +50,22 @@ class Watched:
 
 
 @router.post("/systems/{system_id}/log/preview", response_model=TableOut)
-async def preview_table(system_id: int, table: TableIn, database: Kept, request: Request) -> Response:
+async def preview_table(system_id: int, table: TableIn, visit: Asked, request: Request) -> Response:
     """What a table would bring; nothing is kept."""
     tell = teller(request, table)
-    return await computed_while(request, lambda: sent(judged(database, system_id, table, tell)[0]), LONG)
+    return await computed_while(request, lambda: sent(judged(visit, system_id, table, tell)[0]), LONG)
 
 
 @router.post("/systems/{system_id}/log/table", response_model=TableOut)
-async def import_table(system_id: int, table: TableIn, database: Kept, request: Request) -> Response:
+async def import_table(system_id: int, table: TableIn, visit: Asked, request: Request) -> Response:
     """Keep what a table brings: what can not be read is named, what is there already is not doubled."""
     tell = teller(request, table)
 
     def whole() -> Response:
         for _ in range(TRIES):
-            answer, rows, stamp = judged(database, system_id, table, tell)
+            answer, rows, stamp = judged(visit, system_id, table, tell)
             lines = [ledger.new(event_of(row.entry, row.at, system_id), row.at) for row in rows]
-            with database.writing() as session:
+            with visit.writing() as session:
                 if ledger.stamps(session, [system_id]) == stamp:
                     ledger.write(session, system_id, lines)
                     return sent(answer.model_copy(update={"kept": True}))
@@ -87,19 +87,20 @@ def teller(request: Request, table: TableIn) -> Callable[[float], None]:
 
 
 def judged(
-    database: Database, system_id: int, table: TableIn, tell: Callable[[float], None]
+    visit: Visit, system_id: int, table: TableIn, tell: Callable[[float], None]
 ) -> tuple[TableOut, list[LogLine], dict[int, ledger.Stamp]]:
     """What a table comes to beside the log that is there, and which log that was."""
     read = read_table(
         table.text,
         timezone(timedelta(minutes=table.zone_min)),
+        visit.library,
         table.order,
         table.changes,
         lambda share: tell(READING * share),
     )
-    with database.reading() as session:
+    with visit.reading() as session:
         stamp = ledger.stamps(session, [system_id])
-        place = Place(session, system_id, table.now)
+        place = Place(visit, session, system_id, table.now)
     others = [LogLine(row.at, line_of(row.event)) for _, row in place.others]
     there = {same(row) for row in others}
     # What two readings of one minute say is looked up, not searched for: a table may have many thousand lines.
@@ -117,6 +118,7 @@ def judged(
         beside = minutes.get(minute(row))
         found = schema_faults(row) or faults_of(
             logged(row, system_id),
+            visit.library,
             now=table.now,
             volume_l=place.volume_l,
             others=[logged(beside, system_id)] if beside else (),

@@ -9,10 +9,31 @@ from fastapi import APIRouter, Request, Response
 from sqlmodel import Session
 
 from loquen.api.computing import PAGE, computed, computed_while
-from loquen.api.dependencies import FAULTS, Kept
-from loquen.api.log.lives import can_have_been
-from loquen.api.register import view
-from loquen.api.register.schema import (
+from loquen.api.dependencies import FAULTS, Asked
+from loquen.api.wire.answers import sent
+from loquen.api.wire.days import Today
+from loquen.checked import stored
+from loquen.checked.days import day_of
+from loquen.checked.documents import read_document
+from loquen.checked.stored import those_read
+from loquen.core.data.tables import toml
+from loquen.core.errors import UnknownKey
+from loquen.core.events.kinds.lives import Measured, Moved, SignsSeen
+from loquen.core.events.ledger import LifeEvent
+from loquen.core.events.lines import life_event
+from loquen.core.library.whole import Library
+from loquen.core.model.inputs.quantity import Sentence
+from loquen.core.model.records.register import LifeLine, RegisterFault, Resident
+from loquen.core.model.roots.documents import document, rebuilt
+from loquen.core.model.roots.plan import Group, Plan
+from loquen.core.register import homes
+from loquen.core.register.buying import Bought, bought
+from loquen.core.register.growth import grown
+from loquen.core.register.lives import faults, life_of
+from loquen.exchange.tables import harmless
+from loquen.house.log.lives import can_have_been
+from loquen.house.register import view
+from loquen.house.register.schema import (
     BuyIn,
     Card,
     Cards,
@@ -25,28 +46,7 @@ from loquen.api.register.schema import (
     Taken,
     Written,
 )
-from loquen.api.register.view import Homes
-from loquen.api.systems.schema import SystemOut
-from loquen.api.wire import stored
-from loquen.api.wire.answers import sent
-from loquen.api.wire.days import Today, day_of
-from loquen.api.wire.documents import read_document
-from loquen.api.wire.stored import those_read
-from loquen.core.data.library import species
-from loquen.core.data.tables import toml
-from loquen.core.errors import UnknownKey
-from loquen.core.events.kinds.lives import Measured, Moved, SignsSeen
-from loquen.core.events.ledger import LifeEvent
-from loquen.core.events.lines import life_event
-from loquen.core.model.inputs.quantity import Sentence
-from loquen.core.model.records.register import LifeLine, RegisterFault, Resident
-from loquen.core.model.roots.documents import document, rebuilt
-from loquen.core.model.roots.plan import Group, Plan
-from loquen.core.register import homes
-from loquen.core.register.buying import Bought, bought
-from loquen.core.register.growth import grown
-from loquen.core.register.lives import faults, life_of
-from loquen.exchange.tables import harmless
+from loquen.house.systems.schema import SystemOut
 from loquen.store.documents import systems
 from loquen.store.documents.systems import NoSuchSystem, existing
 from loquen.store.happened import register
@@ -68,14 +68,13 @@ COLUMNS = (
 
 
 @router.get("/register", response_model=Register)
-async def read_register(request: Request, database: Kept, today: Today) -> Response:
+async def read_register(request: Request, visit: Asked, today: Today) -> Response:
     """Everybody by home, judged as they live."""
-    kept: Homes = request.app.state.homes
 
     def whole() -> Response:
-        with database.reading() as session:
+        with visit.reading() as session:
             rows, known = register.everybody(session), systems.list_all(session)
-        return sent(view.register_of(rows, known, kept, day_of(today)))
+        return sent(view.register_of(visit, rows, known, day_of(today)))
 
     return await computed_while(request, whole, PAGE)
 
@@ -94,14 +93,14 @@ def how_many_to_buy(given: BuyIn) -> Response:
 
 
 @router.get("/register.csv", response_class=Response)
-def export_register(database: Kept, today: Today) -> Response:
+def export_register(visit: Asked, today: Today) -> Response:
     """Who lives where as a table."""
-    with database.reading() as session:
+    with visit.reading() as session:
         rows, known = register.everybody(session), systems.list_all(session)
     out = io.StringIO()
     writer = csv.writer(out)
     writer.writerow(COLUMNS)
-    for home in view.register_of(rows, known, Homes(), day_of(today)).homes:
+    for home in view.register_of(visit, rows, known, day_of(today)).homes:
         for row in home.residents:
             one: Any = row.resident
             cells = (
@@ -123,40 +122,44 @@ def export_register(database: Kept, today: Today) -> Response:
 
 
 @router.post("/register", response_model=Written)
-def write_down(given: ResidentIn, database: Kept) -> Response:
+def write_down(given: ResidentIn, visit: Asked) -> Response:
     """Somebody new, with what happened first."""
     resident = resident_in(given.resident)
     happened = [happened_in(row) for row in given.happened]
-    with database.writing() as session:
-        refuse(session, None, resident, happened, day_of(given.today))
+    with visit.writing() as session:
+        refuse(session, None, resident, happened, day_of(given.today), visit.library)
         made = register.add(session, document(resident), happened)
     return sent(Written(made.id, made.happened[-1][0], None))
 
 
 @router.put("/register/{resident_id}", response_model=Written)
-def update_resident(resident_id: int, given: ResidentUpdate, database: Kept) -> Response:
+def update_resident(resident_id: int, given: ResidentUpdate, visit: Asked) -> Response:
     """What a resident is called, where it is from, how long it stays."""
     resident = resident_in(given.resident)
-    with database.writing() as session:
+    with visit.writing() as session:
         row = register.read(session, resident_id)
         happened = [*those_read(row.happened, stored.happened).values()]
-        refuse(session, resident_id, resident, happened, day_of(given.today))
+        refuse(session, resident_id, resident, happened, day_of(given.today), visit.library)
         kept = register.update(session, resident_id, document(resident))
     return sent(Written(kept.id, 0, None))
 
 
 @router.post("/register/{resident_id}/happened", response_model=Written)
-async def note_happened(resident_id: int, given: HappenedIn, database: Kept) -> Response:
+async def note_happened(resident_id: int, given: HappenedIn, visit: Asked) -> Response:
     """Write down what happened; a move is kept also where the system's checks refuse it, and that is told."""
 
     def whole() -> Response:
         one, today = happened_in(given.happened), day_of(given.today)
-        with database.writing() as session:
+        with visit.writing() as session:
             row = register.read(session, resident_id)
             resident = stored.resident(row.document)
             before = [*those_read(row.happened, stored.happened).values()]
-            refuse(session, resident_id, resident, [*before, one], today)
-            told = told_of(session, resident, [*before, one], one, today) if isinstance(one, Moved) else None
+            refuse(session, resident_id, resident, [*before, one], today, visit.library)
+            told = (
+                told_of(session, resident, [*before, one], one, today, visit.library)
+                if isinstance(one, Moved)
+                else None
+            )
             number = register.note(session, resident_id, one).id
         return sent(Written(resident_id, number, told))
 
@@ -174,10 +177,15 @@ def happened_in(schema: Any) -> LifeEvent:
 
 
 def refuse(
-    session: Session, resident_id: int | None, resident: Resident, happened: list[LifeEvent], today: date
+    session: Session,
+    resident_id: int | None,
+    resident: Resident,
+    happened: list[LifeEvent],
+    today: date,
+    library: Library,
 ) -> None:
     """Raise the first of what is wrong with somebody, beside the others."""
-    if resident.species not in species():
+    if resident.species not in library.species:
         raise UnknownKey("animals", resident.species)
     for one in happened:
         day_of(one.day)
@@ -196,61 +204,63 @@ def refuse(
 
 
 def told_of(
-    session: Session, resident: Resident, happened: list[LifeEvent], move: Moved, today: date
+    session: Session, resident: Resident, happened: list[LifeEvent], move: Moved, today: date, library: Library
 ) -> Sentence | None:
     """What the checks of the system say that some move into; None where every check takes them."""
-    size = grown(life_of(resident, happened), species()[resident.species], today)
+    size = grown(life_of(resident, happened), library.species[resident.species], today)
     group = Group(resident.species, move.number, size_by="length", length_cm=round(size.length_cm, 1))
     try:
         plan = read_document(systems.read(session, move.to).document)
     except NoSuchSystem:
         return None
-    places = homes.places_for(group, {move.to: plan})
+    places = homes.places_for(group, {move.to: plan}, library)
     return places[0].against if places and not places[0].takes else None
 
 
 @router.delete("/register/happened/{happened_id}", status_code=204)
-def take_back(happened_id: int, database: Kept) -> None:
+def take_back(happened_id: int, visit: Asked) -> None:
     """Take out what was written down; raise RegisterFault where what came later hangs on it."""
-    with database.writing() as session:
+    with visit.writing() as session:
         can_have_been(session, [register.take_back(session, happened_id)])
 
 
 @router.delete("/register/{resident_id}", status_code=204)
-def put_away(resident_id: int, database: Kept) -> None:
-    with database.writing() as session:
+def put_away(resident_id: int, visit: Asked) -> None:
+    with visit.writing() as session:
         register.put_away(session, resident_id)
 
 
 @router.post("/register/{resident_id}/restore", status_code=204)
-def bring_back(resident_id: int, database: Kept) -> None:
-    with database.writing() as session:
+def bring_back(resident_id: int, visit: Asked) -> None:
+    with visit.writing() as session:
         register.bring_back(session, resident_id)
 
 
 @router.get("/register/{resident_id}/places", response_model=Places)
-async def read_places(request: Request, resident_id: int, database: Kept, today: Today, system: int) -> Response:
+async def read_places(request: Request, resident_id: int, visit: Asked, today: Today, system: int) -> Response:
     """Which of the keeper's other systems could take the animals of one that live in a system, by their checks."""
 
     def whole() -> Response:
         day = day_of(today)
-        with database.reading() as session:
+        with visit.reading() as session:
             row = view.written(register.read(session, resident_id))
             known = systems.list_all(session)
-        plans = {one.id: plan for one in known if one.id != system and (plan := view.readable(one)) is not None}
-        groups = homes.living_groups([row.life] if row else [], system, day)
-        found = homes.places_for(groups[0], plans) if groups else []
+        plans = {
+            one.id: plan for one in known if one.id != system and (plan := view.readable(visit, one)) is not None
+        }
+        groups = homes.living_groups([row.life] if row else [], system, day, visit.library)
+        found = homes.places_for(groups[0], plans, visit.library) if groups else []
         return sent(Places([NamedPlace(plans[place.system_id].name, place) for place in found]))
 
     return await computed_while(request, whole, PAGE)
 
 
 @router.post("/register/take/{system_id}")
-def take_into_plan(system_id: int, given: Taken, database: Kept) -> SystemOut:
+def take_into_plan(system_id: int, given: Taken, visit: Asked) -> SystemOut:
     """The plan with the animals that live there, as one step that can be undone; 409 when it was changed since."""
-    with database.writing() as session:
+    with visit.writing() as session:
         plan: Plan = read_document(systems.read(session, system_id).document)
         rows = [row.life for row in map(view.written, register.everybody(session)) if row]
-        groups = homes.living_groups(rows, system_id, day_of(given.today))
+        groups = homes.living_groups(rows, system_id, day_of(given.today), visit.library)
         text = document(homes.as_it_lives(plan, groups))
         return SystemOut.of(systems.update(session, system_id, given.base, text))

@@ -11,13 +11,12 @@ from pydantic import Field
 from sqlmodel import Session
 
 from loquen.api.computing import DEVICE, computed
-from loquen.api.dependencies import FAULTS, Kept, faults_of
-from loquen.api.rooms.lines import Lines
+from loquen.api.dependencies import FAULTS, Asked, faults_of
 from loquen.api.wire.answers import sent
-from loquen.api.wire.documents import read_room
-from loquen.api.wire.plan import Strict
-from loquen.api.wire.stored import event as stored_event
-from loquen.api.wire.stored import or_none
+from loquen.checked.documents import read_room
+from loquen.checked.plan import Strict
+from loquen.checked.stored import event as stored_event
+from loquen.checked.stored import or_none
 from loquen.core.events.kinds.keeping import Pulsed
 from loquen.core.events.kinds.water import Changed
 from loquen.core.graph.engine import Sheet
@@ -29,8 +28,9 @@ from loquen.core.rooms.stages.plumbing import ZoneFlow
 from loquen.core.system.told import rows_of
 from loquen.devices.changer.answers import RunTold, State
 from loquen.devices.changer.link import NONSENSE, ControllerLink, ControllerTrouble
+from loquen.house.house import Visit
+from loquen.house.rooms.lines import lines_of
 from loquen.store import tables as kept_as
-from loquen.store.database import Database
 from loquen.store.documents import systems
 from loquen.store.happened import ledger, runs
 from loquen.store.happened.ledger import KeptEvent
@@ -112,10 +112,9 @@ def link_of(request: Request) -> ControllerLink:
     return link
 
 
-def saved_sheet(request: Request, session: Session, room_id: int) -> Sheet[Room]:
+def saved_sheet(visit: Visit, session: Session, room_id: int) -> Sheet[Room]:
     room = read_room(systems.read(session, room_id, kept_as.ROOM).document)
-    lines: Lines = request.app.state.lines
-    return sheet_of(room, lines.of(session, room))
+    return sheet_of(room, visit.library, lines_of(visit, session, room))
 
 
 def day_of(sheet: Sheet[Room], season: str) -> dict[str, Any]:
@@ -149,18 +148,18 @@ def day_of(sheet: Sheet[Room], season: str) -> dict[str, Any]:
 
 
 @router.get("/{room_id}/controller", response_model=ControllerAnswer)
-async def read_controller(room_id: int, request: Request, database: Kept) -> Response:
+async def read_controller(room_id: int, request: Request, visit: Asked) -> Response:
     """The controller as it stands; its new runs are brought to the logs."""
-    return await computed(lambda: sent(standing(room_id, request, database)), DEVICE)
+    return await computed(lambda: sent(standing(room_id, request, visit)), DEVICE)
 
 
 @router.post("/{room_id}/controller/timetable", response_model=ControllerAnswer)
-async def send_timetable(room_id: int, sending: Sending, request: Request, database: Kept) -> Response:
+async def send_timetable(room_id: int, sending: Sending, request: Request, visit: Asked) -> Response:
     """Send a season's day, read it back, and say whether it is the same."""
 
     def whole() -> Response:
-        with database.reading() as session:
-            sheet = saved_sheet(request, session, room_id)
+        with visit.reading() as session:
+            sheet = saved_sheet(visit, session, room_id)
         seasons = rows_of(sheet, "seasons")
         day = next((row for row in seasons if row.name == sending.season), None)
         sendable(day)
@@ -172,46 +171,46 @@ async def send_timetable(room_id: int, sending: Sending, request: Request, datab
                 "not_verified",
                 "The controller reads back another timetable than it was sent: it was not taken as sent.",
             )
-        return sent(standing(room_id, request, database))
+        return sent(standing(room_id, request, visit))
 
     return await computed(whole, DEVICE)
 
 
 @router.post("/{room_id}/controller/faults", response_model=ControllerAnswer)
-async def switch_fault(room_id: int, switching: Switching, request: Request, database: Kept) -> Response:
+async def switch_fault(room_id: int, switching: Switching, request: Request, visit: Asked) -> Response:
     """A fault of the simulated controller, on or off."""
-    return await told(room_id, request, database, "/faults", switching.model_dump())
+    return await told(room_id, request, visit, "/faults", switching.model_dump())
 
 
 @router.post("/{room_id}/controller/clock", response_model=ControllerAnswer)
-async def let_run(room_id: int, going: GoingOn, request: Request, database: Kept) -> Response:
+async def let_run(room_id: int, going: GoingOn, request: Request, visit: Asked) -> Response:
     """Let the simulated controller's clock go on."""
-    return await told(room_id, request, database, "/clock", going.model_dump())
+    return await told(room_id, request, visit, "/clock", going.model_dump())
 
 
 @router.post("/{room_id}/controller/master", response_model=ControllerAnswer)
-async def open_master(room_id: int, opening: Opening, request: Request, database: Kept) -> Response:
+async def open_master(room_id: int, opening: Opening, request: Request, visit: Asked) -> Response:
     """Open or shut the master valve."""
-    return await told(room_id, request, database, "/master", opening.model_dump())
+    return await told(room_id, request, visit, "/master", opening.model_dump())
 
 
-async def told(room_id: int, request: Request, database: Database, path: str, body: dict[str, Any]) -> Response:
+async def told(room_id: int, request: Request, visit: Visit, path: str, body: dict[str, Any]) -> Response:
     def whole() -> Response:
         link_of(request).told(path, body)
-        return sent(standing(room_id, request, database))
+        return sent(standing(room_id, request, visit))
 
     return await computed(whole, DEVICE)
 
 
-def standing(room_id: int, request: Request, database: Database) -> ControllerAnswer:
+def standing(room_id: int, request: Request, visit: Visit) -> ControllerAnswer:
     """The controller's state, its new runs kept and logged; nothing is kept of an answer of which a part is none."""
     link = link_of(request)
-    with database.reading() as session:
-        sheet = saved_sheet(request, session, room_id)
+    with visit.reading() as session:
+        sheet = saved_sheet(visit, session, room_id)
         last = runs.last_number(session, room_id, (state := link.state()).begun)
     found = [run_of(row, state) for row in link.runs(last)]
     flows: tuple[ZoneFlow, ...] = rows_of(sheet, "zone_flows")
-    with database.writing() as session:
+    with visit.writing() as session:
         fresh = runs.add(session, room_id, found)
         for run in fresh:
             log_run(session, sheet, run.at, run.pulsed, flows)

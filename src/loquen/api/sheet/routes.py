@@ -7,14 +7,14 @@ from pydantic import Field
 from pydantic_core import to_json
 
 from loquen.api.computing import computed, computed_while
-from loquen.api.dependencies import COMPUTING, sensible
-from loquen.api.sheet import view
-from loquen.api.sheet.answers import Edited, More, SheetAnswer
-from loquen.api.sheet.kept import SAME, KeptSheets, difference
-from loquen.api.sheet.working import Working, working
+from loquen.api.dependencies import COMPUTING, Asked, sensible
 from loquen.api.wire.answers import sent
-from loquen.api.wire.plan import PlanSchema, Strict
+from loquen.checked.plan import PlanSchema, Strict
 from loquen.core.system.book import sheet_of
+from loquen.house.sheet import view
+from loquen.house.sheet.answers import Edited, More, SheetAnswer
+from loquen.house.sheet.kept import SAME, KeptSheets, difference
+from loquen.house.sheet.working import Working, working
 
 router = APIRouter(prefix="/api", tags=["sheets"], responses=dict(COMPUTING))
 
@@ -41,19 +41,21 @@ class Question(Draft):
 
 
 @router.post("/sheet", response_model=SheetAnswer)
-async def sheet(draft: Draft) -> Response:
+async def sheet(draft: Draft, visit: Asked) -> Response:
     """All figures and checks of a draft, asked at every keystroke."""
-    return await computed(lambda: sent(view.view(sensible(draft.plan), draft.months_ahead)))
+    return await computed(
+        lambda: sent(view.view(sensible(draft.plan, visit.library), visit.library, draft.months_ahead))
+    )
 
 
 @router.post("/edit", response_model=Edited)
-async def edit(draft: Edit, request: Request) -> Response:
+async def edit(draft: Edit, request: Request, visit: Asked) -> Response:
     """What an edit changes: figures and checks without what takes longer, against the answer that the page has."""
 
     def whole() -> Response:
         kept: KeptSheets = request.app.state.sheets
         known = kept.answer(draft.known)
-        sheet = kept.sheet(sensible(draft.plan), draft.months_ahead)
+        sheet = kept.sheet(sensible(draft.plan, visit.library), visit.library, draft.months_ahead)
         answer = view.at_once(sheet, known.told if known else None)
         version = kept.keep(sheet, answer)
         if known is None:
@@ -66,22 +68,22 @@ async def edit(draft: Edit, request: Request) -> Response:
 
 
 @router.post("/more", response_model=More)
-async def what_follows(draft: Draft, request: Request) -> Response:
+async def what_follows(draft: Draft, request: Request, visit: Asked) -> Response:
     """Ways out of what falls short, ranges and what is outgrown: asked when the keys rest."""
 
     def whole() -> Response:
         kept: KeptSheets = request.app.state.sheets
-        return sent(view.more(kept.sheet(sensible(draft.plan), draft.months_ahead)))
+        return sent(view.more(kept.sheet(sensible(draft.plan, visit.library), visit.library, draft.months_ahead)))
 
     return await computed_while(request, whole)
 
 
 @router.post("/working", response_model=Working)
-async def worked(question: Question) -> Response:
+async def worked(question: Question, visit: Asked) -> Response:
     """The working of one figure of a draft."""
 
     def whole() -> Response:
-        sheet = sheet_of(sensible(question.plan), question.months_ahead)
+        sheet = sheet_of(sensible(question.plan, visit.library), visit.library, question.months_ahead)
         return sent(working(sheet, question.figure, question.target, question.paths))
 
     return await computed(whole)

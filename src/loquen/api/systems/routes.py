@@ -6,9 +6,18 @@ from typing import Annotated
 from fastapi import APIRouter, Query, Request, Response
 
 from loquen.api.computing import aside, computed
-from loquen.api.dependencies import FAULTS, Kept, sensible
-from loquen.api.systems.listing import Listing, Order
-from loquen.api.systems.schema import (
+from loquen.api.dependencies import FAULTS, Asked, sensible
+from loquen.api.wire.answers import sent
+from loquen.checked.documents import read_document
+from loquen.core.model.inputs.quantity import Sentence
+from loquen.core.model.roots.documents import Unreadable, document, name_of, rebuilt
+from loquen.core.model.roots.plan import Group, Plan, Tank
+from loquen.core.system.planner import first_plan
+from loquen.house.ahead import make_ahead
+from loquen.house.house import Visit
+from loquen.house.systems import listing
+from loquen.house.systems.listing import Order
+from loquen.house.systems.schema import (
     Base,
     DeletedSystem,
     HistoryOut,
@@ -22,13 +31,6 @@ from loquen.api.systems.schema import (
     SystemOut,
     SystemsPart,
 )
-from loquen.api.wire.answers import sent
-from loquen.api.wire.documents import read_document
-from loquen.core.model.inputs.quantity import Sentence
-from loquen.core.model.roots.documents import Unreadable, document, name_of, rebuilt
-from loquen.core.model.roots.plan import Group, Plan, Tank
-from loquen.core.system.planner import first_plan
-from loquen.store.database import Database
 from loquen.store.documents import systems, variants
 from loquen.store.tables import RevisionRow
 
@@ -40,36 +42,35 @@ MOST_SHOWN = 40
 @router.get("", response_model=SystemsPart)
 async def list_systems(
     request: Request,
-    database: Kept,
+    visit: Asked,
     find: Annotated[str, Query(max_length=200)] = "",
     order: Order = "started",
     start: Annotated[int, Query(ge=0, le=100_000)] = 0,
     count: Annotated[int, Query(ge=1, le=100)] = 24,
 ) -> Response:
     """A part of the list; the lines of the others are made while nobody asks."""
-    listing: Listing = request.app.state.listing
 
     def part() -> Response:
-        with database.reading() as session:
+        with visit.reading() as session:
             present = systems.list_all(session)
-        answer = listing.part(present, find, order, start, count)
-        aside(lambda: listing.make_next(present))
+        answer = listing.part(visit, present, find, order, start, count)
+        aside(lambda: make_ahead(visit, listing.line_of, present, aside))
         return sent(answer)
 
     return await computed(part)
 
 
 @router.get("/names")
-def list_names(database: Kept) -> list[SystemName]:
+def list_names(visit: Asked) -> list[SystemName]:
     """Every system by number and name alone."""
-    with database.reading() as session:
+    with visit.reading() as session:
         return [SystemName(id=row.id, name=name_of(row.document, row.id)) for row in systems.list_all(session)]
 
 
 @router.get("/deleted")
-def list_deleted(database: Kept) -> list[DeletedSystem]:
+def list_deleted(visit: Asked) -> list[DeletedSystem]:
     """Systems that were put away, the last one first."""
-    with database.reading() as session:
+    with visit.reading() as session:
         return [
             DeletedSystem(id=row.id, name=name_of(row.document, row.id), deleted=row.deleted)
             for row in systems.list_deleted(session)
@@ -77,11 +78,11 @@ def list_deleted(database: Kept) -> list[DeletedSystem]:
 
 
 @router.post("", status_code=201)
-def start_from_plan(start: StartFromPlan, database: Kept) -> SystemOut:
+def start_from_plan(start: StartFromPlan, visit: Asked) -> SystemOut:
     """A system of a plan that was chosen; those that were not stay as its variants."""
-    plan = sensible(start.plan)
-    others = [(row.name, document(sensible(row.plan))) for row in start.variants]
-    with database.writing() as session:
+    plan = sensible(start.plan, visit.library)
+    others = [(row.name, document(sensible(row.plan, visit.library))) for row in start.variants]
+    with visit.writing() as session:
         saved = systems.create(session, document(plan))
         for name, text in others:
             variants.add(session, saved.id, name, text)
@@ -89,52 +90,52 @@ def start_from_plan(start: StartFromPlan, database: Kept) -> SystemOut:
 
 
 @router.post("/from-animals", status_code=201)
-def start_from_animals(start: StartFromAnimals, database: Kept) -> SystemOut:
+def start_from_animals(start: StartFromAnimals, visit: Asked) -> SystemOut:
     """The smallest stock tank with room for these animals, with filter, heat and water to match."""
     wanted = tuple(Group(row.species, row.number) for row in start.animals)
-    sensible(Plan(name=start.name, animals=wanted))
-    return stored(database, first_plan.from_animals(start.name, wanted))
+    sensible(Plan(name=start.name, animals=wanted), visit.library)
+    return stored(visit, first_plan.from_animals(start.name, wanted, visit.library))
 
 
 @router.post("/from-glass", status_code=201)
-def start_from_glass(start: StartFromGlass, database: Kept) -> SystemOut:
+def start_from_glass(start: StartFromGlass, visit: Asked) -> SystemOut:
     """A plan around the tank a keeper has."""
     tank: Tank = rebuilt(Tank, start.tank.model_dump())
-    sensible(Plan(name=start.name, tank=tank))
-    return stored(database, first_plan.from_tank(start.name, tank))
+    sensible(Plan(name=start.name, tank=tank), visit.library)
+    return stored(visit, first_plan.from_tank(start.name, tank, visit.library))
 
 
 @router.get("/{system_id}")
-def read_system(system_id: int, database: Kept) -> SystemOut:
+def read_system(system_id: int, visit: Asked) -> SystemOut:
     """A system with its plan; 422 when that can not be read: its history still can."""
-    with database.reading() as session:
+    with visit.reading() as session:
         return SystemOut.of(systems.read(session, system_id))
 
 
 @router.put("/{system_id}")
-def save_plan(system_id: int, update: PlanUpdate, database: Kept) -> SystemOut:
+def save_plan(system_id: int, update: PlanUpdate, visit: Asked) -> SystemOut:
     """Save a plan on the revision it was made from; 409 when that is no longer the current one."""
-    text = document(sensible(update.plan))
-    with database.writing() as session:
+    text = document(sensible(update.plan, visit.library))
+    with visit.writing() as session:
         return SystemOut.of(systems.update(session, system_id, update.base, text))
 
 
 @router.post("/{system_id}/undo")
-def undo(system_id: int, base: Base, database: Kept) -> SystemOut:
-    with database.writing() as session:
+def undo(system_id: int, base: Base, visit: Asked) -> SystemOut:
+    with visit.writing() as session:
         return SystemOut.of(systems.undo(session, system_id, base.base))
 
 
 @router.post("/{system_id}/redo")
-def redo(system_id: int, base: Base, database: Kept) -> SystemOut:
-    with database.writing() as session:
+def redo(system_id: int, base: Base, visit: Asked) -> SystemOut:
+    with visit.writing() as session:
         return SystemOut.of(systems.redo(session, system_id, base.base))
 
 
 @router.get("/{system_id}/history")
-def read_history(system_id: int, database: Kept) -> HistoryOut:
+def read_history(system_id: int, visit: Asked) -> HistoryOut:
     """The newest revisions of a system, with why those that can not be read can not."""
-    with database.reading() as session:
+    with visit.reading() as session:
         current = systems.read(session, system_id)
         revisions = systems.history(session, system_id)
     return HistoryOut(
@@ -161,9 +162,9 @@ def why_not(stored: str | None) -> Sentence | None:
 
 
 @router.get("/{system_id}/revisions/{number}", response_class=Response)
-def export_revision(system_id: int, number: int, database: Kept) -> Response:
+def export_revision(system_id: int, number: int, visit: Asked) -> Response:
     """One revision's document, just as it is stored."""
-    with database.reading() as session:
+    with visit.reading() as session:
         text = systems.read_revision(session, system_id, number)
     disposition = f'attachment; filename="system-{system_id}-revision-{number}.json"'
     content = text.encode("utf-8", "replace")
@@ -171,31 +172,31 @@ def export_revision(system_id: int, number: int, database: Kept) -> Response:
 
 
 @router.post("/{system_id}/put-back")
-def put_back(system_id: int, back: PutBack, database: Kept) -> SystemOut:
+def put_back(system_id: int, back: PutBack, visit: Asked) -> SystemOut:
     """An earlier revision's plan, saved anew on top of the current one."""
-    with database.writing() as session:
+    with visit.writing() as session:
         return SystemOut.of(systems.put_back(session, system_id, back.base, back.number))
 
 
 @router.post("/{system_id}/copy", status_code=201)
-def copy_system(system_id: int, database: Kept) -> SystemOut:
-    with database.reading() as session:
+def copy_system(system_id: int, visit: Asked) -> SystemOut:
+    with visit.reading() as session:
         plan = read_document(systems.read(session, system_id).document)
-    return stored(database, replace(plan, name=f"{plan.name[:70]}, copy"))
+    return stored(visit, replace(plan, name=f"{plan.name[:70]}, copy"))
 
 
 @router.delete("/{system_id}", status_code=204)
-def delete_system(system_id: int, database: Kept) -> None:
-    with database.writing() as session:
+def delete_system(system_id: int, visit: Asked) -> None:
+    with visit.writing() as session:
         systems.delete(session, system_id)
 
 
 @router.post("/{system_id}/restore", status_code=204)
-def restore_system(system_id: int, database: Kept) -> None:
-    with database.writing() as session:
+def restore_system(system_id: int, visit: Asked) -> None:
+    with visit.writing() as session:
         systems.restore(session, system_id)
 
 
-def stored(database: Database, plan: Plan) -> SystemOut:
-    with database.writing() as session:
+def stored(visit: Visit, plan: Plan) -> SystemOut:
+    with visit.writing() as session:
         return SystemOut.of(systems.create(session, document(plan)))

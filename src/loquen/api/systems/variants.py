@@ -6,13 +6,13 @@ from datetime import datetime
 from fastapi import APIRouter, Response
 from pydantic import Field
 
-from loquen.api.dependencies import FAULTS, Kept, sensible
-from loquen.api.systems.schema import NamedPlan
+from loquen.api.dependencies import FAULTS, Asked, sensible
 from loquen.api.wire.answers import sent
-from loquen.api.wire.documents import read_document
-from loquen.api.wire.plan import PlanSchema, Strict, from_core
+from loquen.checked.documents import read_document
+from loquen.checked.plan import PlanSchema, Strict, from_core
 from loquen.core.model.inputs.quantity import Sentence
 from loquen.core.model.roots.documents import Unreadable, document
+from loquen.house.systems.schema import NamedPlan
 from loquen.store.documents import variants
 from loquen.store.documents.variants import Variant
 
@@ -47,32 +47,32 @@ def variant_out(row: Variant) -> VariantOut:
 
 
 @router.get("", response_model=VariantsOut)
-def list_variants(system_id: int, database: Kept) -> Response:
+def list_variants(system_id: int, visit: Asked) -> Response:
     """The variants of a system, in the order in which they were kept."""
-    with database.reading() as session:
+    with visit.reading() as session:
         return sent(VariantsOut(tuple(variant_out(row) for row in variants.list_of(session, system_id))))
 
 
 @router.post("", status_code=201, response_model=VariantsOut)
-def keep_variant(system_id: int, kept: NamedPlan, database: Kept) -> Response:
+def keep_variant(system_id: int, kept: NamedPlan, visit: Asked) -> Response:
     """Keep a plan beside a system; 409 where it has as many as it keeps."""
-    text = document(sensible(kept.plan))
-    with database.writing() as session:
+    text = document(sensible(kept.plan, visit.library))
+    with visit.writing() as session:
         variants.add(session, system_id, kept.name, text)
-    answer = list_variants(system_id, database)
+    answer = list_variants(system_id, visit)
     answer.status_code = 201
     return answer
 
 
 @router.put("/{variant_id}", response_model=VariantsOut)
-def rename_variant(system_id: int, variant_id: int, named: VariantName, database: Kept) -> Response:
-    with database.writing() as session:
+def rename_variant(system_id: int, variant_id: int, named: VariantName, visit: Asked) -> Response:
+    with visit.writing() as session:
         variants.rename(session, system_id, variant_id, named.name)
-    return list_variants(system_id, database)
+    return list_variants(system_id, visit)
 
 
 @router.delete("/{variant_id}", response_model=VariantsOut)
-def let_variant_go(system_id: int, variant_id: int, database: Kept) -> Response:
-    with database.writing() as session:
+def let_variant_go(system_id: int, variant_id: int, visit: Asked) -> Response:
+    with visit.writing() as session:
         variants.delete(session, system_id, variant_id)
-    return list_variants(system_id, database)
+    return list_variants(system_id, visit)

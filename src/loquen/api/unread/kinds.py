@@ -8,20 +8,22 @@ from typing import Any, Literal
 
 from pydantic_core import PydanticCustomError
 
-from loquen.api.breeding.schema import RackWanted
-from loquen.api.feeding.view import since_of
-from loquen.api.register.view import written
-from loquen.api.round.house import helper_of
-from loquen.api.round.schema import StockIn, set_of
-from loquen.api.wire import stored
-from loquen.api.wire.days import known_day
-from loquen.core.data import library, own
-from loquen.core.data.own import KINDS as OWN_KINDS
-from loquen.core.data.own import BadCells
+from loquen.checked import stored
+from loquen.checked.days import known_day
 from loquen.core.errors import CoreError
+from loquen.core.library import own
+from loquen.core.library.kinds import KINDS as OWN_KINDS
+from loquen.core.library.kinds import Kind as OwnKind
+from loquen.core.library.own import BadCells
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, quoted, say
 from loquen.core.model.records.calendar import moment_in_reach
 from loquen.core.model.roots.documents import Unreadable
+from loquen.house.breeding.schema import RackWanted
+from loquen.house.feeding.view import since_of
+from loquen.house.register.view import written
+from loquen.house.round.household import helper_of
+from loquen.house.round.schema import StockIn, set_of
 from loquen.store.happened.register import KeptResident
 from loquen.store.routine import house
 from loquen.store.routine.currency import CURRENCY, Currency
@@ -41,7 +43,7 @@ class Kind:
     place: Place
     words: str
     columns: tuple[str, ...]
-    read: Callable[[Row], Any]
+    read: Callable[[Row, Library], Any]
     only: str = ""
 
 
@@ -55,7 +57,7 @@ def moment(value: Any) -> None:
         ) from None
 
 
-def event(row: Row) -> None:
+def event(row: Row, _: Library) -> None:
     """An event of the ledger: its moment, what it says, and of a tick its days."""
     moment(row["at"])
     read = stored.happened if row["resident_id"] else stored.event
@@ -67,16 +69,16 @@ def event(row: Row) -> None:
             raise Unreadable(say("“{day}” is no day of the calendar.", day=quoted(row[name]))) from None
 
 
-def stock(row: Row) -> None:
+def stock(row: Row, _: Library) -> None:
     StockIn.model_validate({name: row[name] for name in ("amount", "counted", "lead_d")}, strict=True)
 
 
-def helper(row: Row) -> None:
+def helper(row: Row, _: Library) -> None:
     if helper_of(HelperRow(**row)) is None:
         raise ValueError("weekdays")
 
 
-def of_the_house(row: Row) -> None:
+def of_the_house(row: Row, _: Library) -> None:
     """What is kept of the whole house, by its key."""
     readers: dict[str, Callable[[str], Any]] = {
         house.LARDER: stored.larder,
@@ -89,15 +91,15 @@ def of_the_house(row: Row) -> None:
         readers[row["key"]](row["document"])
 
 
-def own_row(row: Row) -> None:
-    kind: own.Kind | None = next((kind for kind in OWN_KINDS if kind == row["kind"]), None)
+def own_row(row: Row, library: Library) -> None:
+    kind: OwnKind | None = next((kind for kind in OWN_KINDS if kind == row["kind"]), None)
     if kind is None:
         raise Unreadable(say("There is no kind of rows called “{kind}”.", kind=quoted(row["kind"])))
-    library.kept_own_row(kind, {**json.loads(row["cells"]), "key": row["key"]})
+    own.kept_own_row(kind, {**json.loads(row["cells"]), "key": row["key"]}, library)
 
 
-def of_document(read: Callable[[str], Any]) -> Callable[[Row], Any]:
-    return lambda row: read(row["document"])
+def of_document(read: Callable[[str], Any]) -> Callable[[Row, Library], Any]:
+    return lambda row, _: read(row["document"])
 
 
 A_DAY = "COALESCE(date({0}, '+0 days') = {0}, 0)"
@@ -127,10 +129,10 @@ KINDS = (
 )
 
 
-def why_not(kind: Kind, row: Row) -> Sentence | None:
+def why_not(kind: Kind, row: Row, library: Library) -> Sentence | None:
     """Why a row can not be read; None where it can."""
     try:
-        kind.read(row)
+        kind.read(row, library)
     except Unreadable as fault:
         return fault.why
     except BadCells as fault:

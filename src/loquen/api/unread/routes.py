@@ -9,17 +9,17 @@ from pydantic import Field
 from sqlmodel import Session
 
 from loquen.api.computing import PAGE, computed_while
-from loquen.api.dependencies import FAULTS, Kept
-from loquen.api.log.deeds import Logs
-from loquen.api.own import adopted
+from loquen.api.dependencies import FAULTS, Asked
 from loquen.api.unread.kinds import KINDS, Kind, Place, contradicting, why_not
-from loquen.api.wire import stored
 from loquen.api.wire.answers import sent
-from loquen.api.wire.plan import Strict
+from loquen.checked import stored
+from loquen.checked.plan import Strict
 from loquen.core.events.ledger import name_of
 from loquen.core.graph.giving_up import heed
 from loquen.core.model.inputs.quantity import Sentence, say
 from loquen.core.model.roots.documents import Unreadable
+from loquen.house.house import Visit
+from loquen.house.log.deeds import deeds_of
 from loquen.store import raw
 from loquen.store.documents import systems
 from loquen.store.documents.systems import MOST_ID
@@ -74,25 +74,25 @@ class PutAside:
 @router.get("", response_model=Unread)
 async def read_unread(
     request: Request,
-    database: Kept,
+    visit: Asked,
     place: Place,
     system: Annotated[int | None, Query(ge=1, le=MOST_ID)] = None,
 ) -> Response:
     """What of a page, or of one system's log, can not be read."""
 
     def whole() -> Response:
-        with database.reading() as session:
-            rows = list(found(session, request.app.state.logs, place, system))
+        with visit.reading() as session:
+            rows = list(found(visit, session, place, system))
         return sent(Unread(len(rows), rows[:MOST_TOLD]))
 
     return await computed_while(request, whole, PAGE)
 
 
-def found(session: Session, logs: Logs, place: Place, system: int | None) -> Iterator[UnreadRow]:
+def found(visit: Visit, session: Session, place: Place, system: int | None) -> Iterator[UnreadRow]:
     for kind in KINDS:
         if kind.place == place:
-            for row in rows_of(session, logs, kind, system):
-                why = why_not(kind, row)
+            for row in rows_of(visit, session, kind, system):
+                why = why_not(kind, row, visit.library)
                 if why is not None:
                     yield told(kind, row, why)
     if place == "register":
@@ -105,11 +105,11 @@ def found(session: Session, logs: Logs, place: Place, system: int | None) -> Ite
             )
 
 
-def rows_of(session: Session, logs: Logs, kind: Kind, system: int | None) -> Iterator[dict[str, Any]]:
+def rows_of(visit: Visit, session: Session, kind: Kind, system: int | None) -> Iterator[dict[str, Any]]:
     """The rows of a kind, of one system where one is asked for; of the logs those of which something can not be read."""
     if kind.place == "log":
         asked = [system] if system else [row.id for row in systems.list_all(session)]
-        for system_id in [number for number, known in logs.of(session, asked).items() if known.unread]:
+        for system_id in [number for number, known in deeds_of(visit, session, asked).items() if known.unread]:
             heed()
             yield from raw.rows(session, kind.table, kind.only, system_id=system_id)
     else:
@@ -136,22 +136,22 @@ def kinds_of(table: str) -> list[Kind]:
 
 
 @router.put("", status_code=204)
-def put_right(given: PutRight, database: Kept, request: Request) -> None:
+def put_right(given: PutRight, visit: Asked) -> None:
     """Keep what should stand in a row; 422 says why that can not be read either."""
     kinds = kinds_of(given.table)
-    with database.writing() as session:
+    with visit.writing() as session:
         row = raw.row_of(session, given.table, given.key)
         known = {name for kind in kinds for name in kind.columns}
         new = {name: of_the_kind(row[name], value) for name, value in given.columns.items() if name in known}
         # All kinds of one table have one reader.
-        why = why_not(kinds[0], {**row, **new})
+        why = why_not(kinds[0], {**row, **new}, visit.library)
         if why is not None:
             raise Unreadable(why)
         if given.table == "event" and "document" in new:
             new["kind"] = name_of(stored.event(new["document"]))
         raw.put(session, given.table, given.key, new)
     if given.table == "own_row":
-        adopted(database, request)
+        visit.house.adopt()
 
 
 def of_the_kind(before: Any, value: str) -> Any:
@@ -166,16 +166,16 @@ def of_the_kind(before: Any, value: str) -> Any:
 
 
 @router.post("/aside", response_model=PutAside)
-def set_aside(given: RowAt, database: Kept) -> Response:
+def set_aside(given: RowAt, visit: Asked) -> Response:
     """Set a row aside, whole."""
     kinds_of(given.table)
-    with database.writing() as session:
+    with visit.writing() as session:
         return sent(PutAside(raw.set_aside(session, given.table, given.key)))
 
 
 @router.post("/aside/{number}/restore", status_code=204)
-def bring_back(number: int, database: Kept, request: Request) -> None:
+def bring_back(number: int, visit: Asked) -> None:
     """Put it back where it was."""
-    with database.writing() as session:
+    with visit.writing() as session:
         raw.bring_back(session, number)
-    adopted(database, request)
+    visit.house.adopt()

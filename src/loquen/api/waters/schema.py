@@ -4,10 +4,10 @@ from datetime import datetime
 
 from pydantic import BaseModel, Field
 
-from loquen.api.sheet.answers import Figure
-from loquen.api.wire.plan import SourceSchema, Strict
+from loquen.checked.plan import SourceSchema, Strict
 from loquen.core.model.inputs.quantity import Sentence
 from loquen.core.system.animals.company import Finding
+from loquen.house.sheet.answers import Figure
 from loquen.store.documents.systems import MOST_ID
 
 

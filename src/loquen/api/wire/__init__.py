@@ -1,1 +1,1 @@
-"""What every aggregate's answers have in common: plans, documents, words, faults."""
+"""What every answer has in common: how it is sent, and how faults are told."""

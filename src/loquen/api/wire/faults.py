@@ -12,7 +12,7 @@ from pydantic import ValidationError
 from starlette.exceptions import HTTPException
 
 from loquen.api.wire.refusals import AGAIN_S, FAILED
-from loquen.api.wire.words import (
+from loquen.checked.words import (
     conflict_sentence,
     entry_fault_sentence,
     entry_sentence,
@@ -20,8 +20,8 @@ from loquen.api.wire.words import (
     problem_sentence,
     register_fault_sentence,
 )
-from loquen.core.data.own import BadCells
 from loquen.core.errors import CoreError, NamedCase, OutOfRange, PlanConflict, UnknownKey
+from loquen.core.library.own import BadCells
 from loquen.core.model.inputs.quantity import Sentence, Term, quoted, say
 from loquen.core.model.records.log import EntryFault
 from loquen.core.model.records.register import RegisterFault

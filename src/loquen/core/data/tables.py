@@ -5,7 +5,7 @@ import tomllib
 import types
 import typing
 from collections.abc import Iterable, Iterator, Mapping
-from dataclasses import dataclass, fields
+from dataclasses import MISSING, dataclass, fields
 from functools import cache
 from importlib.resources import files
 from typing import Any, TypeVar
@@ -70,17 +70,20 @@ def parsed(cell: str, kind: Any) -> Any:
 
 
 def read_csv(name: str, row_type: type[Row], content: str | None = None) -> Table[Row]:
-    """A CSV file of the shipped data as a table of `row_type`, keyed by its `key` column.
+    """A CSV file of the shipped data as a table of `row_type`, keyed by its `key` column; a column that it lacks has its default.
 
     Raises: BrokenData naming table, row and column when a cell can not be read.
     """
     hints = typing.get_type_hints(row_type)
     wanted = [field.name for field in fields(row_type)]  # type: ignore[arg-type]
+    spared = {field.name for field in fields(row_type) if field.default is not MISSING}  # type: ignore[arg-type]
 
     def rows() -> Iterator[tuple[str, Row]]:
         for line in csv.DictReader((content or text(name)).splitlines()):
             cells = {}
             for column in wanted:
+                if column not in line and column in spared:
+                    continue
                 try:
                     cells[column] = parsed((line[column] or "").strip(), hints[column])
                 except (ValueError, KeyError) as fault:

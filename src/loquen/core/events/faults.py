@@ -4,11 +4,12 @@ import math
 from collections.abc import Iterable
 from datetime import datetime, timedelta
 
-from loquen.core.data.kits import measures
+from loquen.core.data.measures import measures
 from loquen.core.errors import BadReading
 from loquen.core.events.kinds.water import Changed, Dosed, Read
 from loquen.core.events.ledger import Logged
 from loquen.core.events.readings import kit_of, read_interval
+from loquen.core.library.whole import Library
 from loquen.core.model.records.log import DOSES, EntryFault
 
 SOON = timedelta(minutes=10)
@@ -17,6 +18,7 @@ SOON = timedelta(minutes=10)
 
 def faults(
     logged: Logged,
+    library: Library,
     *,
     now: datetime,
     began: datetime | None = None,
@@ -31,7 +33,7 @@ def faults(
     if began is not None and logged.at < began:
         found.append(EntryFault("before_it_began", "at", began=began.date().isoformat()))
     if isinstance(event, Read):
-        found += reading_faults(logged.at, event, others)
+        found += reading_faults(logged.at, event, others, library)
     if isinstance(event, Changed):
         if event.litres is None and event.share is None:
             found.append(EntryFault("how_much", "litres"))
@@ -42,17 +44,17 @@ def faults(
     return found
 
 
-def reading_faults(at: datetime, read: Read, others: Iterable[Logged]) -> list[EntryFault]:
+def reading_faults(at: datetime, read: Read, others: Iterable[Logged], library: Library) -> list[EntryFault]:
     """What is wrong with a reading."""
     if read.what not in measures():
         return [EntryFault("read_of_what", "what")]
-    measure, kit = measures()[read.what], kit_of(read)
+    measure, kit = measures()[read.what], kit_of(read, library)
     if kit is not None and kit.measure != read.what:
         return [EntryFault("kit_reads_another", "kit", kit=kit.label, measure=measures()[kit.measure].label)]
     if read.value.strip().startswith(("-", "−")):
         return [EntryFault("negative", "value", value=read.value.strip())]
     try:
-        found = read_interval(read)
+        found = read_interval(read, library)
     except BadReading as case:
         return [EntryFault(case.code, "value", value=read.value)]
     highest = found.high if math.isfinite(found.high) else found.low

@@ -4,9 +4,11 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import datetime
 
-from loquen.core.data.kits import Kit, kits, measures
+from loquen.core.data.measures import measures
 from loquen.core.events.kinds.water import Changed, Read
 from loquen.core.events.ledger import Logged
+from loquen.core.library.rows.kits import Kit
+from loquen.core.library.whole import Library
 from loquen.core.model.records.readings import Interval, interval
 
 
@@ -18,14 +20,14 @@ class ReadAt:
     read: Read
 
 
-def kit_of(read: Read) -> Kit | None:
+def kit_of(read: Read, library: Library) -> Kit | None:
     """The kit that a reading was made with, None where it is not known (any more)."""
-    return kits().get(read.kit)
+    return library.kits.get(read.kit)
 
 
-def read_interval(read: Read) -> Interval:
+def read_interval(read: Read, library: Library) -> Interval:
     """Where the level lay, in the unit that the core carries; raise BadReading for a value that is no reading."""
-    kit = kit_of(read)
+    kit = kit_of(read, library)
     if kit is None:
         factor = measures()[read.what].ion
         return interval(read.value).scaled(1 / factor)

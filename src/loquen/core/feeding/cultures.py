@@ -5,9 +5,9 @@ from collections import defaultdict
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
-from loquen.core.data import library
-from loquen.core.data.library import Food
 from loquen.core.feeding.rota import Rota, week_of_foods
+from loquen.core.library.rows.keeping import Food
+from loquen.core.library.whole import Library
 from loquen.core.model.records.feeding import Larder
 
 
@@ -30,14 +30,14 @@ class Grown:
         return self.wanted_g_wk > self.yield_g_wk
 
 
-def grown(larder: Larder, rotas: Iterable[Rota]) -> list[Grown]:
+def grown(larder: Larder, rotas: Iterable[Rota], library: Library) -> list[Grown]:
     """Every culture that is kept, or whose food a rota wants."""
     wanted: Mapping[str, tuple[Food, float]] = week_of_foods(rotas)
     kept: dict[str, int] = defaultdict(int)
     for row in larder.cultures:
         kept[row.culture] += row.count
     found = []
-    for culture in library.cultures().values():
+    for culture in library.cultures.values():
         grams = wanted[culture.food][1] if culture.food in wanted else 0.0
         if not kept[culture.key] and not grams:
             continue
@@ -45,7 +45,7 @@ def grown(larder: Larder, rotas: Iterable[Rota]) -> list[Grown]:
             Grown(
                 key=culture.key,
                 label=culture.label,
-                food=library.foods()[culture.food].label,
+                food=library.foods[culture.food].label,
                 count=kept[culture.key],
                 yield_g_wk=kept[culture.key] * culture.yield_g_wk,
                 wanted_g_wk=grams,

@@ -2,8 +2,9 @@
 
 from collections.abc import Iterable
 
-from loquen.core.data import library
-from loquen.core.data.library import Food, Species
+from loquen.core.library.rows.animals import Species
+from loquen.core.library.rows.keeping import Food
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.records.feeding import Larder, Mix
 
@@ -23,12 +24,12 @@ REACHED = {
 """How a food must fall to be had where an animal feeds: what sinks fast passes those above, what floats never comes down."""
 
 
-def mixed(mix: Mix) -> Food:
+def mixed(mix: Mix, library: Library) -> Food:
     """A mix as a food: dry matter, protein and plants by weight of its parts, water and binder in its weight.
 
     dry = Σ m·d ÷ (Σ m + water); protein = Σ m·d·p ÷ Σ m·d, plants alike. Source: definition
     """
-    rows = [(part.grams, library.foods()[part.food]) for part in mix.parts]
+    rows = [(part.grams, library.foods[part.food]) for part in mix.parts]
     dry = sum(grams * food.dry_frac for grams, food in rows)
     whole = sum(grams for grams, _ in rows) + mix.water_g
     return Food(
@@ -49,11 +50,11 @@ def mixed(mix: Mix) -> Food:
     )
 
 
-def at_hand(larder: Larder) -> list[Food]:
+def at_hand(larder: Larder, library: Library) -> list[Food]:
     """The foods of a larder with its own mixes; a key that the library has no more is left out."""
-    known = library.foods()
+    known = library.foods
     return [known[key] for key in dict.fromkeys(larder.foods) if key in known] + [
-        mixed(mix) for mix in larder.mixes if mix.parts
+        mixed(mix, library) for mix in larder.mixes if mix.parts
     ]
 
 
@@ -82,25 +83,31 @@ def reaches(food: Food, kind: Species, alone_at_bottom: bool) -> bool:
     return food.sinking != "floats" and (food.hard or food.form == "live")
 
 
-def nourishes(food: Food, kind: Species) -> bool:
+def nourishes(food: Food, kind: Species, library: Library) -> bool:
     """Whether it is what the kind eats: nothing green for a meat-eater, nothing much richer than its own food."""
-    diet = library.diets()[kind.feeds_on]
+    diet = library.diets[kind.feeds_on]
     green = food.plant_frac >= GREEN_FRAC
     if green:
         return diet.plant_high_frac >= GREEN_FRAC
     return food.protein_frac <= kind.protein_frac + diet.protein_over_frac
 
 
-def suitable(foods: Iterable[Food], kind: Species, length_cm: float, alone_at_bottom: bool) -> list[Food]:
+def suitable(
+    foods: Iterable[Food], kind: Species, length_cm: float, alone_at_bottom: bool, library: Library
+) -> list[Food]:
     """The foods that a kind can eat, and should."""
     return [
         food
         for food in foods
-        if fits_mouth(food, kind, length_cm) and reaches(food, kind, alone_at_bottom) and nourishes(food, kind)
+        if fits_mouth(food, kind, length_cm)
+        and reaches(food, kind, alone_at_bottom)
+        and nourishes(food, kind, library)
     ]
 
 
-def why_none(foods: Iterable[Food], kind: Species, length_cm: float, alone_at_bottom: bool) -> Sentence:
+def why_none(
+    foods: Iterable[Food], kind: Species, length_cm: float, alone_at_bottom: bool, library: Library
+) -> Sentence:
     """Why nothing at hand suits: the first reason that leaves none."""
     rows = list(foods)
     gape = Term(gape_cm(kind, length_cm), "length")
@@ -111,5 +118,5 @@ def why_none(foods: Iterable[Food], kind: Species, length_cm: float, alone_at_bo
     if not got:
         where = {"bottom": "sinks to the bottom", "top": "stays at the surface"}.get(kind.level, "stays in reach")
         return say("{who}: nothing at hand that they can swallow {where}.", who=kind.common, where=where)
-    diet = library.diets()[kind.feeds_on].label
+    diet = library.diets[kind.feeds_on].label
     return say("{who} {eat}: nothing at hand that reaches them is their food.", who=kind.common, eat=diet)

@@ -5,12 +5,13 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import get_args
 
-from loquen.core.data import library
-from loquen.core.data.library import Food, Species
 from loquen.core.feeding.foods import GREEN_FRAC, at_hand, suitable, why_none
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
 from loquen.core.graph.nodes import State
+from loquen.core.library.rows.animals import Species
+from loquen.core.library.rows.keeping import Food
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.records.feeding import Larder
 from loquen.core.model.roots.plan import Plan, Weekday
@@ -77,8 +78,8 @@ def rota(sheet: Sheet[Plan], larder: Larder, part: float = 1.0) -> Rota:
     sum is the balance's own. Hard days and green days are spread over the week, the rest alternates between the foods
     nearest to the kind's protein.
     """
-    foods, groups = at_hand(larder), sheet.root.animals
-    kinds = [library.species()[group.species] for group in groups]
+    foods, groups = at_hand(larder, sheet.library), sheet.root.animals
+    kinds = [sheet.library.species[group.species] for group in groups]
     above = any(kind.level != "bottom" for kind in kinds)
     rows = []
     for place, (group, kind) in enumerate(zip(groups, kinds, strict=True)):
@@ -86,14 +87,14 @@ def rota(sheet: Sheet[Plan], larder: Larder, part: float = 1.0) -> Rota:
         ration = part * (number(sheet, f"animals.{place}.feed_now_g_d") or 0.0)
         ration /= sheet.value(f"animals.{place}.fed_frac")
         days = days_with_food(group.fasting_d_wk, sheet.root.changes.there)
-        fit = suitable(foods, kind, length, not above)
-        chosen = chosen_foods(fit, kind, len(days))
+        fit = suitable(foods, kind, length, not above, sheet.library)
+        chosen = chosen_foods(fit, kind, len(days), sheet.library)
         meals = tuple(
             meal(day, food, ration, group.meals_d) for day, food in zip(days, chosen, strict=bool(chosen))
         )
-        missing = () if fit else (why_none(foods, kind, length, not above),)
-        rows.append(fed(place, kind, group.number, meals, missing))
-    minds = tuple(minding(rows))
+        missing = () if fit else (why_none(foods, kind, length, not above, sheet.library),)
+        rows.append(fed(place, kind, group.number, meals, missing, sheet.library))
+    minds = tuple(minding(rows, sheet.library))
     order: tuple[State, ...] = ("short", "tight", "holds")
     states: list[State] = [row.state for row in rows] + (["tight"] if minds else [])
     return Rota(tuple(rows), min(states, key=order.index, default="holds"), minds)
@@ -114,16 +115,16 @@ def meal(day: Weekday, food: Food, dry_g: float, meals: int) -> Meal:
     return Meal(day, food, grams, grams / food.piece_g if food.piece_g else None, meals)
 
 
-def chosen_foods(fit: Sequence[Food], kind: Species, days: int) -> list[Food]:
+def chosen_foods(fit: Sequence[Food], kind: Species, days: int, library: Library) -> list[Food]:
     """A food for each day with food; empty where none suits."""
     if not fit or not days:
         return []
     hard = sorted((food for food in fit if food.hard), key=lambda food: nearness(food, kind))
     green = varied((food for food in fit if food.plant_frac >= GREEN_FRAC), kind)
     soft = varied((food for food in fit if food.plant_frac < GREEN_FRAC and not food.hard), kind)
-    wants_hard = library.hard_foods()[kind.family].hard_d_wk if kind.family in library.hard_foods() else 0
+    wants_hard = library.hard_foods[kind.family].hard_d_wk if kind.family in library.hard_foods else 0
     hard_days = min(days, wants_hard) if hard else 0
-    green_days = days_of_green(green, soft, kind, days - hard_days)
+    green_days = days_of_green(green, soft, kind, days - hard_days, library)
     found: list[Food | None] = [None] * days
     place(found, hard[:1], hard_days)
     place(found, green, green_days)
@@ -147,11 +148,11 @@ def nearness(food: Food, kind: Species) -> tuple[bool, float]:
     return food.form == food.key, abs(off) + (0.02 if off > 0 else 0.0)
 
 
-def days_of_green(green: Sequence[Food], soft: Sequence[Food], kind: Species, days: int) -> int:
+def days_of_green(green: Sequence[Food], soft: Sequence[Food], kind: Species, days: int, library: Library) -> int:
     """On how many days a green food is given: within the plants that the kind thrives on, so that protein comes nearest."""
     if not green or not soft or days <= 0:
         return days if green else 0
-    diet = library.diets()[kind.feeds_on]
+    diet = library.diets[kind.feeds_on]
 
     def missed(count: int) -> tuple[float, float]:
         share = count / days
@@ -180,19 +181,23 @@ def place(found: list[Food | None], foods: Sequence[Food], count: int) -> None:
         found[free[turn * len(free) // count]] = foods[turn % len(foods)]
 
 
-def fed(place: int, kind: Species, count: int, meals: tuple[Meal, ...], missing: tuple[Sentence, ...]) -> Fed:
+def fed(
+    place: int, kind: Species, count: int, meals: tuple[Meal, ...], missing: tuple[Sentence, ...], library: Library
+) -> Fed:
     """A group's week with what is to be said of it."""
     dry = sum(row.dry_g for row in meals)
     protein = sum(row.dry_g * row.food.protein_frac for row in meals) / dry if dry else 0.0
     plant = sum(row.dry_g * row.food.plant_frac for row in meals) / dry if dry else 0.0
-    told = [*missing, *(told_of(kind, meals, protein, plant) if meals else ())]
+    told = [*missing, *(told_of(kind, meals, protein, plant, library) if meals else ())]
     state: State = "short" if missing else "tight" if told else "holds"
     return Fed(place, kind, count, meals, dry, protein, plant, state, tuple(told))
 
 
-def told_of(kind: Species, meals: Sequence[Meal], protein: float, plant: float) -> Iterable[Sentence]:
+def told_of(
+    kind: Species, meals: Sequence[Meal], protein: float, plant: float, library: Library
+) -> Iterable[Sentence]:
     """What a week lacks: protein, plants, something hard."""
-    diet = library.diets()[kind.feeds_on]
+    diet = library.diets[kind.feeds_on]
     terms: dict[str, Term | str] = {
         "who": kind.common,
         "protein": Term(protein, "share"),
@@ -209,7 +214,7 @@ def told_of(kind: Species, meals: Sequence[Meal], protein: float, plant: float) 
         yield say("{who}: {plant} of it is plant, at least {low} is wanted.", **terms)
     elif plant > diet.plant_high_frac + 1e-9:
         yield say("{who}: {plant} of it is plant, {high} is the most they thrive on.", **terms)
-    wants = library.hard_foods()[kind.family].hard_d_wk if kind.family in library.hard_foods() else 0
+    wants = library.hard_foods[kind.family].hard_d_wk if kind.family in library.hard_foods else 0
     given = sum(row.food.hard for row in meals)
     if given < min(wants, len(meals)):
         yield say(
@@ -219,7 +224,7 @@ def told_of(kind: Species, meals: Sequence[Meal], protein: float, plant: float) 
         )
 
 
-def minding(rows: Sequence[Fed]) -> Iterable[Sentence]:
+def minding(rows: Sequence[Fed], library: Library) -> Iterable[Sentence]:
     """What to mind between groups: who feeds below others, and grazers beside meat."""
     fed_rows = [row for row in rows if row.meals]
     above = [row for row in fed_rows if row.kind.level != "bottom"]
@@ -240,7 +245,7 @@ def minding(rows: Sequence[Fed]) -> Iterable[Sentence]:
         for meal in row.meals
         if row not in grazers
         and meal.food.plant_frac < GREEN_FRAC
-        and any(over(meal.food, one.kind) for one in grazers)
+        and any(over(meal.food, one.kind, library) for one in grazers)
     ]
     if grazers and rich:
         yield say(
@@ -251,8 +256,8 @@ def minding(rows: Sequence[Fed]) -> Iterable[Sentence]:
         )
 
 
-def over(food: Food, kind: Species) -> bool:
-    return food.protein_frac > kind.protein_frac + library.diets()[kind.feeds_on].protein_over_frac
+def over(food: Food, kind: Species, library: Library) -> bool:
+    return food.protein_frac > kind.protein_frac + library.diets[kind.feeds_on].protein_over_frac
 
 
 def names(rows: Iterable[Fed]) -> str:

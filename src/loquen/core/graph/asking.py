@@ -280,15 +280,17 @@ def remedies(sheet: Sheet, key: Key) -> list[Remedy]:
     return [
         remedy
         for remedy in found
-        if not sheet.book.domain.contradicts(sheet.book.shape.changed(sheet.root, remedy.changes))
+        if not sheet.book.domain.contradicts(sheet.book.shape.changed(sheet.root, remedy.changes), sheet.library)
     ]
 
 
 def chosen(sheet: Sheet, path: Key, key: Key, label: str) -> list[Remedy]:
     """The option of a choice that mends a check, when one does; the first in the order that the domain says."""
     entry: Any = sheet.book.shape.entry_at(path)
-    options: dict[Any, str] = dict(options_of(entry)) or {True: "yes"}
-    for option in sorted(options, key=lambda option: sheet.book.domain.option_order(option, sheet.known[path])):
+    options: dict[Any, str] = dict(options_of(entry, sheet.library)) or {True: "yes"}
+    for option in sorted(
+        options, key=lambda option: sheet.book.domain.option_order(sheet, option, sheet.known[path])
+    ):
         if option != sheet.known[path] and mended(key)(sheet.changed({path: option})):
             return [Remedy(say("{label}: {value}", label=label, value=options[option]), {path: option})]
     return []

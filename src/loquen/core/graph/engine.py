@@ -19,6 +19,7 @@ from loquen.core.graph.domain import Domain
 from loquen.core.graph.giving_up import heed
 from loquen.core.graph.judging import asked_for
 from loquen.core.graph.nodes import Node, Verdict
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.fields import names
 from loquen.core.model.inputs.quantity import UNKNOWN, Untold
 from loquen.core.model.inputs.shape import Shape
@@ -26,6 +27,8 @@ from loquen.core.model.inputs.shape import Shape
 Key = str
 Argument = Key | tuple[Key, ...]
 CONSTANT = "constant."
+LIBRARY = "library"
+"""What a node calls the library that its sheet goes by."""
 MOST_KEPT = 256
 """Ways through a wiring that are kept at once."""
 MOST_NODES = 24_000
@@ -297,6 +300,8 @@ class Book:
         """What a parameter name stands for, seen from one node."""
         if name == PLACE:
             return prefix + PLACE
+        if name == LIBRARY:
+            return LIBRARY
         if name in self.constants:
             return CONSTANT + name
         if name in self.asked:
@@ -346,13 +351,19 @@ class Sheet(Generic[Root]):
     """
 
     def __init__(
-        self, book: Book, root: Root, calibration: Mapping[str, Constant] | None = None, **asked: float
+        self,
+        book: Book,
+        root: Root,
+        library: Library,
+        calibration: Mapping[str, Constant] | None = None,
+        **asked: float,
     ) -> None:
         shape = book.shape
-        self.book, self.root = book, root
+        self.book, self.root, self.library = book, root, library
         self.constants = {**book.constants, **calibration} if calibration else book.constants
         self.wiring = book.wiring(shape.counts(root))
         self.known: dict[Key, Any] = book.values | dict(shape.leaves(root))
+        self.known[LIBRARY] = library
         self.known |= {CONSTANT + name: row.value for name, row in (calibration or {}).items()}
         self.known |= {f"{rows}.{i}.{PLACE}": i + 1 for rows, count in shape.counts(root) for i in range(count)}
         self.known |= {f"asked.{name}": value for name, value in (book.asked | asked).items()}
@@ -433,10 +444,11 @@ class Sheet(Generic[Root]):
             path: untold for path, untold in asks.items() if known[path] in (None, UNKNOWN) and matters(self, path)
         }
 
-    def moved_to(self, root: Root) -> "Sheet[Root]":
-        """The sheet of another root with as many rows: what does not hang on what differs is kept."""
+    def moved_to(self, root: Root, library: Library | None = None) -> "Sheet[Root]":
+        """The sheet of another root with as many rows, or by another library: what does not hang on what differs is kept."""
         known = self.known
-        sheet = self.changed({path: value for path, value in self.book.shape.leaves(root) if known[path] != value})
+        now = {LIBRARY: library or self.library, **dict(self.book.shape.leaves(root))}
+        sheet = self.changed({path: value for path, value in now.items() if known[path] != value})
         sheet.root = root
         return sheet
 
@@ -457,6 +469,7 @@ class Sheet(Generic[Root]):
                 differs.add(path)
         sheet: Sheet[Root] = Sheet.__new__(Sheet)
         sheet.book, sheet.root, sheet.constants, sheet.wiring = self.book, self.root, self.constants, self.wiring
+        sheet.library = changes.get(LIBRARY, self.library)
         sheet.known, sheet.lacking = {**self.known, **changes}, self.lacking - stale
         sheet.before = {key: sheet.known.pop(key) for key in stale & sheet.known.keys()}
         sheet.differs = differs

@@ -5,7 +5,6 @@ from dataclasses import dataclass, replace
 from functools import cache
 from typing import Any
 
-from loquen.core.data import library
 from loquen.core.data.tables import Constant, constants
 from loquen.core.graph.asking import number
 from loquen.core.graph.domain import Domain
@@ -14,6 +13,7 @@ from loquen.core.graph.nodes import collected
 from loquen.core.growout.births import UNSEEN, Born, Seen
 from loquen.core.growout.homes import OF_A_COLONY, OF_A_PAIR, OF_A_YOUNG_ONE, Home, Housed, home_of, housed
 from loquen.core.growout.stages import broods, colony, sale, space, worth
+from loquen.core.library.whole import Library
 from loquen.core.model.roots.plan import Group, Plan
 from loquen.core.model.roots.venture import VENTURE, Doubts, Venture
 from loquen.core.model.roots.venture_conflicts import conflicts
@@ -48,7 +48,7 @@ def venture_book() -> Book:
         VENTURE,
         constants(),
         asked,
-        Domain(row_label, contradicts=lambda venture: bool(conflicts(venture))),
+        Domain(row_label, contradicts=lambda venture, library: bool(conflicts(venture, library))),
     )
 
 
@@ -59,14 +59,14 @@ def row_label(sheet: Sheet[Venture], section: str, at: int, label: str) -> str:
     return f"{label}, {name or at + 1}"
 
 
-def colony_of(venture: Venture) -> tuple[Group, ...]:
+def colony_of(venture: Venture, library: Library) -> tuple[Group, ...]:
     """One tank's share of the colony as animals of a plan, full grown and fed to breed."""
     tanks = max(1, venture.stand.colony_tanks)
     females = -(-venture.colony.females // tanks)
     males = -(-venture.colony.males // tanks)
     length = venture.colony.female_cm
     # Shrimps live off what grows, and are fed no more for breeding.
-    shrimp = library.species()[venture.colony.species].feeds_on == "shrimp"
+    shrimp = library.species[venture.colony.species].feeds_on == "shrimp"
     return (
         Group(
             venture.colony.species,
@@ -92,18 +92,28 @@ class Placing:
 NOWHERE = Placing()
 
 
-def placing(venture: Venture, plan: Plan | None, colony_plan: Plan | None = None) -> Placing:
+def placing(venture: Venture, plan: Plan | None, library: Library, colony_plan: Plan | None = None) -> Placing:
     """Where a venture stands: in tanks like a plan's, its colony like another's where that is given."""
     lives_in = colony_plan or plan
     return Placing(
-        home_of(venture.stand.system, plan) if plan else None,
-        home_of(venture.stand.colony_system, colony_plan) if colony_plan else None,
-        housed(lives_in, colony_of(venture), OF_A_PAIR if paired(venture) else OF_A_COLONY) if lives_in else None,
-        housed(plan, (Group(venture.colony.species, 1),), OF_A_YOUNG_ONE) if plan else None,
+        home_of(venture.stand.system, plan, library) if plan else None,
+        home_of(venture.stand.colony_system, colony_plan, library) if colony_plan else None,
+        housed(
+            lives_in, colony_of(venture, library), OF_A_PAIR if paired(venture, library) else OF_A_COLONY, library
+        )
+        if lives_in
+        else None,
+        housed(plan, (Group(venture.colony.species, 1),), OF_A_YOUNG_ONE, library) if plan else None,
     )
 
 
-def sheet_of(venture: Venture, placed: Placing = NOWHERE, seen: Seen = UNSEEN, today: str = "") -> Sheet[Venture]:
+def sheet_of(
+    venture: Venture,
+    library: Library,
+    placed: Placing = NOWHERE,
+    seen: Seen = UNSEEN,
+    today: str = "",
+) -> Sheet[Venture]:
     """A fresh sheet of a venture in its place, with what the register says of births."""
     known: dict[str, Any] = {
         "home": placed.home,
@@ -114,12 +124,12 @@ def sheet_of(venture: Venture, placed: Placing = NOWHERE, seen: Seen = UNSEEN, t
         "births": seen.births,
         "today": today,
     }
-    return Sheet(venture_book(), venture, calibration(venture.doubts, seen.born), **known)
+    return Sheet(venture_book(), venture, library, calibration(venture.doubts, seen.born), **known)
 
 
-def paired(venture: Venture) -> bool:
+def paired(venture: Venture, library: Library) -> bool:
     """Whether it is a pair of a kind that breeds in pairs: no shoal is asked of it."""
-    breeds = library.breeding().get(venture.colony.species)
+    breeds = library.breeds(venture.colony.species)
     return breeds is not None and breeds.females_least == 1 and venture.colony.females == 1
 
 

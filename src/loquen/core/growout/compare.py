@@ -4,13 +4,13 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from math import inf
 
-from loquen.core.data import library
 from loquen.core.errors import NamedCase
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import CONSTANT, Sheet
 from loquen.core.growout.births import UNSEEN, Seen
 from loquen.core.growout.book import at_ends, placing, sheet_of
 from loquen.core.growout.homes import Home, home_of
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, as_text
 from loquen.core.model.roots.plan import Plan
 from loquen.core.model.roots.venture import Costs, Venture
@@ -85,6 +85,7 @@ def compared(
     colony_plans: Mapping[int, Plan],
     seen: Mapping[int, Seen],
     today: str,
+    library: Library,
 ) -> tuple[Compared, ...]:
     """Every venture in tanks like a plan's, and the tank left as it is among them: those that it takes, the best first, then
     those that it refuses.
@@ -94,10 +95,10 @@ def compared(
     rows = []
     for key, venture in ventures.items():
         there = replace(venture, stand=replace(venture.stand, system=system))
-        placed = placing(there, plan, colony_plans.get(key))
-        rows.append(row_of(key, sheet_of(there, placed, seen.get(key, UNSEEN), today)))
+        placed = placing(there, plan, library, colony_plans.get(key))
+        rows.append(row_of(key, sheet_of(there, library, placed, seen.get(key, UNSEEN), today)))
     costs = next((venture.costs for venture in ventures.values()), Costs())
-    rows.append(left_as_it_is(home_of(system, plan), costs))
+    rows.append(left_as_it_is(home_of(system, plan, library), costs))
     rows.sort(key=lambda row: (bool(row.against), -(row.likely_money if row.likely_money is not None else inf)))
     return tuple(marked(rows))
 
@@ -129,7 +130,7 @@ def row_of(number_of: int, sheet: Sheet[Venture]) -> Compared:
     return Compared(
         venture=number_of,
         name=sheet.root.name,
-        common=library.species()[sheet.root.colony.species].common,
+        common=sheet.library.species[sheet.root.colony.species].common,
         low_money=number(low_sheet, MARGIN),
         likely_money=likely,
         high_money=number(high_sheet, MARGIN),

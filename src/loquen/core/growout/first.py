@@ -2,9 +2,9 @@
 
 from dataclasses import replace
 
-from loquen.core.data import library
 from loquen.core.errors import NamedCase
 from loquen.core.growout.book import Placing, placing, sheet_of
+from loquen.core.library.whole import Library
 from loquen.core.model.roots.plan import Plan
 from loquen.core.model.roots.venture import Broods, Colony, Raising, Sale, Stand, Venture
 
@@ -17,13 +17,13 @@ MOVED_BY_FRAC = 0.35
 FIRST_D, THEN_D = 30.0, 150.0
 
 
-def first_venture(species: str, system: int, purpose: str, plan: Plan | None) -> Venture:
+def first_venture(species: str, system: int, purpose: str, plan: Plan | None, library: Library) -> Venture:
     """A colony by the library's numbers, everybody sold at its usual size; prices are left to enter.
 
     Raises: UnknownKey.
     """
-    kind = library.species()[species]
-    breeds = library.breeding().get(species)
+    kind = library.species[species]
+    breeds = library.breeds(species)
     females = breeds.females_least if breeds else max(2, kind.females_per_male)
     males = max(1, int(females / breeds.pairs_ratio)) if breeds else 1
     sale_cm = breeds.sale_cm if breeds else round(kind.adult_length_cm * 0.6, 1)
@@ -47,17 +47,17 @@ def first_venture(species: str, system: int, purpose: str, plan: Plan | None) ->
             ),
         ),
     )
-    return with_fitting_broods(made, plan)
+    return with_fitting_broods(made, plan, library)
 
 
-def with_fitting_broods(venture: Venture, plan: Plan | None) -> Venture:
+def with_fitting_broods(venture: Venture, plan: Plan | None, library: Library) -> Venture:
     """The venture with as many batches, and of each as many young raised, as its tanks hold also on the fullest day.
 
     Batches first, until no more raising tanks are wanted than leave one to grow on in; then fewer of each.
     """
     if plan is None:
         return venture
-    placed = placing(venture, plan)
+    placed = placing(venture, plan, library)
 
     def raising(month: float | None, young: float | None) -> Venture:
         broods = replace(venture.broods, taken_month=month, most_of_batch=young)
@@ -66,19 +66,23 @@ def with_fitting_broods(venture: Venture, plan: Plan | None) -> Venture:
     spare = max(1, (venture.stand.all_tanks - venture.stand.colony_tanks) // 2)
     try:
         month = next(
-            (month for month in TAKEN_MONTH if wants(raising(month, None), placed, "raising_tanks") <= spare),
+            (
+                month
+                for month in TAKEN_MONTH
+                if wants(raising(month, None), placed, "raising_tanks", library) <= spare
+            ),
             TAKEN_MONTH[-1],
         )
         for young in OF_A_BATCH:
             found = raising(month, young)
-            if wants(found, placed, "tanks_peak") <= venture.stand.all_tanks:
+            if wants(found, placed, "tanks_peak", library) <= venture.stand.all_tanks:
                 break
     except NamedCase:
         return venture
     return found
 
 
-def wants(venture: Venture, placed: Placing, figure: str) -> float:
+def wants(venture: Venture, placed: Placing, figure: str, library: Library) -> float:
     """Tanks of a venture, by a figure of its sheet; raise NamedCase where it has none."""
-    found: float = sheet_of(venture, placed).value(figure)
+    found: float = sheet_of(venture, library, placed).value(figure)
     return found

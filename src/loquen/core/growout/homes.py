@@ -3,13 +3,13 @@
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from loquen.core.data import library, own
-from loquen.core.data.library import Species
 from loquen.core.data.tables import constant
 from loquen.core.errors import NamedCase
 from loquen.core.graph.asking import number
 from loquen.core.graph.judging import TIGHT_FRAC
 from loquen.core.graph.nodes import State, worst
+from loquen.core.library.rows.animals import Species
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.plan import Group, Plan
 from loquen.core.system.animals.company import RANGES, leeways, range_of, suits
@@ -113,15 +113,11 @@ class Housed:
         return self.state
 
 
-def home_of(system: int, plan: Plan) -> Home:
-    """The line of a system as a place to breed in; raise NamedCase where its sheet has no such number."""
-    return home_made(system, plan, own.kept_as["time"])
-
-
 @lru_cache(MOST_KEPT)
-def home_made(system: int, plan: Plan, library_time: float) -> Home:
+def home_of(system: int, plan: Plan, library: Library) -> Home:
+    """The line of a system as a place to breed in; raise NamedCase where its sheet has no such number."""
     inhabited = plan if plan.animals else replace(plan, animals=(STRANGER,))
-    sheet = sheet_of(inhabited)
+    sheet = sheet_of(inhabited, library)
     count = plan.tank.tank_count
     litres = sheet.value("real_volume_l")
     if not litres > 0:
@@ -150,26 +146,22 @@ def home_made(system: int, plan: Plan, library_time: float) -> Home:
         regime=plan.changes.regime,
         rock_kg=plan.tank.rock_kg,
         wood_l=plan.tank.wood_l,
-        keeps_in=library.lids()[plan.heat.lid].keeps_in,
+        keeps_in=library.lids[plan.heat.lid].keeps_in,
         passed_frac=sheet.value("passed_frac"),
         swapped_frac=sheet.value("swapped_frac"),
         short_cut_frac=plan.changes.short_cut_frac,
     )
 
 
-def housed(plan: Plan, groups: tuple[Group, ...], checks: tuple[str, ...]) -> Housed:
-    """What a system's own sheet says, by some of its checks, of these animals in each of its tanks, at the size they have."""
-    return housed_made(plan, groups, checks, own.kept_as["time"])
-
-
 @lru_cache(MOST_KEPT)
-def housed_made(plan: Plan, groups: tuple[Group, ...], checks: tuple[str, ...], library_time: float) -> Housed:
+def housed(plan: Plan, groups: tuple[Group, ...], checks: tuple[str, ...], library: Library) -> Housed:
+    """What a system's own sheet says, by some of its checks, of these animals in each of its tanks, at the size they have."""
     count = plan.tank.tank_count
     each = tuple(
         replace(group, number=group.number * count, males=None if group.males is None else group.males * count)
         for group in groups
     )
-    sheet = sheet_of(replace(plan, animals=each), 0.0)
+    sheet = sheet_of(replace(plan, animals=each), library, 0.0)
     found = [verdict for key in checks if (verdict := verdict_of(sheet, key)) is not None]
     return Housed(
         state=worst([verdict.state for verdict in found] or ["holds"]),

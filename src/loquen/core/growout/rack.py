@@ -3,13 +3,13 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import astuple, dataclass
 
-from loquen.core.data import library
 from loquen.core.errors import NamedCase
 from loquen.core.graph.engine import Sheet
 from loquen.core.growout.assign import EMPTY, Assigned, Bounds, Offer, Outlet, assigned
 from loquen.core.growout.births import UNSEEN, Seen
 from loquen.core.growout.book import colony_of, sheet_of
 from loquen.core.growout.homes import Home, Housed, unfit
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.venture import NO_TANK, Venture
 from loquen.core.physics.animals import feed_g_d
@@ -24,7 +24,7 @@ def offer_of(sheet: Sheet[Venture], home: Home, hour_money: float | None) -> Off
 
     What whole tanks it fills alone is not rounded: a colony is as large as its tanks ask for.
     """
-    against = unfit(home, library.species()[sheet.root.colony.species], lives_there(sheet.root))
+    against = unfit(home, sheet.library.species[sheet.root.colony.species], lives_there(sheet.root))
     if against is not None:
         return Offer(0.0, 0.0, 0.0, (), against)
     here = sheet.changed({"asked.home": home, "asked.colony_housed": unasked(home, sheet)})
@@ -80,8 +80,8 @@ def colony_tanks(venture: Venture) -> int:
 
 def unasked(home: Home, sheet: Sheet[Venture]) -> Housed:
     """A colony in a tank whose sheet was not asked: what it eats there, by the relation that a sheet goes by."""
-    group = colony_of(sheet.root)[0]
-    kind = library.species()[group.species]
+    group = colony_of(sheet.root, sheet.library)[0]
+    kind = sheet.library.species[group.species]
     mass = mass_of(kind, group.length_cm if group.size_by == "length" else kind.adult_length_cm)
     warmth = sheet.constants["feed_q10"].value
     level = "light" if group.feed_by == "usual" else group.feed_by
@@ -132,12 +132,16 @@ class RackPlan:
 
 
 def offers_of(
-    ventures: Mapping[int, Venture], homes: Sequence[Home], seen: Mapping[int, Seen], hour_money: float | None
+    ventures: Mapping[int, Venture],
+    homes: Sequence[Home],
+    seen: Mapping[int, Seen],
+    hour_money: float | None,
+    library: Library,
 ) -> dict[int, list[Offer]]:
     """Every venture's offer in every tank; tanks alike are reckoned once."""
     found = {}
     for key, venture in ventures.items():
-        sheet = sheet_of(venture, seen=seen.get(key, UNSEEN))
+        sheet = sheet_of(venture, library, seen=seen.get(key, UNSEEN))
         known: dict[tuple[object, ...], Offer] = {}
         row = []
         for home in homes:
@@ -160,14 +164,17 @@ def rack_plan(
     seen: Mapping[int, Seen],
     bounds: Bounds,
     hour_money: float | None,
+    library: Library,
     caps: Mapping[int, int] | None = None,
 ) -> RackPlan:
     """The best use of a row of tanks for some ventures, and why."""
-    offers = offers_of(ventures, homes, seen, hour_money)
+    offers = offers_of(ventures, homes, seen, hour_money, library)
     least = {key: least_tanks(venture) for key, venture in ventures.items()}
     best = assigned(offers, least, bounds, caps)
     names = {key: venture.name for key, venture in ventures.items()}
-    shares = tuple(share_of(key, ventures[key], offers[key], best) for key in ventures if key in best.ventures)
+    shares = tuple(
+        share_of(key, ventures[key], offers[key], best, library) for key in ventures if key in best.ventures
+    )
     full = {share.venture for share in shares if share.capped}
     return RackPlan(
         placed=tuple(
@@ -198,7 +205,7 @@ def rack_plan(
     )
 
 
-def share_of(key: int, venture: Venture, offered: Sequence[Offer], best: Assigned) -> Share:
+def share_of(key: int, venture: Venture, offered: Sequence[Offer], best: Assigned, library: Library) -> Share:
     here = [offered[tank] for tank, chosen in enumerate(best.ventures) if chosen == key]
     sold = best.sold.get(key, ())
     sellable = [sum(offer.outlets[way].sellable for offer in here) for way in range(len(sold))]
@@ -212,7 +219,7 @@ def share_of(key: int, venture: Venture, offered: Sequence[Offer], best: Assigne
     return Share(
         key,
         venture.name,
-        library.species()[venture.colony.species].common,
+        library.species[venture.colony.species].common,
         len(here),
         sum(sold),
         sum(sellable),

@@ -5,10 +5,11 @@ from dataclasses import dataclass, replace
 from datetime import date, timedelta
 from math import ceil
 
-from loquen.core.data.library import Species, species
 from loquen.core.data.tables import constants
 from loquen.core.errors import NamedCase
 from loquen.core.graph.asking import number
+from loquen.core.library.rows.animals import Species
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.plan import Group, Plan
 from loquen.core.system.book import sheet_of
@@ -40,21 +41,21 @@ class Batch:
     why: Sentence
 
 
-def to_join(plan: Plan, living: Mapping[str, int]) -> list[Joins]:
+def to_join(plan: Plan, living: Mapping[str, int], library: Library) -> list[Joins]:
     """Those of the plan that do not live there yet: the peaceful and the small first, hunters and the large last."""
     left = dict(living)
     found = []
-    sheet = sheet_of(plan, 0.0)
+    sheet = sheet_of(plan, library, 0.0)
     for place, group in enumerate(plan.animals):
         here = min(group.number, left.get(group.species, 0))
         left[group.species] = left.get(group.species, 0) - here
         if here < group.number:
             length = number(sheet, f"animals.{place}.length_now_cm") or 0.0
-            found.append(Joins(place, species()[group.species], group.number - here, length))
+            found.append(Joins(place, library.species[group.species], group.number - here, length))
     return sorted(found, key=lambda row: (RANKS[row.kind.temper], row.kind.adult_length_cm))
 
 
-def batches(plan: Plan, living: Mapping[str, int], today: date) -> list[Batch]:
+def batches(plan: Plan, living: Mapping[str, int], today: date, library: Library) -> list[Batch]:
     """The days on which they go in.
 
     Those who hold ground in a crowd go in at once, as do the fewest that a kind is kept in; of all others half a group
@@ -63,17 +64,17 @@ def batches(plan: Plan, living: Mapping[str, int], today: date) -> list[Batch]:
     """
     gap = round(constants("joining.toml")["gap_d"].value)
     inside = {place: group.number for place, group in enumerate(plan.animals)}
-    waiting = to_join(plan, living)
+    waiting = to_join(plan, living, library)
     for row in waiting:
         inside[row.place] -= row.count
     found: list[Batch] = []
     ground = any(holds_ground(row.kind) for row in waiting)
     for rows in lots(waiting):
         earliest = (found[-1].day - today).days + gap if found else 0
-        for part in parts(plan, inside, rows, earliest):
+        for part in parts(plan, inside, rows, earliest, library):
             for row in part:
                 inside[row.place] += row.count
-            ready = ready_in_d(plan, inside)
+            ready = ready_in_d(plan, inside, library)
             earliest = (found[-1].day - today).days + gap if found else 0
             days = max(earliest, ceil(ready) if ready is not None else 0)
             words = why(part, ready, earliest, ground=ground, first=not found)
@@ -98,14 +99,16 @@ def lots(waiting: Sequence[Joins]) -> list[tuple[Joins, ...]]:
     return found
 
 
-def parts(plan: Plan, inside: Mapping[int, int], rows: tuple[Joins, ...], earliest: int) -> list[tuple[Joins, ...]]:
+def parts(
+    plan: Plan, inside: Mapping[int, int], rows: tuple[Joins, ...], earliest: int, library: Library
+) -> list[tuple[Joins, ...]]:
     """All of a lot at once, or in two halves where that spares waiting for the filter and leaves no group too small."""
     if len(rows) > 1 or rows[0].kind.crowd or holds_ground(rows[0].kind):
         return [rows]
     row = rows[0]
     half = max(1, row.kind.group_least, row.count // 2)
     whole, less = (
-        ready_in_d(plan, {**inside, row.place: inside[row.place] + count})
+        ready_in_d(plan, {**inside, row.place: inside[row.place] + count}, library)
         for count in (row.count, min(half, row.count))
     )
     if half >= row.count or whole is None or less is None or whole <= max(earliest, less):
@@ -113,13 +116,13 @@ def parts(plan: Plan, inside: Mapping[int, int], rows: tuple[Joins, ...], earlie
     return [(replace(row, count=half),), (replace(row, count=row.count - half),)]
 
 
-def ready_in_d(plan: Plan, inside: Mapping[int, int]) -> float | None:
+def ready_in_d(plan: Plan, inside: Mapping[int, int], library: Library) -> float | None:
     """Days until the filter carries those inside, 0 where it does; None where it never will."""
     groups = tuple(
         with_number(group, inside[place]) for place, group in enumerate(plan.animals) if inside.get(place, 0) > 0
     )
     run_in = replace(plan.run_in, stands="set_up", stocked="now")
-    sheet = sheet_of(replace(plan, animals=groups, run_in=run_in), 0.0)
+    sheet = sheet_of(replace(plan, animals=groups, run_in=run_in), library, 0.0)
     try:
         found: float = sheet.value("mature_in_d")
         return found

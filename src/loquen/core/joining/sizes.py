@@ -4,8 +4,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal
 
-from loquen.core.data.library import Species
 from loquen.core.data.tables import constants
+from loquen.core.library.rows.animals import Species
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.system.animals.company import bulk_cm
 

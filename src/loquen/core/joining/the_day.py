@@ -2,8 +2,8 @@
 
 from collections.abc import Iterable, Sequence
 
-from loquen.core.data.library import Species
 from loquen.core.joining.batches import HOLDS_GROUND, Joins
+from loquen.core.library.rows.animals import Species
 from loquen.core.model.inputs.quantity import Sentence, say
 
 

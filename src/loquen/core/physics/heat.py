@@ -4,7 +4,7 @@ import math
 
 import numpy as np
 
-from loquen.core.data.library import materials
+from loquen.core.data.materials import materials
 from loquen.core.errors import NamedCase
 from loquen.core.physics.ranges import Number, exp, within
 

@@ -5,8 +5,9 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date, timedelta
 
-from loquen.core.data.library import Species, bare_skinned
 from loquen.core.data.tables import constants
+from loquen.core.library.rows.animals import Species
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, say
 from loquen.core.model.records.quarantine import TreatmentCourse
 
@@ -76,7 +77,9 @@ def rinses(level: float, change_frac: float) -> int:
     return min(MOST_RINSES, math.ceil(math.log(gone / level) / math.log(1 - change_frac)))
 
 
-def endangered(course: TreatmentCourse, kinds: Iterable[Species], planted: bool) -> list[Sentence]:
+def endangered(
+    course: TreatmentCourse, kinds: Iterable[Species], planted: bool, library: Library
+) -> list[Sentence]:
     """Who and what must not be in it, as the label warns."""
     found = []
     known = list(dict.fromkeys(kinds))
@@ -85,7 +88,7 @@ def endangered(course: TreatmentCourse, kinds: Iterable[Species], planted: bool)
         if killed:
             found.append(say("{who} die of it: take them out first.", who=", ".join(killed)))
     if course.harms_bare_skin:
-        bare = [kind.common for kind in known if kind.family in bare_skinned()]
+        bare = [kind.common for kind in known if kind.family in library.bare_skinned]
         if bare:
             found.append(
                 say("{who} have little or no scale over their skin: a vet says whether.", who=", ".join(bare))

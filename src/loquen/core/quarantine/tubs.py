@@ -4,10 +4,10 @@ import math
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
-from loquen.core.data.library import media
 from loquen.core.data.tables import constants
 from loquen.core.graph.engine import Sheet
 from loquen.core.graph.nodes import State
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.plan import Changes, Filter, Group, Heat, Plan, RunIn, Tank
 from loquen.core.system.book import sheet_of
@@ -91,9 +91,9 @@ def with_in_it(tub: Plan, groups: Iterable[Group]) -> Plan:
     return replace(tub, animals=tuple(groups), changes=replace(tub.changes, regime="every", every_d=1))
 
 
-def takes(tub: Plan, groups: Iterable[Group], filter_dead: bool = False) -> tuple[bool, Sentence]:
+def takes(tub: Plan, groups: Iterable[Group], library: Library, filter_dead: bool = False) -> tuple[bool, Sentence]:
     """Whether animals can wait in a tub, and why not: its water and warmth, and what can be changed in a day."""
-    asked = asks(sheet_of(with_in_it(tub, groups), 0.0), filter_dead)
+    asked = asks(sheet_of(with_in_it(tub, groups), library, 0.0), filter_dead)
     return asked.state != "short", next(iter(asked.against), asked.words)
 
 
@@ -214,7 +214,7 @@ def ways_out(
     easy = constants("quarantine.toml")["easy_change_frac"].value
     litres = sheet.value("real_volume_l")
     borne = easy * litres * max(0.0, limit - new)
-    sponge = media()[SEEDED]
+    sponge = sheet.library.media[SEEDED]
     per_m2 = sheet.value("nitrifiers").taken_mg_d(limit, 1.0, sheet.value("water_c"))
     terms: dict[str, Term | str] = {"share": Term(easy, "share")}
     if not filter_dead:

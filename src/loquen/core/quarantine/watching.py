@@ -1,7 +1,7 @@
 """An arrival without quarantine: who is exposed, for how long, and what to watch for."""
 
-from loquen.core.data.library import Species
 from loquen.core.data.tables import toml
+from loquen.core.library.rows.animals import Species
 
 GROUPS = {"turtle": "turtle", "frog": "frog", "salamander": "frog", "shrimp": "shrimp"}
 

@@ -4,8 +4,8 @@ import math
 from dataclasses import dataclass
 from datetime import date, timedelta
 
-from loquen.core.data.library import Species
 from loquen.core.events.kinds.lives import Born
+from loquen.core.library.rows.animals import Species
 from loquen.core.physics.animals import length_at_age_cm
 from loquen.core.register.lives import Life
 

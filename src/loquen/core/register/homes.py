@@ -4,9 +4,9 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from datetime import date, timedelta
 
-from loquen.core.data.library import species
 from loquen.core.graph.engine import Sheet
 from loquen.core.graph.nodes import State
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.plan import PLAN, Group, Plan
 from loquen.core.register.growth import grown
@@ -48,12 +48,12 @@ class OtherHome:
     against: Sentence
 
 
-def living_groups(lives: Iterable[Life], system_id: int, today: date) -> tuple[Group, ...]:
+def living_groups(lives: Iterable[Life], system_id: int, today: date, library: Library) -> tuple[Group, ...]:
     """The animals of a system as the plan enters them: today's number, length and males, those alike together."""
     found: list[Group] = []
     for life in lives:
         count = life.homes.get(system_id, 0)
-        kind = species().get(life.resident.species)
+        kind = library.species.get(life.resident.species)
         if not count or kind is None:
             continue
         size = grown(life, kind, today)
@@ -129,14 +129,14 @@ def outgrows_on(lives: Sheet[Plan], today: date) -> tuple[OutgrowsOn, ...]:
     )
 
 
-def places_for(group: Group, plans: Mapping[int, Plan]) -> list[OtherHome]:
+def places_for(group: Group, plans: Mapping[int, Plan], library: Library) -> list[OtherHome]:
     """Where some animals could move, among the keeper's systems: those that take them first."""
     found = []
     for system_id, plan in plans.items():
         if len(plan.animals) >= PLAN.limits["animals"]:
             continue
-        before = sheet_of(plan)
-        after = sheet_of(replace(plan, animals=(*plan.animals, group)))
+        before = sheet_of(plan, library)
+        after = sheet_of(replace(plan, animals=(*plan.animals, group)), library)
         against = [
             node.label
             for key, node in after.wiring.checks

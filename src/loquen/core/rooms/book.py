@@ -8,6 +8,7 @@ from loquen.core.data.tables import constants
 from loquen.core.graph.domain import Domain
 from loquen.core.graph.engine import Book, Sheet
 from loquen.core.graph.nodes import collected
+from loquen.core.library.whole import Library
 from loquen.core.model.roots.room import ROOM, Room
 from loquen.core.model.roots.room_conflicts import conflicts
 from loquen.core.rooms.lines import Line
@@ -82,13 +83,15 @@ def room_book() -> Book:
         ]
     )
     asked: dict[str, Any] = {"lines": NO_LINES}
-    return Book(nodes, ROOM, constants(), asked, Domain(row_label, contradicts=lambda room: bool(conflicts(room))))
+    return Book(
+        nodes, ROOM, constants(), asked, Domain(row_label, contradicts=lambda room, _: bool(conflicts(room)))
+    )
 
 
-def sheet_of(room: Room, lines: Mapping[int, Line] = NO_LINES) -> Sheet[Room]:
+def sheet_of(room: Room, library: Library, lines: Mapping[int, Line] = NO_LINES) -> Sheet[Room]:
     """A fresh sheet of a room, with the lines of the systems that stand in it."""
     known: dict[str, Any] = {"lines": lines}
-    return Sheet(room_book(), room, None, **known)
+    return Sheet(room_book(), room, library, **known)
 
 
 def row_label(sheet: Sheet[Room], section: str, at: int, label: str) -> str:

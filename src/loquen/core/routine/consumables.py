@@ -6,8 +6,8 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from datetime import date, timedelta
 
-from loquen.core.data import library
-from loquen.core.data.kits import measures
+from loquen.core.data.measures import measures
+from loquen.core.data.minerals import mineral_salts
 from loquen.core.feeding.rota import Rota, week_of_foods
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
@@ -71,7 +71,7 @@ def food(sheet: Sheet[Plan]) -> list[Use]:
     for i, group in enumerate(sheet.root.animals):
         meal = number(sheet, f"animals.{i}.meal_g") or 0.0
         found[group.food] += meal * group.meals_d * (DAYS_PER_WEEK - group.fasting_d_wk)
-    foods = library.foods()
+    foods = sheet.library.foods
     return [
         Use(f"food.{key}", f"{foods[key].label.capitalize()} food", "small_mass", grams)
         for key, grams in found.items()
@@ -91,7 +91,7 @@ def water(sheet: Sheet[Plan]) -> list[Use]:
     """Conditioner and salts of the changes; conditioner for what is topped up too."""
     each, weekly = number(sheet, "change_l"), number(sheet, "change_l_wk")
     changes = weekly / each if each and weekly else 0.0
-    recipe, salts = sheet.root.recipe, library.mineral_salts()
+    recipe, salts = sheet.root.recipe, mineral_salts()
     conditioner = (number(sheet, "dose_ml") or 0.0) * changes + (number(sheet, "topup_dose_ml") or 0.0)
     rows = [
         Use(CONDITIONER, "Conditioner", "dose", conditioner),

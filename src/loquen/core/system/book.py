@@ -5,11 +5,11 @@ from functools import cache
 from math import inf
 from typing import Any
 
-from loquen.core.data import library
 from loquen.core.data.tables import Constant, constants
 from loquen.core.graph.domain import Domain
 from loquen.core.graph.engine import Book, Sheet
 from loquen.core.graph.nodes import collected
+from loquen.core.library.whole import Library
 from loquen.core.model.roots.consistency import conflicts
 from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.system.animals import company, food, schools
@@ -75,16 +75,23 @@ def system_book() -> Book:
         ]
     )
     return Book(
-        nodes, PLAN, constants(), ASKED, Domain(row_label, pipe_order, lambda plan: bool(conflicts(plan)), matters)
+        nodes,
+        PLAN,
+        constants(),
+        ASKED,
+        Domain(row_label, pipe_order, lambda plan, library: bool(conflicts(plan, library)), matters),
     )
 
 
 def sheet_of(
-    plan: Plan, months_ahead: float | None = None, calibration: Mapping[str, Constant] | None = None
+    plan: Plan,
+    library: Library,
+    months_ahead: float | None = None,
+    calibration: Mapping[str, Constant] | None = None,
 ) -> Sheet[Plan]:
-    """A fresh sheet of a plan, its animals at their size in so many months, full grown when left out."""
+    """A fresh sheet of a plan by a library, its animals at their size in so many months, full grown when left out."""
     asked = {} if months_ahead is None else {"months_ahead": months_ahead}
-    return Sheet(system_book(), plan, calibration, **asked)
+    return Sheet(system_book(), plan, library, calibration, **asked)
 
 
 def row_label(sheet: Sheet[Plan], section: str, at: int, label: str) -> str:
@@ -106,9 +113,9 @@ def matters(sheet: Sheet[Plan], path: str) -> bool:
     return True
 
 
-def pipe_order(option: Any, present: Any) -> tuple[bool, float]:
+def pipe_order(sheet: Sheet[Plan], option: Any, present: Any) -> tuple[bool, float]:
     """Pipes of the present one's kind first (waste pipe when there is none), by bore; other options as they stand."""
-    pipes = library.pipes()
+    pipes = sheet.library.pipes
     if option not in pipes:
         return (False, 0.0)
     system = pipes[present].system if present in pipes else "waste"

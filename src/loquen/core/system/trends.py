@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
-from loquen.core.data.kits import Measure, measures
+from loquen.core.data.measures import Measure, measures
 from loquen.core.events.ledger import Logged
 from loquen.core.events.readings import days_since, kit_of, read_interval, readings
 from loquen.core.fit.trend import Trend, trend
@@ -41,8 +41,8 @@ def trends(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime) -> tuple[Cr
         rows = [row for row in readings(log, what) if 0 <= days_since(row.at, now) <= LOOKED_BACK_D]
         line = trend(
             [-days_since(row.at, now) for row in rows],
-            [read_interval(row.read) for row in rows],
-            [kit.blur_frac if (kit := kit_of(row.read)) else 0.1 for row in rows],
+            [read_interval(row.read, sheet.library) for row in rows],
+            [kit.blur_frac if (kit := kit_of(row.read, sheet.library)) else 0.1 for row in rows],
         )
         if line is not None:
             found.append(creep(sheet, measure, line, now))

@@ -3,13 +3,14 @@
 import json
 from collections.abc import Iterator
 from contextlib import suppress
-from threading import Lock
 from typing import Any
 
 from sqlmodel import Session, col, select
 
-from loquen.core.data import library, own
 from loquen.core.errors import CoreError
+from loquen.core.library import own
+from loquen.core.library.kinds import KINDS, Kind
+from loquen.core.library.whole import Library
 from loquen.store.tables import (
     ArrivingRow,
     CourseRow,
@@ -23,9 +24,6 @@ from loquen.store.tables import (
     VariantRow,
     now,
 )
-
-adopting = Lock()
-"""Rows are read and taken as one step, so that no older reading is taken after a newer one."""
 
 
 class NoSuchRow(LookupError):
@@ -47,15 +45,20 @@ def list_all(session: Session) -> list[tuple[str, str, str]]:
     return [(row.kind, row.key, row.cells) for row in rows]
 
 
-def adopt(session: Session) -> None:
-    """Put the kept rows beside the shipped ones; one that this release can not read is left where it is, unused."""
+def library_of(session: Session, base: Library) -> Library:
+    """A library with the kept rows beside its own; one that this release can not read is left where it is, unused."""
+    kept = list_all(session)
     found: dict[str, dict[str, Any]] = {}
-    for kind, key, cells in list_all(session):
-        for known in own.KINDS:
-            if kind == known:
+    library = base
+    for kind in KINDS:
+        for of_kind, key, cells in kept:
+            if of_kind == kind:
                 with suppress(CoreError, ValueError, AttributeError, TypeError):
-                    found.setdefault(kind, {})[key] = library.kept_own_row(known, {**json.loads(cells), "key": key})
-    own.adopt(found)
+                    row = own.kept_own_row(kind, {**json.loads(cells), "key": key}, library)
+                    found.setdefault(kind, {})[key] = row
+        # What is read next may name rows of this kind.
+        library = base.with_own(found)
+    return library
 
 
 def keys(session: Session, kind: str) -> set[str]:
@@ -63,23 +66,23 @@ def keys(session: Session, kind: str) -> set[str]:
     return set(session.exec(select(OwnRow.key).where(OwnRow.kind == kind)))
 
 
-def add(session: Session, kind: own.Kind, cells: own.Cells) -> str:
+def add(session: Session, kind: Kind, cells: own.Cells, library: Library) -> str:
     """One more row under a key that no other has, chosen inside the turn to write; raise BadCells."""
-    name = cells.get(library.OWN_KINDS[kind].name, "")
+    name = cells.get(own.OWN_KINDS[kind].name, "")
     key = own.key_of(name, keys(session, kind).__contains__)
-    keep(session, kind, key, cells)
+    keep(session, kind, key, cells, library)
     return key
 
 
-def change(session: Session, kind: own.Kind, key: str, cells: own.Cells) -> None:
+def change(session: Session, kind: Kind, key: str, cells: own.Cells, library: Library) -> None:
     """What a row is now; raise NoSuchRow, or BadCells."""
     if key not in keys(session, kind):
         raise NoSuchRow(kind, key)
-    keep(session, kind, key, cells)
+    keep(session, kind, key, cells, library)
 
 
-def keep(session: Session, kind: own.Kind, key: str, cells: own.Cells) -> None:
-    written = json.dumps(own.versioned(kind, own.cells_of(library.own_row(kind, {**cells, "key": key}))))
+def keep(session: Session, kind: Kind, key: str, cells: own.Cells, library: Library) -> None:
+    written = json.dumps(own.versioned(kind, own.cells_of(own.own_row(kind, {**cells, "key": key}, library))))
     row = session.get(OwnRow, (kind, key))
     if row is None:
         session.add(OwnRow(kind=kind, key=key, cells=written))

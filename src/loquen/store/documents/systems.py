@@ -5,6 +5,8 @@ from collections.abc import Iterable
 from contextlib import suppress
 from dataclasses import dataclass
 from datetime import datetime
+from functools import cached_property
+from hashlib import blake2b
 
 from sqlalchemy import desc, func
 from sqlalchemy import update as sql_update
@@ -43,7 +45,7 @@ class NothingToUndo(Exception):
     """There is no earlier (or later) revision to go to."""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Current:
     """A system and its current plan, as text; None where that revision is missing."""
 
@@ -52,8 +54,14 @@ class Current:
     revision: int
     document: str | None
 
+    @cached_property
+    def mark(self) -> tuple[int, datetime, int, bytes]:
+        """What tells a system as it stands from every other, and from itself at another time."""
+        text = "" if self.document is None else f"={self.document}"
+        return self.id, self.created, self.revision, blake2b(text.encode(), digest_size=12).digest()
 
-@dataclass(frozen=True, slots=True)
+
+@dataclass(frozen=True)
 class Saved(Current):
     """A system with its current plan, and whether it can be undone or redone."""
 

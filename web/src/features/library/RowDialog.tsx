@@ -14,6 +14,8 @@ interface RowDialogProps {
 }
 
 type Column = KindShown["columns"][number];
+/** Stands for an empty cell: a list has no empty choice. */
+const NONE = "-";
 
 /** Every column of a row of one's own, a fault beside its field; where the values are from has to be said. */
 export function RowDialog({ shown, editing, saved, close }: RowDialogProps) {
@@ -95,9 +97,12 @@ function Cell({
       <Row label={words} told={told}>
         <Select
           label={words}
-          value={text}
-          options={column.choices.map((choice) => [choice, choice.replaceAll("_", " ")])}
-          onChange={type}
+          value={column.empty ? text || NONE : text}
+          options={[
+            ...(column.empty ? ([[NONE, "not known"]] as [string, string][]) : []),
+            ...column.choices.map((choice): [string, string] => [choice, choice.replaceAll("_", " ")]),
+          ]}
+          onChange={(chosen) => type(chosen === NONE ? "" : chosen)}
         />
       </Row>
     );

@@ -4,7 +4,6 @@ import math
 
 import numpy as np
 
-from loquen.core.data.library import Breeding, Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.growout import broods as relations
@@ -12,6 +11,7 @@ from loquen.core.growout.births import Born
 from loquen.core.growout.broods import DAYS_A_YEAR
 from loquen.core.growout.homes import Home
 from loquen.core.growout.young import Growth
+from loquen.core.library.rows.animals import Breeding, Species
 from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 
 LEAST_START = 0.25

@@ -1,13 +1,13 @@
 """Who breeds: how many of each sex, in which tank, bought how, and what that does to the line."""
 
-from loquen.core.data import library
-from loquen.core.data.library import Breeding, Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most, by_practice, no_harm
 from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.growout.broods import age_at_length_d
 from loquen.core.growout.homes import Home, Housed
 from loquen.core.growout.lines import effective_number
+from loquen.core.library.rows.animals import Breeding, Species
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.register.buying import chance_grown, to_buy
 
@@ -20,15 +20,16 @@ PAIR_LEEWAY_FRAC = 0.25
 
 
 @step()
-def kind(species: str) -> Species:
-    return library.species()[species]
+def kind(species: str, library: Library) -> Species:
+    return library.species[species]
 
 
 @step()
-def breeds(species: str) -> Breeding:
-    if species not in library.breeding():
+def breeds(species: str, library: Library) -> Breeding:
+    found = library.breeds(species)
+    if found is None:
         raise NamedCase("broods_unknown")
-    return library.breeding()[species]
+    return found
 
 
 @step()

@@ -2,13 +2,13 @@
 
 from dataclasses import replace
 
-from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_most, no_harm
 from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.growout.broods import age_at_length_d, survivors_frac
 from loquen.core.growout.dated import Way
 from loquen.core.growout.young import Growth
+from loquen.core.library.rows.animals import Species
 from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 
 UNSOLD_FRAC = 0.25

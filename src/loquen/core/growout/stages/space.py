@@ -3,7 +3,6 @@
 import math
 from functools import cache, partial
 
-from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, no_harm
 from loquen.core.graph.nodes import Verdict, check, figure, step
@@ -11,6 +10,7 @@ from loquen.core.growout.broods import mean_present
 from loquen.core.growout.dated import Run, Way
 from loquen.core.growout.homes import Home, Housed
 from loquen.core.growout.young import NOBODY, Growth, Held, MassOf, held_of
+from loquen.core.library.rows.animals import Species
 from loquen.core.model.inputs.quantity import Term, of, say
 from loquen.core.physics import animals as biology
 from loquen.core.physics import nitrogen

@@ -3,7 +3,6 @@
 from datetime import date, timedelta
 from math import inf
 
-from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most, no_harm
 from loquen.core.graph.nodes import Verdict, check, figure, step
@@ -12,6 +11,7 @@ from loquen.core.growout.dated import run as dated_run
 from loquen.core.growout.homes import Home
 from loquen.core.growout.stages.space import masses
 from loquen.core.growout.young import Growth, Held
+from loquen.core.library.rows.animals import Species
 from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 
 WEEK = 7.0

@@ -3,9 +3,9 @@
 from itertools import pairwise
 from typing import Any
 
-from loquen.core.data import library
 from loquen.core.data.tables import Table, constant
 from loquen.core.errors import PlanConflict
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.fields import entries
 from loquen.core.model.inputs.options import SALTS, options_of
 from loquen.core.model.inputs.quantity import Choice, Quantity
@@ -19,10 +19,10 @@ MOST_RUN_M = 1000.0
 """As far as the relation for a pipe's loss goes."""
 
 
-def conflicts(plan: Plan) -> list[PlanConflict]:
+def conflicts(plan: Plan, library: Library) -> list[PlanConflict]:
     """Every contradiction in a plan, with a nearest value only where one can be entered; empty when it makes sense."""
     found = [
-        *unknown_keys(plan),
+        *unknown_keys(plan, library),
         *lists(plan),
         *groups(plan),
         *glass(plan.tank),
@@ -39,38 +39,38 @@ def conflicts(plan: Plan) -> list[PlanConflict]:
     return found
 
 
-def unknown_keys(plan: Plan) -> list[PlanConflict]:
+def unknown_keys(plan: Plan, library: Library) -> list[PlanConflict]:
     tables: list[tuple[str, str, Table[Any]]] = [
-        (f"animals.{i}.species", group.species, library.species()) for i, group in enumerate(plan.animals)
+        (f"animals.{i}.species", group.species, library.species) for i, group in enumerate(plan.animals)
     ] + [
-        ("tank.bed", plan.tank.bed, library.beds()),
-        ("heat.lid", plan.heat.lid, library.lids()),
-        ("sump.sump_lid", plan.sump.sump_lid, library.lids()),
-        *((f"animals.{i}.food", group.food, library.foods()) for i, group in enumerate(plan.animals)),
-        *((f"patches.{i}.patch_bed", row.patch_bed, library.beds()) for i, row in enumerate(plan.patches)),
-        *((f"planting.{i}.plant", row.plant, library.plants()) for i, row in enumerate(plan.planting)),
+        ("tank.bed", plan.tank.bed, library.beds),
+        ("heat.lid", plan.heat.lid, library.lids),
+        ("sump.sump_lid", plan.sump.sump_lid, library.lids),
+        *((f"animals.{i}.food", group.food, library.foods) for i, group in enumerate(plan.animals)),
+        *((f"patches.{i}.patch_bed", row.patch_bed, library.beds) for i, row in enumerate(plan.patches)),
+        *((f"planting.{i}.plant", row.plant, library.plants) for i, row in enumerate(plan.planting)),
     ]
     for i, row in enumerate(plan.filters):
         tables += [
-            (f"filters.{i}.filter_kind", row.filter_kind, library.filter_kinds()),
-            (f"filters.{i}.media", row.media, library.media()),
+            (f"filters.{i}.filter_kind", row.filter_kind, library.filter_kinds),
+            (f"filters.{i}.media", row.media, library.media),
         ]
     pipes = [("flow.drain_pipe", plan.flow.drain_pipe)]
     if plan.flow.emergency_pipe != "none":
         pipes.append(("flow.emergency_pipe", plan.flow.emergency_pipe))
     pipes += [(f"run.{i}.run_pipe", row.run_pipe) for i, row in enumerate(plan.run)]
     pipes += [(f"returns.{i}.outlet_pipe", row.outlet_pipe) for i, row in enumerate(plan.returns)]
-    tables += [(path, key, library.pipes()) for path, key in pipes]
-    tables.append(("sump.sump_media", plan.sump.sump_media, library.media()))
+    tables += [(path, key, library.pipes) for path, key in pipes]
+    tables.append(("sump.sump_media", plan.sump.sump_media, library.media))
     tables += [
-        (f"run.{i}.part", row.part, library.fittings()) for i, row in enumerate(plan.run) if row.part != "pipe"
+        (f"run.{i}.part", row.part, library.fittings) for i, row in enumerate(plan.run) if row.part != "pipe"
     ]
     salts = [
         (f"recipe.{name}", getattr(plan.recipe, name), entry.table)
         for name, entry in entries(Recipe).items()
         if isinstance(entry, Choice)
         and entry.table in SALTS
-        and getattr(plan.recipe, name) not in options_of(entry)
+        and getattr(plan.recipe, name) not in options_of(entry, library)
     ]
     return [
         PlanConflict("unknown_in_library", path, key=key, table=table.name)

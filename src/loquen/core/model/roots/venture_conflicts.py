@@ -1,16 +1,16 @@
 """Parts of a venture that can not both be true, each named with the field it is typed in."""
 
-from loquen.core.data import library
 from loquen.core.errors import PlanConflict
+from loquen.core.library.whole import Library
 from loquen.core.model.roots.venture import VENTURE, Venture
 
 SHORTER_FRAC = 0.98
 """Of the adult length, the longest that is ever waited for."""
 
 
-def conflicts(venture: Venture) -> list[PlanConflict]:
+def conflicts(venture: Venture, library: Library) -> list[PlanConflict]:
     """Every contradiction in a venture, with the nearest value that works; empty when it makes sense."""
-    return [*lists(venture), *colony(venture), *sizes(venture), *sales(venture)]
+    return [*lists(venture), *colony(venture), *sizes(venture, library), *sales(venture)]
 
 
 def lists(venture: Venture) -> list[PlanConflict]:
@@ -37,8 +37,8 @@ def colony(venture: Venture) -> list[PlanConflict]:
     return found
 
 
-def sizes(venture: Venture) -> list[PlanConflict]:
-    kind = library.species()[venture.colony.species]
+def sizes(venture: Venture, library: Library) -> list[PlanConflict]:
+    kind = library.species[venture.colony.species]
     longest = round(SHORTER_FRAC * kind.adult_length_cm, 1)
     paths = [("broods.move_cm", venture.broods.move_cm)]
     paths += [(f"sales.{i}.sale_cm", row.sale_cm) for i, row in enumerate(venture.sales) if row.sale_cm is not None]

@@ -3,7 +3,7 @@
 import math
 from collections.abc import Mapping
 
-from loquen.core.data.library import ions, mineral_salts
+from loquen.core.data.minerals import ions, mineral_salts
 from loquen.core.physics.chemistry.carbonate import MEQ_L_PER_DKH
 from loquen.core.physics.ranges import Number, within
 

@@ -4,7 +4,6 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from loquen.core.data import library
 from loquen.core.data.tables import constants
 from loquen.core.events.effects import RINSED
 from loquen.core.events.kinds.keeping import Rinsed
@@ -48,7 +47,7 @@ def beds_of(sheet: Sheet[Plan]) -> list[Bed]:
     whole = sum(found.areas_m2)
     if whole <= 0:
         return []
-    kinds, media = library.filter_kinds(), library.media()
+    kinds, media = sheet.library.filter_kinds, sheet.library.media
     rows = [
         Bed(
             f"rinse.{i}",

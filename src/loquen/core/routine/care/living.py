@@ -3,7 +3,6 @@
 import math
 from collections.abc import Iterator
 
-from loquen.core.data.library import plants, species
 from loquen.core.data.tables import constants
 from loquen.core.events.kinds.keeping import Lit, PutIn, TakenOut
 from loquen.core.graph.asking import number
@@ -29,7 +28,7 @@ def leaves(sheet: Sheet[Plan]) -> Iterator[Duty]:
     """Dry leaves for those who graze on what grows on them: as many as the water is large, in turn."""
     table = constants("routine.toml")
     litres = number(sheet, "real_volume_l")
-    grazing = [row.species for row in sheet.root.animals if species()[row.species].feeds_on == "shrimp"]
+    grazing = [row.species for row in sheet.root.animals if sheet.library.species[row.species].feeds_on == "shrimp"]
     if not grazing or not litres or not animals_in(sheet.root):
         return
     count = max(1, math.floor(litres / table["leaf_l"].value))
@@ -67,7 +66,7 @@ def thinning(sheet: Sheet[Plan]) -> Iterator[Duty]:
     grown = thinned_g(taken, days)
     if grown < LEAST_G:
         return
-    known = plants()
+    known = sheet.library.plants
     invasive = [known[row.plant].common for row in sheet.root.planting if known[row.plant].invasive]
     yield Duty(
         key="thin",

@@ -6,10 +6,11 @@ from functools import lru_cache, partial
 from itertools import combinations
 from typing import NamedTuple
 
-from loquen.core.data import library
-from loquen.core.data.library import Species
+from loquen.core.data.bodies import body_shapes
 from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import State, Verdict, check, step, worst
+from loquen.core.library.rows.animals import Species
+from loquen.core.library.rows.keeping import Lid
 from loquen.core.model.inputs.quantity import Sentence, Term, joined, say
 from loquen.core.system.animals.food import length_in, require_animals
 
@@ -99,12 +100,12 @@ def overlap(
     return Finding(who, what, state, say(text, low=Term(low, kind), high=Term(high, kind)))
 
 
-USUAL_DEPTH = library.body_shapes()["deep"].depth_frac
+USUAL_DEPTH = body_shapes()["deep"].depth_frac
 
 
 def bulk_cm(prey: Species, prey_cm: float) -> float:
     """The length of a prey of usual depth that is no easier to swallow: a disc or a ball counts by its depth."""
-    shape = library.body_shapes().get(prey.shape)
+    shape = body_shapes().get(prey.shape)
     return prey_cm * max(1.0, shape.depth_frac / USUAL_DEPTH) if shape else prey_cm
 
 
@@ -459,8 +460,8 @@ KEEPS_IN = ("nobody", "jumpers", "all")
 def none_leaves(
     animal: tuple[Species, ...],
     length_then_cm: tuple[float, ...],
-    lid_row: library.Lid,
-    hot_lid_row: library.Lid,
+    lid_row: Lid,
+    hot_lid_row: Lid,
     inside_height_cm: float,
     water_height_cm: float,
 ) -> Verdict:

@@ -2,10 +2,11 @@
 
 import math
 
-from loquen.core.data import library
-from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import figure, step
+from loquen.core.library.rows.animals import Species
+from loquen.core.library.rows.keeping import Food
+from loquen.core.library.whole import Library
 from loquen.core.physics import animals as biology
 from loquen.core.physics import nitrogen
 from loquen.core.physics.ranges import Number
@@ -15,8 +16,8 @@ START_LENGTH_CM = 1.0
 
 
 @step("animals")
-def animal(species: str) -> Species:
-    return library.species()[species]
+def animal(species: str, library: Library) -> Species:
+    return library.species[species]
 
 
 @figure(
@@ -104,8 +105,8 @@ def growing_then(length_then_cm: float, adult_length_cm: float, grown_at: float)
 
 
 @step("animals")
-def food_row(food: str) -> library.Food:
-    return library.foods()[food]
+def food_row(food: str, library: Library) -> Food:
+    return library.foods[food]
 
 
 @figure(
@@ -141,7 +142,7 @@ def feed_now_g_d(
     feed_by: str,
     growing: bool,
     weighed_g_d: float,
-    food_row: library.Food,
+    food_row: Food,
     fed_frac: float,
 ) -> float:
     if feed_by == "weighed":
@@ -172,7 +173,7 @@ def feed_then_g_d(
     feed_by: str,
     growing_then: bool,
     weighed_g_d: float,
-    food_row: library.Food,
+    food_row: Food,
     fed_frac: float,
 ) -> float:
     if feed_by == "weighed":
@@ -202,7 +203,7 @@ def protein_frac(animal: Species, food_protein_frac: float | None) -> float:
     row="animals",
     kind="small_mass",
 )
-def meal_g(feed_now_g_d: float, fed_frac: float, food_row: library.Food, meals_d: int) -> float:
+def meal_g(feed_now_g_d: float, fed_frac: float, food_row: Food, meals_d: int) -> float:
     return feed_now_g_d / fed_frac / food_row.dry_frac / meals_d
 
 

@@ -2,10 +2,10 @@
 
 from dataclasses import dataclass, replace
 
-from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most, by_practice, within_band
 from loquen.core.graph.nodes import State, Verdict, check, figure, step
+from loquen.core.library.rows.animals import Species
 from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.system.animals.food import mass_of, require_animals
 

@@ -2,9 +2,9 @@
 
 from dataclasses import dataclass
 
-from loquen.core.data import library
 from loquen.core.graph.judging import at_most, no_harm
 from loquen.core.graph.nodes import Verdict, check, figure, step
+from loquen.core.library.rows.animals import ShockClass
 from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.physics import chemistry
 
@@ -49,7 +49,7 @@ def tub_days(
     tank_salinity_ppt: float,
     bag_ppt: float,
     salt_move_ppt_d: float,
-    shock_classes: tuple[library.ShockClass, ...],
+    shock_classes: tuple[ShockClass, ...],
     settled_kh_dkh: float,
     bag_kh_dkh: float,
     borne_dkh: float,

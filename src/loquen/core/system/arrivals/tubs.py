@@ -2,10 +2,10 @@
 
 from dataclasses import dataclass
 
-from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_most
 from loquen.core.graph.nodes import Verdict, check, figure, step
+from loquen.core.library.rows.animals import Species
 from loquen.core.model.inputs.quantity import of, say
 from loquen.core.physics import animals as biology
 from loquen.core.physics import nitrogen

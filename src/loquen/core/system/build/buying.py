@@ -4,7 +4,6 @@ import math
 from collections import Counter, defaultdict
 from dataclasses import dataclass
 
-from loquen.core.data import library
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
 from loquen.core.system.build.cutting import panes
@@ -30,10 +29,10 @@ def parts(sheet: Sheet) -> tuple[PartLine, ...]:
     plan = sheet.root
     lines = [PartLine("Silicone for tanks, cartridge of 310 mL", silicone(sheet), "pieces", 1, "glass")]
     if plan.tank.bed != "none":
-        bed = library.beds()[plan.tank.bed].label
+        bed = sheet.library.beds[plan.tank.bed].label
         lines.append(PartLine(f"{bed}, bags of {plan.tank.bag_l:g} L", sheet.value("bed_bags"), "bags", 0, "bed"))
     for row in plan.filters:
-        kind, media = library.filter_kinds()[row.filter_kind], library.media()[row.media]
+        kind, media = sheet.library.filter_kinds[row.filter_kind], sheet.library.media[row.media]
         label = f"{kind.label}, {row.rated_lph:g} L/h rated, {row.media_l:g} L {media.label.lower()}"
         lines.append(PartLine(label, 1, "pieces", 0, "filter"))
     if plan.flow.way != "none":
@@ -95,7 +94,7 @@ def plumbing(sheet: Sheet) -> list[PartLine]:
     lines = [PartLine(pump, 1, "pieces", 1, "flow")]
     lines += [
         PartLine(
-            f"{library.pipes()[pipe].label}, bore {library.pipes()[pipe].bore_mm:g} mm",
+            f"{sheet.library.pipes[pipe].label}, bore {sheet.library.pipes[pipe].bore_mm:g} mm",
             math.ceil(length * PIPE_SPARE * 2) / 2,
             "m",
             0,
@@ -105,7 +104,7 @@ def plumbing(sheet: Sheet) -> list[PartLine]:
     ]
     lines += [
         PartLine(
-            f"{library.fittings()[part].label}, {library.pipes()[pipe].label}",
+            f"{sheet.library.fittings[part].label}, {sheet.library.pipes[pipe].label}",
             count,
             "pieces",
             1 if part in ("union", "bulkhead") else 0,
@@ -116,5 +115,5 @@ def plumbing(sheet: Sheet) -> list[PartLine]:
     ]
     media = number(sheet, "sump_media_l")
     if media:
-        lines.append(PartLine(library.media()[plan.sump.sump_media].label, math.ceil(media), "L", 0, "sump"))
+        lines.append(PartLine(sheet.library.media[plan.sump.sump_media].label, math.ceil(media), "L", 0, "sump"))
     return lines

@@ -2,7 +2,6 @@
 
 from dataclasses import dataclass
 
-from loquen.core.data import library
 from loquen.core.graph.engine import Sheet
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 
@@ -112,7 +111,7 @@ def base_holes(sheet: Sheet) -> tuple[Hole, ...]:
         Hole(
             tank.pane_mm + inside - flow.box_length_cm * 10 + step * (n + 1),
             y,
-            library.pipes()[pipe].outside_mm + BULKHEAD_MM,
+            sheet.library.pipes[pipe].outside_mm + BULKHEAD_MM,
             purpose,
         )
         for n, (pipe, purpose) in enumerate(wanted)

@@ -3,8 +3,8 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from loquen.core.data import library
 from loquen.core.graph.engine import Sheet
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.physics import hydraulics
 
@@ -31,14 +31,14 @@ def pipework(sheet: Sheet) -> tuple[PipeLine, ...]:
     return (*run_lines(sheet), *return_lines(sheet), *drain_lines(sheet))
 
 
-def speed_m_s(flow_lph: float, pipe: str) -> float:
-    return float(hydraulics.velocity_m_s(flow_lph, library.pipes()[pipe].bore_mm))
+def speed_m_s(flow_lph: float, pipe: str, library: Library) -> float:
+    return float(hydraulics.velocity_m_s(flow_lph, library.pipes[pipe].bore_mm))
 
 
 def run_lines(sheet: Sheet) -> Iterator[PipeLine]:
     flow = sheet.value("planned_return_lph")
     for i, row in enumerate(sheet.root.run):
-        label = library.run_parts()[row.part]
+        label = sheet.library.run_parts()[row.part]
         what = say(
             "{count} × {part}" if row.run_count > 1 else "{part}", count=Term(row.run_count, "count"), part=label
         )
@@ -47,9 +47,9 @@ def run_lines(sheet: Sheet) -> Iterator[PipeLine]:
         yield PipeLine(
             "run" if i else "run, from the pump",
             what,
-            library.pipes()[row.run_pipe].label,
+            sheet.library.pipes[row.run_pipe].label,
             flow,
-            speed_m_s(flow, row.run_pipe),
+            speed_m_s(flow, row.run_pipe, sheet.library),
             sheet.value(f"run.{i}.part_loss")(flow),
         )
 
@@ -67,9 +67,9 @@ def return_lines(sheet: Sheet) -> Iterator[PipeLine]:
                 open=Term(row.valve_open_frac, "share"),
                 depth=Term(row.outlet_depth_cm, "length"),
             ),
-            library.pipes()[row.outlet_pipe].label,
+            sheet.library.pipes[row.outlet_pipe].label,
             flow,
-            speed_m_s(flow, row.outlet_pipe),
+            speed_m_s(flow, row.outlet_pipe, sheet.library),
             sheet.value(f"returns.{i}.outlet_loss")(flow),
         )
 
@@ -87,9 +87,9 @@ def drain_lines(sheet: Sheet) -> Iterator[PipeLine]:
     yield PipeLine(
         "drain",
         say("{count} × {length}, elbows: {elbows}; {runs}; passes {most} at most", runs=runs, **terms),
-        library.pipes()[way.drain_pipe].label,
+        sheet.library.pipes[way.drain_pipe].label,
         each,
-        speed_m_s(each, way.drain_pipe),
+        speed_m_s(each, way.drain_pipe, sheet.library),
         None,
     )
     if way.emergency_pipe != "none":
@@ -97,7 +97,7 @@ def drain_lines(sheet: Sheet) -> Iterator[PipeLine]:
         yield PipeLine(
             "emergency drain",
             say("{length}, elbows: {elbows}; open and dry; passes {most} at most", **terms),
-            library.pipes()[way.emergency_pipe].label,
+            sheet.library.pipes[way.emergency_pipe].label,
             0.0,
             0.0,
             None,

@@ -2,7 +2,6 @@
 
 from dataclasses import dataclass
 
-from loquen.core.data import library
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import CONSTANT, Sheet
 
@@ -26,7 +25,7 @@ class Load:
 def loads(sheet: Sheet) -> tuple[Load, ...]:
     """Everything that plugs in, with its watts."""
     plan = sheet.root
-    rows = [Load(library.filter_kinds()[row.filter_kind].label, 1, row.filter_w) for row in plan.filters]
+    rows = [Load(sheet.library.filter_kinds[row.filter_kind].label, 1, row.filter_w) for row in plan.filters]
     if plan.flow.way != "none":
         rows.append(Load("Return pump", 1, sheet.value("return_w")))
     count, each = number(sheet, "heater_count"), number(sheet, "heater_each_w")

@@ -3,10 +3,10 @@
 import math
 from dataclasses import dataclass
 
-from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, between
 from loquen.core.graph.nodes import Gauge, Verdict, check, figure, step
+from loquen.core.library.rows.animals import Species
 from loquen.core.model.inputs.quantity import Term, of, say
 from loquen.core.physics import nitrogen
 from loquen.core.physics.chemistry.carbonate import MEQ_L_PER_DKH

@@ -3,11 +3,12 @@
 import math
 from dataclasses import dataclass
 
-from loquen.core.data import library
-from loquen.core.data.library import Species
+from loquen.core.data.bodies import body_shapes
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most, between
 from loquen.core.graph.nodes import Verdict, check, figure, step
+from loquen.core.library.rows.animals import ShockClass, Species
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Term, of, say
 from loquen.core.system.animals.food import require_animals
 from loquen.core.system.changes.regime import NO_CAP
@@ -41,13 +42,13 @@ def step_dkh(swapped_frac: float, new_kh_dkh: float, settled_kh_dkh: float) -> f
 
 
 @step()
-def shock_classes(animal: tuple[Species, ...]) -> tuple[library.ShockClass, ...]:
+def shock_classes(animal: tuple[Species, ...], library: Library) -> tuple[ShockClass, ...]:
     require_animals(animal)
-    return tuple(library.shock_classes()[kind.shock_class] for kind in animal)
+    return tuple(library.shock_classes[kind.shock_class] for kind in animal)
 
 
 @figure("Step in temperature they bear", formula="least of {shock_classes}", source="practice")
-def borne_k(shock_classes: tuple[library.ShockClass, ...]) -> float:
+def borne_k(shock_classes: tuple[ShockClass, ...]) -> float:
     return min(row.temp_k for row in shock_classes)
 
 
@@ -56,15 +57,13 @@ def borne_k(shock_classes: tuple[library.ShockClass, ...]) -> float:
     formula="least of {shock_classes}, downwards when {new_us_cm} is under {settled_us_cm}",
     source="practice",
 )
-def borne_solids_frac(
-    shock_classes: tuple[library.ShockClass, ...], new_us_cm: float, settled_us_cm: float
-) -> float:
+def borne_solids_frac(shock_classes: tuple[ShockClass, ...], new_us_cm: float, settled_us_cm: float) -> float:
     down = new_us_cm < settled_us_cm
     return min(row.down_frac if down else row.conductivity_frac for row in shock_classes)
 
 
 @figure("Step in carbonate hardness they bear", formula="least of {shock_classes}", source="practice")
-def borne_dkh(shock_classes: tuple[library.ShockClass, ...]) -> float:
+def borne_dkh(shock_classes: tuple[ShockClass, ...]) -> float:
     return min(row.kh_dkh for row in shock_classes)
 
 
@@ -97,11 +96,16 @@ def cap_frac(whole: float) -> float:
 
 @step()
 def shock_caps(
-    animal: tuple[Species, ...], new_c: float, water_c: float, new_us_cm: float, tank_us_cm: float | None
+    animal: tuple[Species, ...],
+    new_c: float,
+    water_c: float,
+    new_us_cm: float,
+    tank_us_cm: float | None,
+    library: Library,
 ) -> ShockCaps:
     if not animal:
         return ShockCaps(NO_CAP, NO_CAP)
-    rows = [library.shock_classes()[kind.shock_class] for kind in animal]
+    rows = [library.shock_classes[kind.shock_class] for kind in animal]
     tank = new_us_cm if tank_us_cm is None else tank_us_cm
     solids = min(row.down_frac if new_us_cm < tank else row.conductivity_frac for row in rows)
     return ShockCaps(
@@ -137,7 +141,7 @@ def no_shock(
     step_k: float,
     step_solids_frac: float,
     step_dkh: float,
-    shock_classes: tuple[library.ShockClass, ...],
+    shock_classes: tuple[ShockClass, ...],
 ) -> Verdict:
     delicate = min(shock_classes, key=lambda row: row.conductivity_frac)
     text = (
@@ -178,7 +182,7 @@ def left_cm(water_height_cm: float, bed_depth_cm: float, passed_frac: float, reg
     source="practice",
 )
 def tallest_cm(animal: tuple[Species, ...], length_then_cm: tuple[float, ...]) -> float:
-    shapes = library.body_shapes()
+    shapes = body_shapes()
     rows = [
         length * shapes[kind.shape].depth_frac
         for kind, length in zip(animal, length_then_cm, strict=True)

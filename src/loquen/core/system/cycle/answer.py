@@ -9,6 +9,7 @@ from typing import Literal
 from loquen.core.events.kinds.water import Dosed
 from loquen.core.events.ledger import Logged
 from loquen.core.events.readings import ReadAt, days_since, read_interval, readings
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.system.cycle import replay
 from loquen.core.system.cycle.setup import Begun
@@ -30,14 +31,14 @@ class Done:
     evidence: tuple[Sentence, ...]
 
 
-def is_it_done(begun: Begun, log: Sequence[Logged], now: datetime, odds: float) -> Done:
+def is_it_done(begun: Begun, log: Sequence[Logged], now: datetime, odds: float, library: Library) -> Done:
     """The answer of a system's log today; a run whose nitrite nobody read is never done."""
     own = replay.since_start(begun, log)
     last = {what: latest(own, what, now) for what in ("ammonia", "nitrite")}
-    evidence = tuple(told(what, row, now) for what, row in last.items())
+    evidence = tuple(told(what, row, now, library) for what, row in last.items())
     if begun.fishless:
-        return fishless(begun, own, last, evidence, odds)
-    return inhabited(begun, own, last, evidence, now, odds)
+        return fishless(begun, own, last, evidence, odds, library)
+    return inhabited(begun, own, last, evidence, now, odds, library)
 
 
 def latest(log: Sequence[Logged], what: str, now: datetime) -> ReadAt | None:
@@ -46,11 +47,11 @@ def latest(log: Sequence[Logged], what: str, now: datetime) -> ReadAt | None:
     return rows[-1] if rows else None
 
 
-def told(what: str, row: ReadAt | None, now: datetime) -> Sentence:
+def told(what: str, row: ReadAt | None, now: datetime, library: Library) -> Sentence:
     """A reading in words, or that there is none."""
     if row is None:
         return say("{what}: not read in the last {days}", what=what.capitalize(), days=Term(FRESH_D, "days"))
-    read = read_interval(row.read)
+    read = read_interval(row.read, library)
     ago = max(0.0, days_since(row.at, now))
     terms = {"what": Term(what.capitalize()), "ago": Term(ago * 24, "hours"), "low": Term(read.low, what)}
     if math.isinf(read.high):
@@ -58,13 +59,18 @@ def told(what: str, row: ReadAt | None, now: datetime) -> Sentence:
     return say("{what}: {low} to {high}, {ago} ago", high=Term(read.high, what), **terms)
 
 
-def under(row: ReadAt | None, limit: float) -> bool | None:
+def under(row: ReadAt | None, limit: float, library: Library) -> bool | None:
     """Whether a reading lies under a limit: by the middle of its interval; None for none."""
-    return None if row is None else read_interval(row.read).middle < limit
+    return None if row is None else read_interval(row.read, library).middle < limit
 
 
 def fishless(
-    begun: Begun, own: Sequence[Logged], last: dict[str, ReadAt | None], evidence: tuple[Sentence, ...], odds: float
+    begun: Begun,
+    own: Sequence[Logged],
+    last: dict[str, ReadAt | None],
+    evidence: tuple[Sentence, ...],
+    odds: float,
+    library: Library,
 ) -> Done:
     """Done when a full dose is gone, as ammonia and as nitrite, a day after it was given."""
     c = rates.table()
@@ -74,7 +80,7 @@ def fishless(
         limit=limit,
         dose=Term(begun.asked.full_dose_mg_l_n, "ammonia"),
     )
-    low = {what: under(row, c.dose_read_under_mg_l) for what, row in last.items()}
+    low = {what: under(row, c.dose_read_under_mg_l, library) for what, row in last.items()}
     if plain := by_levels(low, rule, evidence):
         return plain
     rows = [row for row in last.values() if row is not None]
@@ -103,6 +109,7 @@ def inhabited(
     evidence: tuple[Sentence, ...],
     now: datetime,
     odds: float,
+    library: Library,
 ) -> Done:
     """Clear for a week, and bacteria enough for what is made."""
     c = rates.table()
@@ -113,10 +120,10 @@ def inhabited(
     )
     if begun.asked.load_mg_l_d_n <= 0 and begun.asked.soil_ammonia_mg_l_n <= 0:
         return Done("no", say("No: nothing in it makes ammonia, so nothing grows."), rule, evidence)
-    low = {what: under(row, 2 * c.clear_under_mg_l) for what, row in last.items()}
+    low = {what: under(row, 2 * c.clear_under_mg_l, library) for what, row in last.items()}
     if plain := by_levels(low, rule, evidence):
         return plain
-    clear_since = {what: since_clear(own, what, 2 * c.clear_under_mg_l) for what in last}
+    clear_since = {what: since_clear(own, what, 2 * c.clear_under_mg_l, library) for what in last}
     days = min(days_since(moment, now) if moment else 0.0 for moment in clear_since.values())
     if days >= c.clear_days - 1 and odds >= SURE:
         text = "Yes: clear for {days}, and {odds} that its bacteria take what is made."
@@ -138,11 +145,11 @@ def by_levels(low: dict[str, bool | None], rule: Sentence, evidence: tuple[Sente
     return None
 
 
-def since_clear(own: Sequence[Logged], what: str, limit: float) -> datetime | None:
+def since_clear(own: Sequence[Logged], what: str, limit: float, library: Library) -> datetime | None:
     """Since when every reading lay under a limit."""
     found = None
     for row in reversed(readings(own, what)):
-        if not under(row, limit):
+        if not under(row, limit, library):
             break
         found = row.at
     return found

@@ -7,8 +7,8 @@ from typing import Literal
 
 import numpy as np
 
-from loquen.core.data.library import plants
 from loquen.core.fit.cycle import Learned
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.system.cycle.setup import Begun, dose_amount
 from loquen.core.timeline import course, rates
@@ -40,6 +40,7 @@ def calendar(
     done_days: tuple[float, ...],
     today: float,
     nitrate: float,
+    library: Library,
 ) -> tuple[Line, ...]:
     """The next two weeks day by day, as the middle of what was learned would go, and what comes after."""
     day = math.floor(today)
@@ -84,7 +85,7 @@ def calendar(
                     words.text.rstrip(".") + ", with {dose} of conditioner.", **words.terms, dose=conditioner
                 )
             lines.append(Line(when, "change", words, share=share, litres=share * begun.litres))
-    return tuple(lines) + milestones(begun, done_days, day, nitrate)
+    return tuple(lines) + milestones(begun, done_days, day, nitrate, library)
 
 
 def to_read(begun: Begun) -> Sentence:
@@ -92,9 +93,11 @@ def to_read(begun: Begun) -> Sentence:
     return say("Read ammonia and nitrite, and KH." if soft else "Read ammonia and nitrite.")
 
 
-def milestones(begun: Begun, done_days: tuple[float, ...], day: int, nitrate: float) -> tuple[Line, ...]:
+def milestones(
+    begun: Begun, done_days: tuple[float, ...], day: int, nitrate: float, library: Library
+) -> tuple[Line, ...]:
     """What comes once it is done, and what may come before."""
-    found = list(planting(begun, day))
+    found = list(planting(begun, day, library))
     if not math.isfinite(done_days[1]):
         return tuple(found)
     done = max(day, math.ceil(done_days[1]))
@@ -128,9 +131,9 @@ def milestones(begun: Begun, done_days: tuple[float, ...], day: int, nitrate: fl
     return tuple(found)
 
 
-def planting(begun: Begun, day: int) -> list[Line]:
+def planting(begun: Begun, day: int, library: Library) -> list[Line]:
     """Plants of the plan that bear the ammonia of a cycle go in now, the others once it is low."""
-    table = plants()
+    table = library.plants
     rows = [table[row.plant] for row in begun.plan.planting if row.plant in table]
     peak = begun.asked.full_dose_mg_l_n if begun.fishless else 1.5
     now = sorted({row.common for row in rows if row.ammonia_high_mg_l >= peak})

@@ -7,9 +7,9 @@ from datetime import datetime
 
 import numpy as np
 
-from loquen.core.data.library import species
 from loquen.core.events.ledger import Logged
 from loquen.core.events.readings import read_interval
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.physics.chemistry.ammonia import chloride_for_nitrite_mg_l
 from loquen.core.system.cycle.answer import latest
@@ -33,7 +33,9 @@ class Care:
     from_readings: bool
 
 
-def care(begun: Begun, record: course.Record, log: Sequence[Logged], now: datetime, today: float) -> Care:
+def care(
+    begun: Begun, record: course.Record, log: Sequence[Logged], now: datetime, today: float, library: Library
+) -> Care:
     """Today's care, by what was read at its worse end, or by the forecast where nothing was."""
     hour = min(int(today * HOURS), len(record.hours) - 1)
     worst = np.quantile(record.hours[hour], 0.9, axis=1)
@@ -41,7 +43,7 @@ def care(begun: Begun, record: course.Record, log: Sequence[Logged], now: dateti
     read = {what: latest(log, what, now) for what in levels}
     for what, row in read.items():
         if row is not None:
-            interval = read_interval(row.read)
+            interval = read_interval(row.read, library)
             levels[what] = interval.middle if not math.isinf(interval.high) else 1.5 * interval.low
     kh = float(np.median(record.hours[hour, 3]))
     state = course.start(
@@ -52,7 +54,7 @@ def care(begun: Begun, record: course.Record, log: Sequence[Logged], now: dateti
     share = course.share_within(state, begun.limits, source, w, m)
     lines = [first(begun, state, share, w)]
     if levels["nitrite"] > begun.limits.nitrite:
-        lines += chloride(begun, levels["nitrite"])
+        lines += chloride(begun, levels["nitrite"], library)
     if not math.isnan(share) and share > 0:
         lines.append(
             say(
@@ -97,11 +99,11 @@ def first(begun: Begun, state: State, share: float, w: rates.Water) -> Sentence:
     return say("Change {share} today, {litres}: the least that brings every limit back.", **terms)
 
 
-def chloride(begun: Begun, nitrite: float) -> list[Sentence]:
+def chloride(begun: Begun, nitrite: float, library: Library) -> list[Sentence]:
     """Salt against nitrite, where the animals bear it."""
     wanted = chloride_for_nitrite_mg_l(nitrite, rates.table().nitrite_chloride_margin)
     more = float(wanted) - begun.cycle.tank_chloride_mg_l
-    kinds = [species()[group.species] for group in begun.plan.animals]
+    kinds = [library.species[group.species] for group in begun.plan.animals]
     if more <= 0:
         return []
     ppt = more * SALT_PER_CHLORIDE / 1000

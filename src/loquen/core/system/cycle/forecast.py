@@ -95,7 +95,7 @@ def forecast(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime, seed: int
     if today > MOST_DAYS:
         raise NamedCase("not_begun")
     happenings = replay.happenings(cycle, log)
-    read = replay.seen(cycle, log)
+    read = replay.seen(cycle, log, sheet.library)
     keeper = kept_from(cycle, log, today)
     found = learned(cycle.asked, keeper, happenings, [one for _, one in read], cycle.ranges, seed)
     run_days = int(min(MOST_DAYS, max(cycle.asked.run_days, math.ceil(today) + 45)))
@@ -118,14 +118,16 @@ def forecast(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime, seed: int
         happened=tuple(
             happened_words(cycle, row) for row in replay.since_start(cycle, log) if not isinstance(row.event, Read)
         ),
-        done=is_it_done(cycle, log, now, odds),
+        done=is_it_done(cycle, log, now, odds, sheet.library),
         learned=told(cycle, found),
         asks=tuple(asked_about(read[place][0]) for place in found.odd),
         stalls=stalls(cycle, record, log, today),
         hastens=hastens(cycle, middle) if not read else (),
-        calendar=calendar(cycle, keeper, happenings, found, done_days, today, nitrate_then(record, done_days)),
+        calendar=calendar(
+            cycle, keeper, happenings, found, done_days, today, nitrate_then(record, done_days), sheet.library
+        ),
         camps=camps(cycle, happenings, today) if cycle.animals_in else (),
-        care=care(cycle, record, log, now, today) if cycle.animals_in else None,
+        care=care(cycle, record, log, now, today, sheet.library) if cycle.animals_in else None,
         cautions=cautions(cycle),
     )
 

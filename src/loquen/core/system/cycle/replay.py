@@ -22,6 +22,7 @@ from loquen.core.events.kinds.water import Changed, Dosed, OtherSource, Read
 from loquen.core.events.ledger import Event, Logged
 from loquen.core.events.readings import ReadAt, change_share, days_since, kit_of, read_interval
 from loquen.core.fit.cycle import PLACES, Seen
+from loquen.core.library.whole import Library
 from loquen.core.system.cycle.setup import Begun, dosed_nitrogen_mg_l
 from loquen.core.timeline import rates
 from loquen.core.timeline.arithmetic import One
@@ -88,16 +89,16 @@ def dosed_mg_l(begun: Begun, dosed: Dosed) -> float:
     return found.dose_mg_l_n if found else 0.0
 
 
-def seen(begun: Begun, log: Sequence[Logged]) -> list[tuple[ReadAt, Seen]]:
+def seen(begun: Begun, log: Sequence[Logged], library: Library) -> list[tuple[ReadAt, Seen]]:
     """Readings of what a run knows, beside the entries that they come from."""
     found = []
     for row in since_start(begun, log):
         read = row.event
         if not isinstance(read, Read) or read.what not in (*PLACES, FREE):
             continue
-        kit = kit_of(read)
+        kit = kit_of(read, library)
         with suppress(BadReading):
-            level = read_interval(read)
+            level = read_interval(read, library)
             reading = Seen(
                 hour=hour_of(begun, row),
                 what="ammonia" if read.what == FREE else read.what,

@@ -6,7 +6,6 @@ from dataclasses import dataclass, replace
 from datetime import date, datetime, time, tzinfo
 from typing import Any
 
-from loquen.core.data.library import species
 from loquen.core.data.tables import constants
 from loquen.core.errors import NamedCase
 from loquen.core.events.kinds.water import Dosed
@@ -40,6 +39,8 @@ class Begun:
     limits: Limits
     litres: float
     animals_in: bool
+    gills: bool
+    """Whether any of its animals breathes water: to the others ammonia and nitrite are foul water, no poison."""
     load_full_mg_l_d: float
     most_proved_mg_l: float
     shock_of_all: float
@@ -53,11 +54,6 @@ class Begun:
     @property
     def cycle(self) -> Cycle:
         return self.plan.cycle
-
-    @property
-    def gills(self) -> bool:
-        """Whether any of its animals breathes water: to the others ammonia and nitrite are foul water, no poison."""
-        return any(not species()[group.species].breathes_air for group in self.plan.animals)
 
     @property
     def fishless(self) -> bool:
@@ -130,6 +126,7 @@ def begun(sheet: Sheet[Plan], zone: tzinfo, today: date) -> Begun:
         limits=limits_of(cycle.tank_chloride_mg_l),
         litres=litres,
         animals_in=animals_in,
+        gills=any(not sheet.library.species[group.species].breathes_air for group in plan.animals),
         load_full_mg_l_d=full_load,
         most_proved_mg_l=most_proved,
         shock_of_all=number(sheet, "shock_frac", 0.0) / max(number(sheet, "swapped_frac", 1.0), 0.01),

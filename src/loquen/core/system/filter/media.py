@@ -3,11 +3,12 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from loquen.core.data import library
-from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_most, by_practice, tight_past, within_band
 from loquen.core.graph.nodes import Verdict, check, figure, step
+from loquen.core.library.rows.animals import Species, Turnover
+from loquen.core.library.rows.machines import FilterKind, Media
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.model.inputs.told import read_on
 from loquen.core.physics import chemistry, nitrogen
@@ -20,18 +21,18 @@ PH_APART = 0.2
 
 
 @step("filters")
-def filter_type(filter_kind: str) -> library.FilterKind:
-    return library.filter_kinds()[filter_kind]
+def filter_type(filter_kind: str, library: Library) -> FilterKind:
+    return library.filter_kinds[filter_kind]
 
 
 @step("filters")
-def media_row(media: str) -> library.Media:
-    return library.media()[media]
+def media_row(media: str, library: Library) -> Media:
+    return library.media[media]
 
 
 @step("filters")
 def stands_dry(
-    filter_type: library.FilterKind,
+    filter_type: FilterKind,
     hang_on_reach_cm: float,
     inside_height_cm: float,
     water_height_cm: float,
@@ -50,9 +51,7 @@ def stands_dry(
     source="practice",
     row="filters",
 )
-def real_flow_lph(
-    rated_lph: float, filter_type: library.FilterKind, measured_lph: float | None, stands_dry: str
-) -> float:
+def real_flow_lph(rated_lph: float, filter_type: FilterKind, measured_lph: float | None, stands_dry: str) -> float:
     if stands_dry:
         return 0.0
     return rated_lph * filter_type.flow_share if measured_lph is None else measured_lph
@@ -65,7 +64,7 @@ def real_flow_lph(
     row="filters",
 )
 def media_counted_l(
-    media_l: float, display_m2: float, undergravel_counted_cm: float, filter_type: library.FilterKind
+    media_l: float, display_m2: float, undergravel_counted_cm: float, filter_type: FilterKind
 ) -> float:
     if filter_type.key == "undergravel":
         return min(media_l, display_m2 * undergravel_counted_cm * 10)
@@ -87,7 +86,7 @@ def system_mature_frac(seeded_frac: float, age_weeks: float | None, mature_weeks
     source="timmons",
     row="filters",
 )
-def media_whole_m2(media_counted_l: float, media_row: library.Media) -> float:
+def media_whole_m2(media_counted_l: float, media_row: Media) -> float:
     return media_counted_l * media_row.area_m2_l * media_row.share_used
 
 
@@ -117,15 +116,15 @@ def turnover_per_h(total_flow_lph: float, real_volume_l: float) -> float:
 
 
 @step()
-def turnover_bands(animal: tuple[Species, ...]) -> tuple[library.Turnover, ...]:
+def turnover_bands(animal: tuple[Species, ...], library: Library) -> tuple[Turnover, ...]:
     """Of the animals that a current moves; shrimps and snails go by the others, and decide only alone."""
     require_animals(animal)
     swimming = [kind for kind in animal if not kind.clings and kind.shape != "shrimp"] or list(animal)
-    return tuple(library.turnovers()[kind.turnover] for kind in swimming)
+    return tuple(library.turnovers[kind.turnover] for kind in swimming)
 
 
 @figure("Turnover at least", formula="lowest of the highest-needing animal: {turnover_bands}", source="practice")
-def turnover_low_per_h(turnover_bands: tuple[library.Turnover, ...]) -> float:
+def turnover_low_per_h(turnover_bands: tuple[Turnover, ...]) -> float:
     return max(band.low_per_h for band in turnover_bands)
 
 
@@ -134,7 +133,7 @@ def turnover_low_per_h(turnover_bands: tuple[library.Turnover, ...]) -> float:
     formula="highest that the most delicate bears: {turnover_bands}, not under {turnover_low_per_h}",
     source="practice",
 )
-def turnover_high_per_h(turnover_bands: tuple[library.Turnover, ...], turnover_low_per_h: float) -> float:
+def turnover_high_per_h(turnover_bands: tuple[Turnover, ...], turnover_low_per_h: float) -> float:
     highest = min(band.high_per_h for band in turnover_bands)
     return highest if highest > turnover_low_per_h else max(band.high_per_h for band in turnover_bands)
 
@@ -546,7 +545,7 @@ DRY_TEXTS = {
 )
 def filters_draw(
     stands_dry: tuple[str, ...],
-    filter_type: tuple[library.FilterKind, ...],
+    filter_type: tuple[FilterKind, ...],
     draws_at_cm: tuple[float, ...],
     water_height_cm: float,
     inside_height_cm: float,

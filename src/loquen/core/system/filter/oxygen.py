@@ -2,12 +2,12 @@
 
 from typing import Any
 
-from loquen.core.data import library
-from loquen.core.data.library import Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.engine import CONSTANT, Key, Missing, Sheet
 from loquen.core.graph.judging import at_least
 from loquen.core.graph.nodes import Verdict, check, figure, step
+from loquen.core.library.rows.animals import Species
+from loquen.core.library.rows.machines import FilterKind
 from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.physics import animals as biology
 from loquen.core.physics import gases
@@ -131,7 +131,7 @@ def surface_transfer_l_h(
     source="practice",
     row="filters",
 )
-def filter_air_lph(rated_lph: float, filter_type: library.FilterKind) -> float:
+def filter_air_lph(rated_lph: float, filter_type: FilterKind) -> float:
     return rated_lph * filter_type.air_share
 
 
@@ -161,7 +161,7 @@ def bubble_transfer_l_h(
     row="filters",
 )
 def filter_fall_cm(
-    outlet: str, filter_type: library.FilterKind, fall_cm: float, spill_fall_cm: float, spray_fall_cm: float
+    outlet: str, filter_type: FilterKind, fall_cm: float, spill_fall_cm: float, spray_fall_cm: float
 ) -> float:
     if outlet == "submerged":
         return 0.0

@@ -2,18 +2,18 @@
 
 import math
 
-from loquen.core.data import library
 from loquen.core.graph.judging import at_most, between
 from loquen.core.graph.nodes import Verdict, check, figure, step
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Term, of, say
 from loquen.core.system.flow.returns import need_sump
 from loquen.core.system.flow.sump import no_lower_than_next
 from loquen.core.system.roots import root
 
 
-def pipe_litres(pipe: str, length_m: float) -> float:
+def pipe_litres(pipe: str, length_m: float, library: Library) -> float:
     """Water that a full pipe holds."""
-    bore_m = library.pipes()[pipe].bore_mm / 1000
+    bore_m = library.pipes[pipe].bore_mm / 1000
     return math.pi / 4 * bore_m**2 * length_m * 1000
 
 
@@ -32,12 +32,15 @@ def pipes_l(
     outlet_length_m: tuple[float, ...],
     tank_count: int,
     sumped: bool,
+    library: Library,
 ) -> float:
     if not sumped:
         return 0.0
     runs = zip(part, run_pipe, run_length_m, run_count, strict=True)
-    common = sum(pipe_litres(pipe, length * count) for kind, pipe, length, count in runs if kind == "pipe")
-    outlets = sum(pipe_litres(pipe, length) for pipe, length in zip(outlet_pipe, outlet_length_m, strict=True))
+    common = sum(pipe_litres(pipe, length * count, library) for kind, pipe, length, count in runs if kind == "pipe")
+    outlets = sum(
+        pipe_litres(pipe, length, library) for pipe, length in zip(outlet_pipe, outlet_length_m, strict=True)
+    )
     return common + outlets * tank_count
 
 

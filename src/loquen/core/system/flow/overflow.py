@@ -2,10 +2,10 @@
 
 from dataclasses import dataclass
 
-from loquen.core.data import library
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least
 from loquen.core.graph.nodes import Verdict, check, figure, step
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import of, say
 from loquen.core.physics import hydraulics
 from loquen.core.system.flow.returns import need_sump
@@ -187,8 +187,9 @@ def drain_lph(
     exit_k: float,
     drain_pipe: str,
     water_c: float,
+    library: Library,
 ) -> float:
-    bore = library.pipes()[drain_pipe].bore_mm
+    bore = library.pipes[drain_pipe].bore_mm
     if drain_kind == "open":
         return drain_count * float(hydraulics.stack_capacity_lph(bore, drain_fill))
     if drain_fall_head_m <= 0:
@@ -202,11 +203,11 @@ def drain_lph(
     formula="27.8 × {drain_fill}^(5/3) × d^(8/3) of {emergency_pipe}; {sumped}",
     source="wylyeaton1961",
 )
-def emergency_lph(emergency_pipe: str, drain_fill: float, sumped: bool) -> float:
+def emergency_lph(emergency_pipe: str, drain_fill: float, sumped: bool, library: Library) -> float:
     need_sump(sumped)
     if emergency_pipe == "none":
         return 0.0
-    return float(hydraulics.stack_capacity_lph(library.pipes()[emergency_pipe].bore_mm, drain_fill))
+    return float(hydraulics.stack_capacity_lph(library.pipes[emergency_pipe].bore_mm, drain_fill))
 
 
 @check(

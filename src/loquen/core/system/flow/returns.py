@@ -3,10 +3,10 @@
 from dataclasses import dataclass
 from functools import cached_property
 
-from loquen.core.data import library
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most, caution
 from loquen.core.graph.nodes import Verdict, check, figure, step
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.model.roots.consistency import is_pump_curve
 from loquen.core.physics import hydraulics
@@ -80,11 +80,13 @@ class Along:
 
 
 @step("run")
-def part_loss(part: str, run_pipe: str, run_count: int, run_length_m: float, water_c: float) -> PipeLoss:
-    bore = library.pipes()[run_pipe].bore_mm
+def part_loss(
+    part: str, run_pipe: str, run_count: int, run_length_m: float, water_c: float, library: Library
+) -> PipeLoss:
+    bore = library.pipes[run_pipe].bore_mm
     if part == "pipe":
         return PipeLoss(bore, run_length_m * run_count, 0.0, water_c)
-    return PipeLoss(bore, 0.0, library.fittings()[part].k * run_count, water_c)
+    return PipeLoss(bore, 0.0, library.fittings[part].k * run_count, water_c)
 
 
 @step()
@@ -102,10 +104,11 @@ def outlet_loss(
     outlet_elbow_k: float,
     open_valve_k: float,
     exit_k: float,
+    library: Library,
 ) -> PipeLoss:
     """One return's own pipe, elbows, valve and outlet."""
     k = outlet_elbows * outlet_elbow_k + open_valve_k / valve_open_frac**6 + exit_k
-    return PipeLoss(library.pipes()[outlet_pipe].bore_mm, outlet_length_m, k, water_c)
+    return PipeLoss(library.pipes[outlet_pipe].bore_mm, outlet_length_m, k, water_c)
 
 
 @figure(
@@ -222,8 +225,9 @@ def fastest_m_s(
     outlet_flows: tuple[float, ...],
     tank_count: int,
     outlet_pipe: tuple[str, ...],
+    library: Library,
 ) -> float:
-    pipes = library.pipes()
+    pipes = library.pipes
     runs = [(return_lph, pipes[key].bore_mm) for key in run_pipe]
     # What was measured parts among the outlets as what is planned does.
     part = return_lph / sum(outlet_flows) / tank_count if any(outlet_flows) else 0.0

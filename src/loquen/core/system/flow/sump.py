@@ -2,10 +2,11 @@
 
 from itertools import accumulate
 
-from loquen.core.data import library
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most
 from loquen.core.graph.nodes import Verdict, check, figure, step
+from loquen.core.library.rows.machines import Media
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.physics import heat, hydraulics
 from loquen.core.system.flow.returns import need_sump
@@ -97,8 +98,8 @@ def sump_media_l(chamber_media_l: tuple[float, ...], sumped: bool) -> float:
 
 
 @step()
-def sump_media_row(sump_media: str) -> library.Media:
-    return library.media()[sump_media]
+def sump_media_row(sump_media: str, library: Library) -> Media:
+    return library.media[sump_media]
 
 
 @figure(
@@ -106,7 +107,7 @@ def sump_media_row(sump_media: str) -> library.Media:
     formula="{sump_media_l} × area × share used of {sump_media_row}",
     source="timmons",
 )
-def sump_media_m2(sump_media_l: float, sump_media_row: library.Media) -> float:
+def sump_media_m2(sump_media_l: float, sump_media_row: Media) -> float:
     return sump_media_l * sump_media_row.area_m2_l * sump_media_row.share_used
 
 

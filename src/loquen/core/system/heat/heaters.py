@@ -1,9 +1,9 @@
 """Heaters: the watts that are needed, and where the water ends when one fails."""
 
-from loquen.core.data import library
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most, by_practice
 from loquen.core.graph.nodes import Gauge, Verdict, check, figure, step
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.system.heat.balance import OpenWater, settle_c
 
@@ -64,10 +64,10 @@ def heater_count(fitted_heaters: int | None, three_heaters_above_l: float, real_
     formula="{fitted_w} as fitted, else {heater_need_w} ÷ {heater_count} up to the next size sold",
     source="practice",
 )
-def heater_each_w(fitted_w: float | None, heater_need_w: float, heater_count: float) -> float:
+def heater_each_w(fitted_w: float | None, heater_need_w: float, heater_count: float, library: Library) -> float:
     if fitted_w is not None:
         return fitted_w
-    for stock in library.stock_heaters_w():
+    for stock in library.stock_heaters_w:
         if stock >= heater_need_w / heater_count:
             return stock
     raise NamedCase("no_stock_heater")

@@ -3,10 +3,11 @@
 import math
 from dataclasses import dataclass, replace
 
-from loquen.core.data.library import Lid, Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most, between, by_practice, within_band
 from loquen.core.graph.nodes import Gauge, Verdict, check, figure, step
+from loquen.core.library.rows.animals import Species
+from loquen.core.library.rows.keeping import Lid
 from loquen.core.model.inputs.quantity import Term, of, say
 
 LEAST_FALL, MOST_FALL = 0.1, 10.0

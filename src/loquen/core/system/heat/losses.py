@@ -2,8 +2,10 @@
 
 from dataclasses import replace
 
-from loquen.core.data import library
 from loquen.core.graph.nodes import figure, step
+from loquen.core.library.rows.keeping import Lid
+from loquen.core.library.rows.machines import FilterKind
+from loquen.core.library.whole import Library
 from loquen.core.physics import heat
 from loquen.core.system.heat.balance import Fan, OpenWater
 
@@ -21,19 +23,19 @@ def water_c(heated: bool, target_c: float, room_mean_c: float, chiller_w: float)
 
 
 @step()
-def lid_row(lid: str) -> library.Lid:
-    return library.lids()[lid]
+def lid_row(lid: str, library: Library) -> Lid:
+    return library.lids[lid]
 
 
 @step()
-def hot_lid_row(lid: str, hot_day_lid: str) -> library.Lid:
+def hot_lid_row(lid: str, hot_day_lid: str, library: Library) -> Lid:
     """What lies over the tank on the hottest day."""
-    return library.lids()[lid if hot_day_lid == "same" else hot_day_lid]
+    return library.lids[lid if hot_day_lid == "same" else hot_day_lid]
 
 
 @step()
-def sump_lid_row(sump_lid: str) -> library.Lid:
-    return library.lids()[sump_lid]
+def sump_lid_row(sump_lid: str, library: Library) -> Lid:
+    return library.lids[sump_lid]
 
 
 @figure(
@@ -41,7 +43,7 @@ def sump_lid_row(sump_lid: str) -> library.Lid:
     formula="(what {lid_row} keeps back × {display_m2} + {sump_lid_row} × {sump_m2}) ÷ ({display_m2} + {sump_m2})",
     source="practice",
 )
-def cover_frac(lid_row: library.Lid, sump_lid_row: library.Lid, display_m2: float, sump_m2: float) -> float:
+def cover_frac(lid_row: Lid, sump_lid_row: Lid, display_m2: float, sump_m2: float) -> float:
     kept = lid_row.vapour_cover * display_m2 + sump_lid_row.vapour_cover * sump_m2
     return kept / (display_m2 + sump_m2)
 
@@ -51,7 +53,7 @@ def cover_frac(lid_row: library.Lid, sump_lid_row: library.Lid, display_m2: floa
     formula="(warmth {lid_row} keeps × {display_m2} + {sump_lid_row} × {sump_m2}) ÷ ({display_m2} + {sump_m2})",
     source="practice",
 )
-def warm_cover_frac(lid_row: library.Lid, sump_lid_row: library.Lid, display_m2: float, sump_m2: float) -> float:
+def warm_cover_frac(lid_row: Lid, sump_lid_row: Lid, display_m2: float, sump_m2: float) -> float:
     kept = lid_row.warm_cover * display_m2 + sump_lid_row.warm_cover * sump_m2
     return kept / (display_m2 + sump_m2)
 
@@ -94,7 +96,11 @@ def wall_w_m2k(
     source="film",
 )
 def base_w_m2k(
-    base_film_w_m2k: float, inside_film_w_m2k: float, pane_mm: float, pane_material: str, base_foam_mm: float
+    base_film_w_m2k: float,
+    inside_film_w_m2k: float,
+    pane_mm: float,
+    pane_material: str,
+    base_foam_mm: float,
 ) -> float:
     layers = [(pane_mm, pane_material), (base_foam_mm, "polystyrene")]
     return float(heat.layered_u_w_m2k(layers, base_film_w_m2k, inside_film_w_m2k))
@@ -131,8 +137,8 @@ def hot_walls_w_k(
     walls_w_k: float,
     surface_open_w_m2k: float,
     surface_covered_w_m2k: float,
-    lid_row: library.Lid,
-    hot_lid_row: library.Lid,
+    lid_row: Lid,
+    hot_lid_row: Lid,
     display_m2: float,
 ) -> float:
     opened = lid_row.warm_cover - hot_lid_row.warm_cover
@@ -161,7 +167,7 @@ def own_water(
     display_m2: float,
     sump_m2: float,
     humidity_frac: float,
-    lid_row: library.Lid,
+    lid_row: Lid,
     calm_surface: float,
     cover_effect: float,
 ) -> OpenWater:
@@ -171,7 +177,7 @@ def own_water(
 
 
 @step()
-def hot_water(open_water: OpenWater, own_water: OpenWater, hot_lid_row: library.Lid) -> OpenWater:
+def hot_water(open_water: OpenWater, own_water: OpenWater, hot_lid_row: Lid) -> OpenWater:
     """All open water on the hottest day, the tank's own under what lies over it then."""
     return open_water.with_part_under(own_water, hot_lid_row.vapour_cover)
 
@@ -182,7 +188,7 @@ def fan_over(own_water: OpenWater, fan_fitted: bool, fan_m_s: float) -> Fan:
 
 
 @step()
-def hot_fan(fan_over: Fan, hot_lid_row: library.Lid) -> Fan:
+def hot_fan(fan_over: Fan, hot_lid_row: Lid) -> Fan:
     """The fan on the hottest day, through what lies over the tank then."""
     return replace(fan_over, over=replace(fan_over.over, cover_frac=hot_lid_row.vapour_cover))
 
@@ -257,7 +263,7 @@ def pumps_w(filter_w: tuple[float, ...], return_w: float) -> float:
     formula="Σ {filter_w} of {filter_type} that are driven by air alone",
     source="definition",
 )
-def air_driven_w(filter_w: tuple[float, ...], filter_type: tuple[library.FilterKind, ...]) -> float:
+def air_driven_w(filter_w: tuple[float, ...], filter_type: tuple[FilterKind, ...]) -> float:
     return sum((watts for watts, kind in zip(filter_w, filter_type, strict=True) if kind.air_driven), 0.0)
 
 

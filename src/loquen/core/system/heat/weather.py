@@ -2,9 +2,10 @@
 
 from dataclasses import replace
 
-from loquen.core.data import library
-from loquen.core.data.library import Species
 from loquen.core.graph.nodes import Verdict, check, figure
+from loquen.core.library.rows.animals import Species
+from loquen.core.library.rows.keeping import Lid
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Term, of, say
 from loquen.core.system.heat.balance import Fan, OpenWater, settle_c
 from loquen.core.system.heat.heaters import temperature_at_least, temperature_at_most, unused_when
@@ -91,14 +92,15 @@ def meshed_c(
     equipment_high_w: float,
     hot_water: OpenWater,
     own_water: OpenWater,
-    hot_lid_row: library.Lid,
+    hot_lid_row: Lid,
     surface_open_w_m2k: float,
     surface_covered_w_m2k: float,
     display_m2: float,
     chiller_w: float,
     fan_fitted: bool,
+    library: Library,
 ) -> float:
-    mesh = library.lids()["mesh"]
+    mesh = library.lids["mesh"]
     unused_when(chiller_w > 0 or fan_fitted or hot_lid_row.vapour_cover <= mesh.vapour_cover)
     more_w_k = (
         (surface_open_w_m2k - surface_covered_w_m2k) * (hot_lid_row.warm_cover - mesh.warm_cover) * display_m2

@@ -30,7 +30,9 @@ class Against:
 
 def stays(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime) -> NDArray[np.float64]:
     """Samples of the part of what feed makes that stays as nitrate; raise NamedCase "nothing_read" for too short a log."""
-    entries = entries_of([row for row in log if row.at <= now], float(sheet.value("real_volume_l")), now)
+    entries = entries_of(
+        [row for row in log if row.at <= now], float(sheet.value("real_volume_l")), now, sheet.library
+    )
     made = figure(sheet, "made_nitrate_mg_l_d") * NITRATE_PER_N
     if sum(entry["kind"] == "reading" for entry in entries) < ENOUGH or made <= 0:
         raise NamedCase("nothing_read")

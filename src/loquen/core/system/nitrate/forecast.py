@@ -16,6 +16,7 @@ from loquen.core.events.readings import ReadAt, change_share, days_since, kit_of
 from loquen.core.fit import nitrate as fitting
 from loquen.core.fit.nitrate import Fitted
 from loquen.core.graph.engine import Missing, Sheet
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.plan import Plan
 from loquen.core.physics.nitrogen import NITRATE_PER_N
@@ -97,7 +98,7 @@ def page(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime) -> NitratePag
     limit = sheet.root.changes.target_nitrate_mg_l
     volume = float(sheet.value("real_volume_l"))
     recent = [row for row in log if days_since(row.at, now) <= MOST_PAST_D and row.at <= now]
-    entries = entries_of(recent, volume, now)
+    entries = entries_of(recent, volume, now, sheet.library)
     prior = prior_of(rise, source, ongoing(recent, now))
     fitted = None
     if sum(entry["kind"] == "reading" for entry in entries) >= 1:
@@ -116,7 +117,9 @@ def page(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime) -> NitratePag
         limit=limit,
         source=source,
         course=band(course["days"], course["regime"]),
-        readings=tuple(bar(row, now) for row in readings(recent, "nitrate") if days_since(row.at, now) <= PAST_D),
+        readings=tuple(
+            bar(row, now, sheet.library) for row in readings(recent, "nitrate") if days_since(row.at, now) <= PAST_D
+        ),
         changes=tuple(
             -days_since(row.at, now)
             for row in recent
@@ -129,7 +132,10 @@ def page(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime) -> NitratePag
         settled_trough=figure_or_none(basis, "trough_nitrate_mg_l"),
         settles_d=settles,
         said=said(net, rise, source) if told else (),
-        asks=(*(apart(net, rise, sheet) if told else ()), *(asks(fitted, recent, now) if fitted else ())),
+        asks=(
+            *(apart(net, rise, sheet) if told else ()),
+            *(asks(fitted, recent, now, sheet.library) if fitted else ()),
+        ),
         experiments=experiments(recent, prior, entries, now),
         levers=levers(basis),
         saw=saw_of(basis),
@@ -159,7 +165,7 @@ def figure_or_none(sheet: Sheet[Plan], key: str) -> float | None:
     return None if isinstance(found, Missing) else float(found)
 
 
-def entries_of(log: Sequence[Logged], volume: float, now: datetime) -> list[dict[str, Any]]:
+def entries_of(log: Sequence[Logged], volume: float, now: datetime, library: Library) -> list[dict[str, Any]]:
     """A log as the fit takes it: days from its first entry, readings as the ion, changes as shares."""
     found: list[dict[str, Any]] = []
     for row in sorted(log, key=lambda row: row.at):
@@ -167,10 +173,10 @@ def entries_of(log: Sequence[Logged], volume: float, now: datetime) -> list[dict
         if isinstance(event, Changed):
             found.append({"day": day, "kind": "change", "share": change_share(event, volume)})
         elif isinstance(event, Read) and event.what == "nitrate":
-            read = read_interval(event).scaled(NITRATE_PER_N)
+            read = read_interval(event, library).scaled(NITRATE_PER_N)
             value = f"over {read.low}" if math.isinf(read.high) else f"between {read.low} and {read.high}"
             when = {"before": "before the change", "after": "after the change"}.get(event.when)
-            kit = kit_of(event)
+            kit = kit_of(event, library)
             blur = {"blur": kit.blur_frac} if kit else {}
             found.append(
                 {"day": day, "kind": "reading", "value": value, **blur, **({"when": when} if when else {})}
@@ -324,8 +330,8 @@ def result(
     return say("About {level} now; without a change it passes {limit} about {date}" + span + settled + ".", **terms)
 
 
-def bar(row: ReadAt, now: datetime) -> Bar:
-    read = read_interval(row.read)
+def bar(row: ReadAt, now: datetime, library: Library) -> Bar:
+    read = read_interval(row.read, library)
     return Bar(-days_since(row.at, now), read.low, None if math.isinf(read.high) else read.high)
 
 
@@ -362,7 +368,7 @@ def apart(net: tuple[Any, Any], rise: float, sheet: Sheet[Plan]) -> Iterator[Sen
     yield say(text + ".", **terms)
 
 
-def asks(fitted: Fitted, log: Sequence[Logged], now: datetime) -> tuple[Sentence, ...]:
+def asks(fitted: Fitted, log: Sequence[Logged], now: datetime, library: Library) -> tuple[Sentence, ...]:
     """Readings that physics forbids, and a kit that shows nitrogen, asked about with the likeliest reasons."""
     found = []
     for ask in fitted.asks:
@@ -374,7 +380,7 @@ def asks(fitted: Fitted, log: Sequence[Logged], now: datetime) -> tuple[Sentence
             found.append(say(text))
         if ask["about"] == "reading":
             row = min(readings(log, "nitrate"), key=lambda row: abs(-days_since(row.at, now) - ask["day"]))
-            kit = kit_of(row.read)
+            kit = kit_of(row.read, library)
             text = (
                 "“{value}” on {date} is more, or less, than this water can have come to. Likeliest: a change that was not "
                 "written down, a wrong unit, or {kit} past its date."

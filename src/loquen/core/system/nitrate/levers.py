@@ -120,7 +120,7 @@ def of_plants(sheet: Sheet[Plan]) -> list[Lever]:
         if "plant" not in row or len(plan.planting) >= 24:
             continue
         plant = Planting(row["plant"], row["cover_frac"])
-        other = sheet_of(replace(plan, planting=(*plan.planting, plant)))
+        other = sheet_of(replace(plan, planting=(*plan.planting, plant)), sheet.library)
         taken = float(other.value("plants_mg_d")) - float(sheet.value("plants_mg_d"))
         rise = max(0.0, float(now) - taken / float(sheet.value("real_volume_l")))
         other = other.changed({"changes.logged_rise_nitrate_mg_l_d": rise})

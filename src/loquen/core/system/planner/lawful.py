@@ -1,8 +1,8 @@
 """What no advice may do, whatever it mends: the rules that a check by itself does not see."""
 
-from loquen.core.data import library
 from loquen.core.graph.engine import Key
 from loquen.core.graph.nodes import WORST_FIRST, State
+from loquen.core.library.whole import Library
 from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.system.planner.standing import Standing, difference, sensible
 from loquen.core.system.planner.steps.changing import delicate
@@ -23,10 +23,10 @@ def lawful(before: Standing, after: Standing, mended: Key) -> bool:
     advised; leaves no kind under its group; and sets no animal worse against another or against its water.
     """
     return (
-        sensible(after.plan)
+        sensible(after.plan, before.library)
         and not touches_what_is(before.plan, after.plan)
-        and not changes_too_much(before.plan, after.plan, mended)
-        and not breaks_a_group(before.plan, after.plan)
+        and not changes_too_much(before.plan, after.plan, mended, before.library)
+        and not breaks_a_group(before.plan, after.plan, before.library)
         and not sets_worse(before, after)
     )
 
@@ -40,11 +40,11 @@ def touches_what_is(before: Plan, after: Plan) -> bool:
     return False
 
 
-def changes_too_much(before: Plan, after: Plan, mended: Key) -> bool:
+def changes_too_much(before: Plan, after: Plan, mended: Key, library: Library) -> bool:
     now, then = before.changes.change_frac, after.changes.change_frac
     if then <= now:
         return False
-    most = MOST_CHANGED_DELICATE if delicate(after) else MOST_CHANGED
+    most = MOST_CHANGED_DELICATE if delicate(after, library) else MOST_CHANGED
     return mended in SOFTENED or then > most
 
 
@@ -55,11 +55,11 @@ def counts(plan: Plan) -> dict[str, int]:
     return found
 
 
-def breaks_a_group(before: Plan, after: Plan) -> bool:
+def breaks_a_group(before: Plan, after: Plan, library: Library) -> bool:
     """Whether some of a kind go and the rest are fewer than are at ease; all of them may go."""
     then = counts(after)
     return any(
-        0 < then.get(key, 0) < min(number, library.species()[key].group_least)
+        0 < then.get(key, 0) < min(number, library.species[key].group_least)
         for key, number in counts(before).items()
         if then.get(key, 0) < number
     )

@@ -2,7 +2,6 @@
 
 from collections.abc import Iterator
 
-from loquen.core.data import library
 from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.system.planner.standing import Standing
 from loquen.core.system.planner.steps.changing import delicate
@@ -24,7 +23,7 @@ def notes(chosen: Standing) -> Iterator[Sentence]:
             room=Term(plan.heat.room_warm_c, "temperature"),
             litres=of(chosen.sheet.value("evaporation_most_l_d"), "evaporation_most_l_d"),
         )
-    sold = {(t.length_cm, t.width_cm, t.height_cm) for t in library.stock_tanks().values()}
+    sold = {(t.length_cm, t.width_cm, t.height_cm) for t in chosen.library.stock_tanks.values()}
     tank = plan.tank
     if tank.shape == "box" and (tank.tank_length_cm, tank.tank_width_cm, tank.tank_height_cm) not in sold:
         yield say(
@@ -33,7 +32,7 @@ def notes(chosen: Standing) -> Iterator[Sentence]:
             width=Term(tank.tank_width_cm, "length"),
             height=Term(tank.tank_height_cm, "length"),
         )
-    if delicate(plan):
+    if delicate(plan, chosen.library):
         yield say(
             "Delicate ones are among them: nitrate is held under {limit}.",
             limit=Term(plan.changes.target_nitrate_mg_l, "nitrate"),

@@ -16,6 +16,7 @@ from itertools import combinations, islice
 
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Key
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence
 from loquen.core.model.roots.plan import Plan
 from loquen.core.system.planner.lawful import lawful
@@ -85,6 +86,7 @@ class Trail:
 
 def settle(
     plan: Plan,
+    library: Library,
     pins: frozenset[Key] = NO_PINS,
     months_ahead: float | None = None,
     levers: tuple[Lever, ...] = LEVERS,
@@ -99,7 +101,7 @@ def settle(
     Returns: Settled; `left` has the checks that nothing in reach mends.
     Source: balance
     """
-    start = Standing(plan, months_ahead)
+    start = Standing(plan, library, months_ahead)
     end, groups = brought(start, pins, levers)
     moves = tuple(move_of(start, end, lever, changes, groups) for lever, changes in groups)
     left = tuple(left_of(end, key, levers, pins) for key in told_first(end))
@@ -133,8 +135,8 @@ def with_usual_flow(start: Standing, end: Standing, groups: "Groups") -> tuple[S
         return end, groups
     lever, changes = bought
     for plan in lever.steps(end, FLOW):
-        then = Standing(plan, start.months_ahead)
-        if sensible(plan) and brings_usual(then) and then.short <= end.short:
+        then = Standing(plan, start.library, start.months_ahead)
+        if sensible(plan, start.library) and brings_usual(then) and then.short <= end.short:
             moved_now = difference(start.plan, plan)
             own = {path: value for path, value in moved_now.items() if any(touches(m, path) for m in lever.moves)}
             return then, [(one, own if had is changes else had) for one, had in groups]
@@ -197,7 +199,7 @@ def searched(start: Standing, levers: tuple[Lever, ...], pins: frozenset[Key], o
         for lever, then in chain:
             for path in difference(trail.now.plan, then.plan):
                 trail.owners[path] = lever
-            trail.now = Standing(then.plan, start.months_ahead)
+            trail.now = Standing(then.plan, start.library, start.months_ahead)
         if not chain:
             break
         seen.add(trail.now.short)
@@ -251,7 +253,7 @@ def best_step(
             fewer = 1 if order is by_price else 0
             if then.short in seen or len(then.short) > len(now.short) - fewer:
                 continue
-            if not (lawful(now, then, target) if strict else sensible(plan)):
+            if not (lawful(now, then, target) if strict else sensible(plan, now.library)):
                 continue
             found.append((order(now, then, lever), len(found), lever, then))
             if not then.short - now.short and (order is by_price or not then.short):
@@ -267,11 +269,11 @@ def pair(now: Standing, target: Key, levers: tuple[Lever, ...], pins: frozenset[
     cheap = [lever for lever in candidates(now, target, levers, pins) if lever.price <= PAIRED]
     for one, other in combinations(cheap, 2):
         for plan in islice(one.steps(now, target), MOST_STEPS):
-            half = now.other(plan) if sensible(plan) else None
+            half = now.other(plan) if sensible(plan, now.library) else None
             if half is None or not half.short <= now.short:
                 continue
             for whole in islice(other.steps(half, target), MOST_STEPS):
-                then = half.other(whole) if sensible(whole) else None
+                then = half.other(whole) if sensible(whole, now.library) else None
                 if (
                     then is not None
                     and then.short < now.short
@@ -307,10 +309,10 @@ def pruned(start: Standing, trail: Trail) -> tuple[Standing, Groups]:
         shorter = False
         for group in list(kept):
             without = together(start.plan, [other for other in kept if other is not group])
-            then = end.other(without) if sensible(without) else None
+            then = end.other(without) if sensible(without, start.library) else None
             if then is not None and then.short <= end.short:
                 kept.remove(group)
-                end, shorter = Standing(without, start.months_ahead), True
+                end, shorter = Standing(without, start.library, start.months_ahead), True
     return end, sorted(kept, key=lambda group: group[0].price)
 
 
@@ -356,7 +358,7 @@ def left_of(end: Standing, key: Key, levers: tuple[Lever, ...], pins: frozenset[
         pin = lever.held_by(pins)
         if pin is None or pin in held or not lever.bears_on(end, key):
             continue
-        if any(end.other(plan).holds(key) for plan in lever.steps(end, key) if sensible(plan)):
+        if any(end.other(plan).holds(key) for plan in lever.steps(end, key) if sensible(plan, end.library)):
             held.add(pin)
     label = end.sheet.wiring.nodes[key].label
     return Left(key, label, verdict.reason, tuple(sorted(held)), key in KILLING)

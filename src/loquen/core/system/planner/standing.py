@@ -7,6 +7,7 @@ from typing import Any
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Key, Sheet
 from loquen.core.graph.nodes import Verdict
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.consistency import conflicts
 from loquen.core.model.roots.plan import PLAN, Plan
@@ -34,10 +35,13 @@ class Takes:
 class Standing:
     """A plan, its sheet, and which of its checks fall short. A change is evaluated on the sheet that is there."""
 
-    def __init__(self, plan: Plan, months_ahead: float | None = None, sheet: Sheet[Plan] | None = None) -> None:
+    def __init__(
+        self, plan: Plan, library: Library, months_ahead: float | None = None, sheet: Sheet[Plan] | None = None
+    ) -> None:
         self.plan = plan
+        self.library = library
         self.months_ahead = months_ahead
-        self.sheet = sheet if sheet is not None else sheet_of(plan, months_ahead)
+        self.sheet = sheet if sheet is not None else sheet_of(plan, library, months_ahead)
 
     def __getattr__(self, name: str) -> Any:
         # Reckoned when first asked for: most of what is tried is asked for one thing only.
@@ -49,8 +53,8 @@ class Standing:
     def other(self, plan: Plan) -> "Standing":
         """Another plan, on this sheet where its lists are as long; raise ValueError for one that contradicts itself."""
         if PLAN.counts(plan) != PLAN.counts(self.plan):
-            return Standing(plan, self.months_ahead)
-        return Standing(plan, self.months_ahead, self.sheet.moved_to(plan))
+            return Standing(plan, self.library, self.months_ahead)
+        return Standing(plan, self.library, self.months_ahead, self.sheet.moved_to(plan))
 
     def holds(self, key: Key) -> bool:
         return not falls_short(self.sheet, key)
@@ -104,9 +108,9 @@ def falls_short(sheet: Sheet[Plan], key: Key) -> bool:
     return verdict is not None and verdict.state == "short"
 
 
-def sensible(plan: Plan) -> bool:
+def sensible(plan: Plan, library: Library) -> bool:
     """Whether the plan's parts do not contradict each other."""
-    return not conflicts(plan)
+    return not conflicts(plan, library)
 
 
 def difference(before: Plan, after: Plan) -> Changes:

@@ -12,8 +12,8 @@ from dataclasses import dataclass, replace
 from itertools import combinations
 from typing import Literal
 
-from loquen.core.data import library
 from loquen.core.graph.engine import Key
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.plan import Group, Plan, Source, Tank
 from loquen.core.system.animals.company import DEADLY, RANGES, Leeways, dies_first, told
@@ -97,6 +97,7 @@ class FirstPlans:
 def first_plans(
     name: str,
     animals: tuple[Group, ...],
+    library: Library,
     *,
     room: RoomGiven | None = None,
     water: Source | None = None,
@@ -115,11 +116,13 @@ def first_plans(
     Returns: FirstPlans; `why` where no one water suits all of them.
     Source: balance
     """
-    unsuited = tuple(no_one_water(animals))
+    unsuited = tuple(no_one_water(animals, library))
     if unsuited:
-        return FirstPlans((), (*unsuited, *deadly_pairs(animals)))
-    base = with_water(with_room(suited_to(Plan(name=name, animals=animals)), room), water)
-    field = list(candidates(base, tank))
+        return FirstPlans((), (*unsuited, *deadly_pairs(animals, library)))
+    base = with_water(
+        with_room(suited_to(Plan(name=name, animals=animals), library), room, library), water, library
+    )
+    field = list(candidates(base, tank, library))
     chosen: list[tuple[Standing, list[Want]]] = []
     for want in (least, *(other for other in WANTS if other != least)):
         best = min(field, key=lambda standing: measure(standing, want))
@@ -136,8 +139,8 @@ def first_plans(
 
 def with_hands(standing: Standing) -> Standing:
     """The same with somebody at home on hot days, where that does them good."""
-    plan = with_hot_lid(standing.plan)
-    return standing if plan is standing.plan else Standing(plan)
+    plan = with_hot_lid(standing.plan, standing.library)
+    return standing if plan is standing.plan else Standing(plan, standing.library)
 
 
 def as_good(one: Standing, best: Standing, want: Want) -> bool:
@@ -146,20 +149,20 @@ def as_good(one: Standing, best: Standing, want: Want) -> bool:
     return amiss == least_amiss and value <= NEAR * least
 
 
-def deadly_pairs(animals: tuple[Group, ...]) -> Iterator[Sentence]:
+def deadly_pairs(animals: tuple[Group, ...], library: Library) -> Iterator[Sentence]:
     """Those of a company who do not live together whatever the water: who swallows or hunts whom."""
-    found = rows_of(sheet_of(Plan(name="x", animals=animals)), "pairs")
+    found = rows_of(sheet_of(Plan(name="x", animals=animals), library), "pairs")
     for row in sorted((row for row in found if row.what in DEADLY and row.state == "short"), key=dies_first):
         yield told(row)
 
 
-def no_one_water(animals: tuple[Group, ...]) -> Iterator[Sentence]:
+def no_one_water(animals: tuple[Group, ...], library: Library) -> Iterator[Sentence]:
     """Every two kinds that no one water suits, and by which range."""
     constants = system_book().constants
     leeways = Leeways(
         constants["temp_leeway_k"].value, constants["ph_leeway"].value, constants["hardness_leeway_deg"].value
     )
-    kinds = list(dict.fromkeys(library.species()[group.species] for group in animals))
+    kinds = list(dict.fromkeys(library.species[group.species] for group in animals))
     for one, other in combinations(kinds, 2):
         for what, kind, low, high in RANGES:
             cool, warm = sorted((one, other), key=lambda k: getattr(k, low))
@@ -176,19 +179,19 @@ def no_one_water(animals: tuple[Group, ...]) -> Iterator[Sentence]:
                 )
 
 
-def with_room(plan: Plan, room: RoomGiven | None) -> Plan:
+def with_room(plan: Plan, room: RoomGiven | None, library: Library) -> Plan:
     if room is None:
         return plan
     heat = replace(plan.heat, room_cold_c=room.cold_c, room_warm_c=room.warm_c, room_mean_c=room.mean_c)
-    return warmed(replace(plan, heat=heat))
+    return warmed(replace(plan, heat=heat), library)
 
 
-def with_water(plan: Plan, water: Source | None) -> Plan:
+def with_water(plan: Plan, water: Source | None, library: Library) -> Plan:
     """The plan on a water, or on a tap of usual hardness: softened with purified water where it is too hard for them, by GH
     or by KH, and hardened where it, or what it is softened to, has too little GH."""
-    low, high = hardness_borne(plan)
+    low, high = hardness_borne(plan, library)
     own = replace(water or Source(), src_parts=1.0)
-    kh_high = min((library.species()[group.species].kh_high_dkh for group in plan.animals), default=math.inf)
+    kh_high = min((library.species[group.species].kh_high_dkh for group in plan.animals), default=math.inf)
     parts = 0.0
     if own.src_gh_dgh > high:
         parts = parts_of_pure(own.src_gh_dgh, max(low, high - 1.0), PURE.src_gh_dgh)
@@ -209,7 +212,7 @@ def parts_of_pure(hard: float, wanted: float, pure: float) -> float:
     return (hard - wanted) / max(wanted - pure, 0.1)
 
 
-def candidates(base: Plan, tank: Tank | None) -> Iterator[Standing]:
+def candidates(base: Plan, tank: Tank | None, library: Library) -> Iterator[Standing]:
     """The field: tanks that are sold or the one there is, each as it is, planted and thrifty.
 
     It ends a few tanks after the last that left less amiss. What one tank's levers could not mend, and a larger tank
@@ -219,8 +222,8 @@ def candidates(base: Plan, tank: Tank | None) -> Iterator[Standing]:
     since = 0
     beyond: set[Key] = set()
     before: dict[Key, float] = {}
-    for plan in [fitted(replace(base, tank=tank))] if tank is not None else in_larger(base):
-        now = settled(with_care(plan), tank is not None, beyond)
+    for plan in [fitted(replace(base, tank=tank), library)] if tank is not None else in_larger(base, library):
+        now = settled(with_care(plan, library), tank is not None, beyond, library)
         margins = {key: now.margin(key) for key in now.short}
         beyond |= {key for key in margins if margins[key] <= before.get(key, -math.inf)}
         before = margins
@@ -233,30 +236,32 @@ def candidates(base: Plan, tank: Tank | None) -> Iterator[Standing]:
             return
 
 
-def settled(plan: Plan, glass_stays: bool, beyond: set[Key], unattended: bool = False) -> Standing:
+def settled(
+    plan: Plan, glass_stays: bool, beyond: set[Key], library: Library, unattended: bool = False
+) -> Standing:
     """The plan with what still falls short mended, where levers reach; its animals stay. Unattended, no hand is counted on
     on a hot day."""
     pins = KEPT | ({"tank"} if glass_stays else SIZE_KEPT)
     if unattended:
         pins |= BY_HAND
         plan = replace(plan, heat=replace(plan.heat, hot_day_lid="same"))
-    now = Standing(plan)
+    now = Standing(plan, library)
     if not now.short <= beyond:
         now, _ = brought(now, pins)
-    aired = with_aired_change(now.plan)
-    done = aired if unattended else with_hot_lid(aired)
-    return now if done is now.plan else Standing(done)
+    aired = with_aired_change(now.plan, library)
+    done = aired if unattended else with_hot_lid(aired, library)
+    return now if done is now.plan else Standing(done, library)
 
 
-def in_larger(base: Plan) -> Iterator[Plan]:
+def in_larger(base: Plan, library: Library) -> Iterator[Plan]:
     """Every tank that is sold and has room; where none has, the largest, made larger until it has."""
     found = False
-    for plan in in_sold_tanks(base):
+    for plan in in_sold_tanks(base, library):
         found = True
         yield plan
     if found:
         return
-    tank = sold_tank(list(library.stock_tanks())[-1])
+    tank = sold_tank(list(library.stock_tanks)[-1], library)
     for _ in range(MOST_LARGER):
         tank = replace(
             tank,
@@ -264,23 +269,23 @@ def in_larger(base: Plan) -> Iterator[Plan]:
             tank_width_cm=min(WIDEST_CM, math.ceil(tank.tank_width_cm * LARGER / GRAIN_CM) * GRAIN_CM),
         )
         plan = replace(base, tank=tank)
-        if roomy(plan):
+        if roomy(plan, library):
             break
-    yield fitted(plan)
+    yield fitted(plan, library)
 
 
 def variants(now: Standing, glass_stays: bool, beyond: set[Key]) -> Iterator[Standing]:
     """The same planted, thrifty, and both; only what leaves nothing more short, and buys no cooling for what it closed. What
     is thrifty counts on no hand on a hot day."""
     planted = next(plants(now, ""), None)
-    tried = [(thrifty(now.plan), True)]
+    tried = [(thrifty(now.plan, now.library), True)]
     if planted is not None:
-        tried = [(planted, False), *tried, (thrifty(planted), True)]
+        tried = [(planted, False), *tried, (thrifty(planted, now.library), True)]
     for plan, unattended in tried:
-        other = with_care(with_least_work(plan))
-        if sensible(other):
+        other = with_care(with_least_work(plan, now.library), now.library)
+        if sensible(other, now.library):
             # What could not be mended as it is, is not searched for again in each of its variants.
-            then = settled(other, glass_stays, beyond | now.short, unattended)
+            then = settled(other, glass_stays, beyond | now.short, now.library, unattended)
             if then.short <= now.short and cooling_of(then.plan) <= cooling_of(now.plan):
                 yield then
 
@@ -290,21 +295,21 @@ def cooling_of(plan: Plan) -> int:
     return 2 if plan.heat.chiller_w > 0 else int(plan.heat.fan_fitted)
 
 
-def with_care(plan: Plan) -> Plan:
+def with_care(plan: Plan, library: Library) -> Plan:
     """No change under a tenth, where a tenth holds as well; and hardness kept as they want it."""
     if plan.changes.change_frac < LEAST_CHANGED:
         more = replace(plan, changes=replace(plan.changes, change_frac=LEAST_CHANGED))
-        plan = more if Standing(more).short <= Standing(plan).short else plan
-    kept = with_water_kept(plan)
-    return kept if kept == plan or Standing(kept).short <= Standing(plan).short else plan
+        plan = more if Standing(more, library).short <= Standing(plan, library).short else plan
+    kept = with_water_kept(plan, library)
+    return kept if kept == plan or Standing(kept, library).short <= Standing(plan, library).short else plan
 
 
-def thrifty(plan: Plan) -> Plan:
+def thrifty(plan: Plan, library: Library) -> Plan:
     """Foam, a tight lid where none is asked for open, the low end of their warmth but nothing cooled for it, the filter of least
     watts."""
     heat = plan.heat
     if heat.heated:
-        kinds = [library.species()[group.species] for group in plan.animals]
+        kinds = [library.species[group.species] for group in plan.animals]
         low = max((kind.temp_low_c for kind in kinds), default=heat.target_c)
         high = min((kind.temp_high_c for kind in kinds), default=heat.target_c)
         least = low + LOW_PART * (high - low)
@@ -316,17 +321,17 @@ def thrifty(plan: Plan) -> Plan:
             heat, target_c=target, lid=lid, side_foam_mm=FOAM_MM, foam_frac=FOAMED_FRAC, base_foam_mm=FOAM_MM
         )
         plan = replace(plan, heat=heat, water=replace(plan.water, source_c=target))
-    return with_thrifty_filter(plan)
+    return with_thrifty_filter(plan, library)
 
 
-def with_thrifty_filter(plan: Plan) -> Plan:
+def with_thrifty_filter(plan: Plan, library: Library) -> Plan:
     """The filter of least watts that brings the turnover and carries the waste."""
-    models = sorted(library.filter_models().items(), key=lambda item: (item[1].watts, item[1].rated_lph))
-    now = Standing(plan)
+    models = sorted(library.filter_models.items(), key=lambda item: (item[1].watts, item[1].rated_lph))
+    now = Standing(plan, library)
     for key, model in models:
         if model.kind == "undergravel":
             continue
-        then = now.other(replace(plan, filters=(filter_of(key),)))
+        then = now.other(replace(plan, filters=(filter_of(key, library),)))
         if brings_usual(then) and then.short <= now.short:
             return then.plan
     return plan
@@ -353,12 +358,15 @@ def by_hand(plan: Plan) -> bool:
 def amiss_of(standing: Standing) -> tuple[float, ...]:
     """What is not as it should be in a plan: what falls short, then changes that are hard on animals or keeper."""
     changes = standing.plan.changes
-    return (len(standing.short), roughness(standing.plan, changes.weekdays, changes.change_frac) == HARD)
+    return (
+        len(standing.short),
+        roughness(standing.plan, changes.weekdays, changes.change_frac, standing.library) == HARD,
+    )
 
 
 def proposal(base: Plan, chosen: Standing, least: tuple[Want, ...], pins: frozenset[Key]) -> Proposal:
     """A plan with its reasons: each lever's part in it, by the checks that fall short without it."""
-    start = Standing(replace(base, tank=sold_tank(smallest())))
+    start = Standing(replace(base, tank=sold_tank(smallest(chosen.library), chosen.library)), chosen.library)
     groups = by_lever(start.plan, chosen.plan)
     moves = [move_of(start, chosen, lever, changes, groups) for lever, changes in groups]
     needed = sorted((move for move in moves if move.mends), key=lambda move: -len(move.mends))
@@ -367,8 +375,8 @@ def proposal(base: Plan, chosen: Standing, least: tuple[Want, ...], pins: frozen
     return Proposal(least, chosen.plan, chosen.takes(), tuple(needed), *told)
 
 
-def smallest() -> str:
-    return next(iter(library.stock_tanks()))
+def smallest(library: Library) -> str:
+    return next(iter(library.stock_tanks))
 
 
 def by_lever(before: Plan, after: Plan) -> Groups:

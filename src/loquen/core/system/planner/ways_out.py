@@ -21,7 +21,7 @@ class WaysOut:
     """The ways out of the checks of one sheet; what was tried for one check is not tried again for the next."""
 
     def __init__(self, sheet: Sheet[Plan]) -> None:
-        self.now = Standing(sheet.root, sheet=sheet)
+        self.now = Standing(sheet.root, sheet.library, sheet=sheet)
         self.tried: list[tuple[Plan, Standing]] = []
 
     def of(self, check: Key) -> list[Remedy]:

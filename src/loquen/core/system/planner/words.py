@@ -4,17 +4,17 @@ from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from loquen.core.data import library
 from loquen.core.graph.asking import label_of
 from loquen.core.graph.engine import Key, Sheet
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.options import options_of
 from loquen.core.model.inputs.quantity import NOTHING, Choice, Quantity, Sentence, Term, joined, say
 from loquen.core.model.roots.plan import PLAN, Filter, Group, Plan, Planting, Source
 from loquen.core.system.planner.standing import applied
 
 
-def filter_words(row: Filter) -> Sentence:
-    kind = library.filter_kinds()[row.filter_kind].label
+def filter_words(row: Filter, library: Library) -> Sentence:
+    kind = library.filter_kinds[row.filter_kind].label
     return say(
         "{kind} of {flow}, {media} of media",
         kind=kind,
@@ -23,20 +23,20 @@ def filter_words(row: Filter) -> Sentence:
     )
 
 
-def group_words(row: Group) -> Sentence:
-    return say("{count} {kind}", count=Term(float(row.number), "count"), kind=library.species()[row.species].common)
+def group_words(row: Group, library: Library) -> Sentence:
+    return say("{count} {kind}", count=Term(float(row.number), "count"), kind=library.species[row.species].common)
 
 
-def planting_words(row: Planting) -> Sentence:
-    kind = library.plants()[row.plant].common
+def planting_words(row: Planting, library: Library) -> Sentence:
+    kind = library.plants[row.plant].common
     return say("{plant} over {cover}", plant=kind, cover=Term(row.plant_cover_frac, "share"))
 
 
-def source_words(row: Source) -> Sentence:
+def source_words(row: Source, _: Library) -> Sentence:
     return say("{parts} of {name}", parts=Term(row.src_parts, "ratio"), name=row.src_name)
 
 
-ROWS: dict[str, Callable[[Any], Sentence]] = {
+ROWS: dict[str, Callable[[Any, Library], Sentence]] = {
     "filters": filter_words,
     "animals": group_words,
     "planting": planting_words,
@@ -47,15 +47,17 @@ PLACES = {"tank": "Tank", "sump": "Sump", "flow": "Flow", "recipe": "Recipe"}
 LISTS = {"filters": "Filters", "animals": "Animals", "planting": "Plants", "sources": "Waters"}
 
 
-def rows_words(section: str, rows: tuple[Any, ...]) -> Sentence:
+def rows_words(section: str, rows: tuple[Any, ...], library: Library) -> Sentence:
     told = ROWS.get(section)
-    return joined([told(row) for row in rows]) if told else say("{n} rows", n=Term(float(len(rows)), "count"))
+    return (
+        joined([told(row, library) for row in rows]) if told else say("{n} rows", n=Term(float(len(rows)), "count"))
+    )
 
 
-def value_words(path: Key, value: Any) -> Sentence:
+def value_words(path: Key, value: Any, library: Library) -> Sentence:
     """A value as it is entered: with its unit, or the words of its option."""
     if path in PLAN.rows:
-        return rows_words(path, value)
+        return rows_words(path, value, library)
     entry = PLAN.entry_at(path)
     if value is None:
         return say(NOTHING)
@@ -65,7 +67,7 @@ def value_words(path: Key, value: Any) -> Sentence:
         return say(", ".join(str(one) for one in value) or NOTHING)
     if isinstance(entry, Quantity):
         return say("{value}", value=Term(float(value), entry.kind))
-    return say(str(options_of(entry).get(value, value) if isinstance(entry, Choice) else value))
+    return say(str(options_of(entry, library).get(value, value) if isinstance(entry, Choice) else value))
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,7 +97,9 @@ def moved(sheet: Sheet[Plan], before: Plan, changes: Mapping[Key, Any]) -> Itera
                 told.add(section)
                 rows = (getattr(plan, section) for plan in (before, after))
                 yield Moved(
-                    section, LISTS.get(section, section.capitalize()), *(rows_words(section, r) for r in rows)
+                    section,
+                    LISTS.get(section, section.capitalize()),
+                    *(rows_words(section, r, sheet.library) for r in rows),
                 )
         else:
             label = label_of(sheet, path)
@@ -103,6 +107,6 @@ def moved(sheet: Sheet[Plan], before: Plan, changes: Mapping[Key, Any]) -> Itera
             yield Moved(
                 path,
                 f"{place}, {mid_sentence(label)}" if place else label,
-                value_words(path, old.get(path)),
-                value_words(path, value),
+                value_words(path, old.get(path), sheet.library),
+                value_words(path, value, sheet.library),
             )

@@ -5,11 +5,12 @@ from collections.abc import Iterator
 from dataclasses import replace
 from typing import Any, Literal
 
-from loquen.core.data import library
 from loquen.core.errors import NamedCase
 from loquen.core.graph import asking
 from loquen.core.graph.engine import CONSTANT, Key, Sheet
 from loquen.core.graph.nodes import Remedy, Verdict
+from loquen.core.library.rows.machines import PumpModel
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Quantity, Term, say
 from loquen.core.model.roots.consistency import SHORTEST_RETURN_CM, hole_edge_least_cm, water_height_cm
 from loquen.core.model.roots.plan import PLAN, Chamber, Outlet, Plan, RunPart, Sump
@@ -92,7 +93,7 @@ def limits(path: Key) -> Quantity:
     return entry
 
 
-def with_sump(plan: Plan, way: Literal["weir", "holes"]) -> Plan:
+def with_sump(plan: Plan, way: Literal["weir", "holes"], library: Library) -> Plan:
     """The plan with a first sump: a sump to the stand, a pump to the turnover, drains to the pump.
 
     A sump that already stands in the plan is taken up again as it is. Where no size of a part makes a check
@@ -102,15 +103,13 @@ def with_sump(plan: Plan, way: Literal["weir", "holes"]) -> Plan:
     plan = replace(plan, flow=replace(plan.flow, way=way, hole_edge_cm=edge_cm))
     if plan.chambers:
         return plan
-    run = tuple(
-        RunPart(row.part, run_count=row.count, run_length_m=row.length_m) for row in library.first_sump().run
-    )
-    return settled(with_pump(with_chambers(replace(plan, run=run, returns=(Outlet(),)))))
+    run = tuple(RunPart(row.part, run_count=row.count, run_length_m=row.length_m) for row in library.first_sump.run)
+    return settled(with_pump(with_chambers(replace(plan, run=run, returns=(Outlet(),)), library), library), library)
 
 
-def with_chambers(plan: Plan) -> Plan:
+def with_chambers(plan: Plan, library: Library) -> Plan:
     """A sump shorter and narrower than its tank, low enough to reach into, divided as is usual."""
-    first = library.first_sump()
+    first = library.first_sump
     usual, tank = Sump(), plan.tank
     length = round(min(max(tank.tank_length_cm * first.length_of_tank_frac, first.shortest_cm), first.longest_cm))
     width = max(first.narrowest_cm, min(usual.sump_width_cm, tank.tank_width_cm - first.narrower_than_tank_cm))
@@ -134,7 +133,7 @@ def with_chambers(plan: Plan) -> Plan:
     return replace(plan, sump=below, chambers=(*rows, Chamber("return")))
 
 
-def pump_changes(pump: library.PumpModel) -> dict[str, Any]:
+def pump_changes(pump: PumpModel) -> dict[str, Any]:
     """What fitting a generic pump changes in a plan."""
     return {
         "flow.pump_by": "ends",
@@ -156,40 +155,42 @@ def curve_points(sheet: Sheet) -> Remedy:
     return Remedy(say("{count} points of its curve.", count=Term(len(flows), "count")), changes)
 
 
-def with_pump(plan: Plan) -> Plan:
+def with_pump(plan: Plan, library: Library) -> Plan:
     """The smallest generic pump that reaches the display and brings the animals' turnover, else the one nearest to it."""
-    fitted = [with_quiet_pipes(PLAN.changed(plan, pump_changes(pump))) for pump in library.pump_models().values()]
-    reaching = [one for one in fitted if not is_short(sheet_of(one), "pump_reaches")]
-    wanted = library.turnovers()["general"].low_per_h
+    fitted = [
+        with_quiet_pipes(PLAN.changed(plan, pump_changes(pump)), library) for pump in library.pump_models.values()
+    ]
+    reaching = [one for one in fitted if not is_short(sheet_of(one, library), "pump_reaches")]
+    wanted = library.turnovers["general"].low_per_h
     for one in reaching:
-        sheet = sheet_of(one)
+        sheet = sheet_of(one, library)
         enough = not is_short(sheet, "turnover_fits") if plan.animals else sheet.value("turnover_per_h") >= wanted
         if enough:
             return one
     return reaching[0] if reaching else fitted[-1]
 
 
-def with_quiet_pipes(plan: Plan) -> Plan:
+def with_quiet_pipes(plan: Plan, library: Library) -> Plan:
     """The plan with the narrowest pipe of its run's kind in which run and returns are quiet."""
-    candidate, system = plan, library.pipes()[plan.run[0].run_pipe].system
-    for pipe in sorted(library.pipes().values(), key=lambda row: row.bore_mm):
+    candidate, system = plan, library.pipes[plan.run[0].run_pipe].system
+    for pipe in sorted(library.pipes.values(), key=lambda row: row.bore_mm):
         if pipe.system == system:
             candidate = replace(
                 plan,
                 run=tuple(replace(row, run_pipe=pipe.key) for row in plan.run),
                 returns=tuple(replace(row, outlet_pipe=pipe.key) for row in plan.returns),
             )
-            verdict = sheet_of(candidate).look("pipes_quiet")
+            verdict = sheet_of(candidate, library).look("pipes_quiet")
             if isinstance(verdict, Verdict) and verdict.state == "holds":
                 break
     return candidate
 
 
-def settled(plan: Plan) -> Plan:
+def settled(plan: Plan, library: Library) -> Plan:
     """The plan with a remedy of every check of the flow that falls short, one after another, as far as it makes sense."""
     for _ in range(ROUNDS):
-        for key in flow_checks(plan):
-            sheet = sheet_of(plan)
+        for key in flow_checks(plan, library):
+            sheet = sheet_of(plan, library)
             if is_short(sheet, key):
                 found = lengthened(sheet) if key == DRAIN_DOWN else asking.remedies(sheet, key)
                 plan = PLAN.changed(plan, found[0].changes if found else {})
@@ -204,6 +205,6 @@ def lengthened(sheet: Sheet) -> list[Remedy]:
         return asking.remedies(sheet, DRAIN_DOWN)
 
 
-def flow_checks(plan: Plan) -> Iterator[Key]:
-    nodes = sheet_of(plan).wiring.nodes
+def flow_checks(plan: Plan, library: Library) -> Iterator[Key]:
+    nodes = sheet_of(plan, library).wiring.nodes
     return (key for key, node in nodes.items() if node.check and node.check.stage == "flow")

@@ -5,10 +5,10 @@ from collections import Counter
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
-from loquen.core.data import library
-from loquen.core.data.library import Species
 from loquen.core.graph.engine import Key, Sheet
 from loquen.core.graph.nodes import Verdict
+from loquen.core.library.rows.animals import Species
+from loquen.core.library.whole import Library
 from loquen.core.model.roots.plan import PLAN, Group, Plan
 from loquen.core.system.book import sheet_of
 from loquen.core.system.told import verdict_of
@@ -58,21 +58,21 @@ def group_of(kind: Species) -> str:
     return BODIES.get(kind.shape) or LEVELS.get(kind.level, "Fish of every level")
 
 
-def what_fits(plan: Plan, months_ahead: float | None = None) -> WhatFits:
+def what_fits(plan: Plan, library: Library, months_ahead: float | None = None) -> WhatFits:
     """Every kind of the library that could join this plan, alone of its kind or in company, with nothing falling short.
 
     A check that falls short already must not get worse. Sorted by group, then by what is left of the balance.
     """
     if len(plan.animals) >= PLAN.limits["animals"]:
         return WhatFits((), ())
-    now = sheet_of(plan, months_ahead)
-    first = sheet_of(replace(plan, animals=(*plan.animals, Group("guppy", 1))), months_ahead)
+    now = sheet_of(plan, library, months_ahead)
+    first = sheet_of(replace(plan, animals=(*plan.animals, Group("guppy", 1))), library, months_ahead)
     row = len(plan.animals)
     whole, by_number = (in_order(first, f"animals.{row}.{name}") for name in ("species", "number"))
     before = {key: verdict_of(now, key) for key in whole}
     labels = {key: first.wiring.nodes[key].label for key in whole}
     fits, out = [], Counter[str]()
-    for kind in library.species().values():
+    for kind in library.species.values():
         least = 1 if kind.alone else max(1, kind.group_least)
         alike = first.changed({f"animals.{row}.species": kind.key, f"animals.{row}.number": least})
         barred = next((key for key in whole if worse(before[key], verdict_of(alike, key))), None)

@@ -2,7 +2,7 @@
 
 import math
 
-from loquen.core.data import library
+from loquen.core.data.minerals import ions, mineral_salts
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import caution
 from loquen.core.graph.nodes import Verdict, check, figure, step
@@ -99,7 +99,7 @@ def carbonate_g(added_dkh: float, carbonate_salt: str, change_l: float) -> float
 
 def ions_of(salt: str, mg_l: float) -> dict[str, float]:
     """Ions, in mg/L, that a weight of a salt gives a litre."""
-    row, ions = library.mineral_salts()[salt], library.ions()
+    row = mineral_salts()[salt]
     moles = {
         "calcium": row.calcium_mol,
         "magnesium": row.magnesium_mol,
@@ -109,7 +109,7 @@ def ions_of(salt: str, mg_l: float) -> dict[str, float]:
         "sulfate": row.sulfate_mol,
         "bicarbonate": row.alkalinity_eq,
     }
-    return {key: mg_l / row.g_mol * count * ions[key].g_mol for key, count in moles.items() if count}
+    return {key: mg_l / row.g_mol * count * ions()[key].g_mol for key, count in moles.items() if count}
 
 
 @figure(
@@ -438,7 +438,7 @@ def card(
     treating: tuple[Sentence, ...],
 ) -> tuple[Sentence, ...]:
     """One change's recipe, line by line in the order of the work."""
-    salts = library.mineral_salts()
+    salts = mineral_salts()
     total = sum(src_parts)
     lines = [say("For {litres}:", litres=of(change_l, "change_l"))]
     if flush_l > 0:

@@ -2,9 +2,10 @@
 
 from dataclasses import dataclass
 
-from loquen.core.data.library import Plant, Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import State, Verdict, check, figure, step
+from loquen.core.library.rows.animals import Species
+from loquen.core.library.rows.keeping import Plant
 from loquen.core.model.inputs.quantity import Term, of, say
 from loquen.core.physics import chemistry
 from loquen.core.system.filter.media import Beds, Nitrifiers

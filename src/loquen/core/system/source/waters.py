@@ -1,6 +1,6 @@
 """Source water: what each water is, whether its tests fit together, and what the parts mix to."""
 
-from loquen.core.data import library
+from loquen.core.data.minerals import ions
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_most
 from loquen.core.graph.nodes import Verdict, check, figure, step
@@ -49,19 +49,19 @@ def src_ions_us_cm(
     src_chloride_mg_l: float,
     src_nitrate_mg_l: float,
 ) -> float:
-    ions = library.ions()
+    found = ions()
     known = {
         "calcium": src_gh_dgh * CALCIUM_MG_PER_DGH,
         "bicarbonate": src_kh_dkh * BICARBONATE_MG_PER_DKH,
         "sodium": src_sodium_mg_l,
         "chloride": src_chloride_mg_l,
-        "nitrate": src_nitrate_mg_l * ions["nitrate"].g_mol / 14.007,
+        "nitrate": src_nitrate_mg_l * found["nitrate"].g_mol / 14.007,
     }
-    charge = sum(ions[key].charge * amount / ions[key].g_mol for key, amount in known.items())
+    charge = sum(found[key].charge * amount / found[key].g_mol for key, amount in known.items())
     if charge > 0:
-        known["sulfate"] = charge / 2 * ions["sulfate"].g_mol
+        known["sulfate"] = charge / 2 * found["sulfate"].g_mol
     else:
-        known["potassium"] = -charge * ions["potassium"].g_mol
+        known["potassium"] = -charge * found["potassium"].g_mol
     return chemistry.conductivity_us_cm(known)
 
 

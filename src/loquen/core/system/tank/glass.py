@@ -3,10 +3,13 @@
 import math
 from dataclasses import dataclass, replace
 
-from loquen.core.data import library
+from loquen.core.data.materials import Material, materials
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, between, by_practice, caution
 from loquen.core.graph.nodes import Verdict, check, figure, step
+from loquen.core.library.rows.animals import Species
+from loquen.core.library.rows.keeping import Bed
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.model.roots import heights
 from loquen.core.physics import geometry
@@ -104,7 +107,7 @@ def filled_volume_l(footprint_m2: float, water_height_cm: float) -> float:
 class Floor:
     """A part of the floor: its bed, what part it is, and how deep it lies at the front and at the back."""
 
-    bed: library.Bed
+    bed: Bed
     floor_frac: float
     front_cm: float
     back_cm: float
@@ -134,9 +137,10 @@ def floor(
     patch_frac: tuple[float, ...],
     patch_front_cm: tuple[float, ...],
     patch_back_cm: tuple[float, ...],
+    library: Library,
 ) -> tuple[Floor, ...]:
     """Every part of the floor: the bed, and what lies in its place here and there."""
-    beds = library.beds()
+    beds = library.beds
     patches = zip(patch_bed, patch_frac, patch_front_cm, patch_back_cm, strict=True)
     rest = max(0.0, 1 - sum(patch_frac))
     return (Floor(beds[bed], rest, bed_front_cm, bed_back_cm), *(Floor(beds[key], *row) for key, *row in patches))
@@ -204,8 +208,8 @@ def real_volume_l(
 
 
 @step()
-def pane_stuff(pane_material: str) -> library.Material:
-    return library.materials()[pane_material]
+def pane_stuff(pane_material: str) -> Material:
+    return materials()[pane_material]
 
 
 @figure(
@@ -218,7 +222,7 @@ def panes_kg(
     inside_height_cm: float,
     footprint_m2: float,
     pane_mm: float,
-    pane_stuff: library.Material,
+    pane_stuff: Material,
 ) -> float:
     area_cm2 = perimeter_cm * inside_height_cm + footprint_m2 * 1e4
     return area_cm2 * pane_mm / 10 / 1000 * pane_stuff.density_kg_l
@@ -293,8 +297,8 @@ def rimless_mm(length_cm: float, water_height_cm: float) -> float:
 
 
 @figure("Stock thickness", formula="{pane_needed_mm} up to the next one sold", source="timoshenko")
-def pane_stock_mm(pane_needed_mm: float) -> float:
-    for stock in library.stock_panes_mm():
+def pane_stock_mm(pane_needed_mm: float, library: Library) -> float:
+    for stock in library.stock_panes_mm:
         if stock >= pane_needed_mm:
             return stock
     raise NamedCase("no_stock_pane", needed_mm=pane_needed_mm)
@@ -388,7 +392,7 @@ def bed_deepest_cm(stalest_floor: Floor) -> float:
 
 
 @step()
-def burrowers(animal: tuple[library.Species, ...]) -> tuple[str, ...]:
+def burrowers(animal: tuple[Species, ...]) -> tuple[str, ...]:
     """Who turns the bed over, by name: animals that live in it, not those that only dig at it."""
     return tuple(dict.fromkeys(kind.common for kind in animal if kind.burrows))
 

@@ -1,9 +1,10 @@
 """The plants: what they take up, what they breathe at night, and whether they live in this water with these animals."""
 
-from loquen.core.data import library
-from loquen.core.data.library import Plant, Species
 from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import Verdict, check, figure, step
+from loquen.core.library.rows.animals import Species
+from loquen.core.library.rows.keeping import Plant
+from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Term, say
 from loquen.core.system.animals.company import Finding, Leeways, verdict_over
 
@@ -11,8 +12,8 @@ BREATHES_IN_WATER = ("slow", "stems")
 
 
 @step("planting")
-def plant_row(plant: str) -> Plant:
-    return library.plants()[plant]
+def plant_row(plant: str, library: Library) -> Plant:
+    return library.plants[plant]
 
 
 @figure(
@@ -22,8 +23,8 @@ def plant_row(plant: str) -> Plant:
     row="planting",
     kind="nitrogen_load",
 )
-def plant_mg_d(plant_row: Plant, display_m2: float, plant_cover_frac: float) -> float:
-    return library.plant_covers()[plant_row.uptake].n_g_m2_d * display_m2 * plant_cover_frac * 1000
+def plant_mg_d(plant_row: Plant, display_m2: float, plant_cover_frac: float, library: Library) -> float:
+    return library.plant_covers[plant_row.uptake].n_g_m2_d * display_m2 * plant_cover_frac * 1000
 
 
 @figure("Plants take", formula="Σ {plant_mg_d}", source="reineck")

@@ -4,9 +4,9 @@ from collections.abc import Iterator
 from dataclasses import replace
 from itertools import chain
 
-from loquen.core.data import library
 from loquen.core.graph.engine import Key
 from loquen.core.graph.judging import TIGHT_FRAC
+from loquen.core.library.whole import Library
 from loquen.core.model.roots.plan import Plan
 from loquen.core.system.planner.standing import Standing
 
@@ -16,17 +16,17 @@ EASY, BRISK, HARD = range(3)
 SHARES = tuple(n / 100 for n in range(10, 80, 5))
 
 
-def delicate(plan: Plan) -> bool:
+def delicate(plan: Plan, library: Library) -> bool:
     """Whether any of its animals bears little at a change."""
-    return any(library.species()[group.species].shock_class == "sensitive" for group in plan.animals)
+    return any(library.species[group.species].shock_class == "sensitive" for group in plan.animals)
 
 
-def roughness(plan: Plan, weekdays: tuple[str, ...], change_frac: float) -> int:
+def roughness(plan: Plan, weekdays: tuple[str, ...], change_frac: float, library: Library) -> int:
     """How much such changes ask of animals and keeper: easy; brisk, where delicate ones get what others have; hard, where it
     is much at once, or many days."""
     if change_frac > MOST_AT_ONCE or len(weekdays) > MOST_DAYS:
         return HARD
-    return BRISK if delicate(plan) and change_frac > DELICATE_AT_ONCE else EASY
+    return BRISK if delicate(plan, library) and change_frac > DELICATE_AT_ONCE else EASY
 
 
 def regimes_that_hold(now: Standing, rough: int, of_limit: float = 1.0) -> Iterator[Plan]:
@@ -35,7 +35,7 @@ def regimes_that_hold(now: Standing, rough: int, of_limit: float = 1.0) -> Itera
     limit = of_limit * now.plan.changes.target_nitrate_mg_l
     for row in found if isinstance(found, tuple) else ():
         holds = row.peak_nitrate_mg_l <= limit and not row.shocks
-        if holds and roughness(now.plan, row.weekdays, row.change_frac) == rough:
+        if holds and roughness(now.plan, row.weekdays, row.change_frac, now.library) == rough:
             rhythm = {"regime": "weekdays", "weekdays": row.weekdays, "change_frac": row.change_frac}
             yield replace(now.plan, changes=replace(now.plan.changes, **rhythm))
             return
@@ -62,7 +62,7 @@ def shares(now: Standing, easy: bool) -> Iterator[Plan]:
     """Other shares on the days that there are, those nearest to the present one first."""
     changes = now.plan.changes
     for frac in sorted(SHARES, key=lambda frac: abs(frac - changes.change_frac)):
-        if (frac <= (DELICATE_AT_ONCE if delicate(now.plan) else MOST_AT_ONCE)) == easy:
+        if (frac <= (DELICATE_AT_ONCE if delicate(now.plan, now.library) else MOST_AT_ONCE)) == easy:
             yield replace(now.plan, changes=replace(changes, change_frac=frac))
 
 

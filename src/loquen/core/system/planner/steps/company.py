@@ -5,7 +5,6 @@ from collections.abc import Iterator
 from dataclasses import replace
 from itertools import combinations
 
-from loquen.core.data import library
 from loquen.core.graph.engine import Key
 from loquen.core.model.roots.plan import Group, Plan
 from loquen.core.system.planner.standing import Standing
@@ -16,7 +15,7 @@ PARTS_KEPT = (0.9, 0.75, 0.6, 0.45, 0.3)
 def company(now: Standing, _: Key) -> Iterator[Plan]:
     """More of those who want company, one more at a time."""
     for i, group in enumerate(now.plan.animals):
-        kind = library.species()[group.species]
+        kind = now.library.species[group.species]
         if not kind.alone and group.number < kind.group_least:
             yield with_group(now.plan, i, replace(group, number=kind.group_least, males=None))
 
@@ -25,7 +24,7 @@ def fewer(now: Standing, _: Key) -> Iterator[Plan]:
     """Fewer of one kind, as many as stay in company; the least fewer first."""
     tried: set[tuple[float, int, int]] = set()
     for i, group in enumerate(now.plan.animals):
-        kind = library.species()[group.species]
+        kind = now.library.species[group.species]
         least = 1 if kind.alone else max(1, kind.group_least)
         for kept in PARTS_KEPT:
             left = max(least, math.floor(group.number * kept))

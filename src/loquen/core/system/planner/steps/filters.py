@@ -4,9 +4,9 @@ import math
 from collections.abc import Iterable, Iterator
 from dataclasses import replace
 
-from loquen.core.data import library
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Key
+from loquen.core.library.whole import Library
 from loquen.core.model.roots.plan import Filter, Plan
 from loquen.core.system.planner.standing import Standing
 
@@ -31,9 +31,9 @@ def surface(now: Standing, _: Key) -> Iterator[Plan]:
             yield replace(now.plan, air=replace(air, surface_movement="strong", stones_lph=lph))
 
 
-def filter_of(key: str) -> Filter:
+def filter_of(key: str, library: Library) -> Filter:
     """A library filter as a row of a plan."""
-    model = library.filter_models()[key]
+    model = library.filter_models[key]
     return Filter(
         filter_kind=model.kind,
         media=model.media_key,
@@ -44,10 +44,10 @@ def filter_of(key: str) -> Filter:
     )
 
 
-def sold_filters(kind: str) -> list[Filter]:
+def sold_filters(kind: str, library: Library) -> list[Filter]:
     """The filters of a kind that are sold, the smallest first."""
-    models = [(model.rated_lph, key) for key, model in library.filter_models().items() if model.kind == kind]
-    return [filter_of(key) for _, key in sorted(models)]
+    models = [(model.rated_lph, key) for key, model in library.filter_models.items() if model.kind == kind]
+    return [filter_of(key, library) for _, key in sorted(models)]
 
 
 def storms(now: Standing) -> bool:
@@ -56,9 +56,9 @@ def storms(now: Standing) -> bool:
     return turns is not None and high is not None and turns > BRISK * high
 
 
-def flow_of(rows: Iterable[Filter]) -> float:
+def flow_of(rows: Iterable[Filter], library: Library) -> float:
     """What filters really move, L/h."""
-    kinds = library.filter_kinds()
+    kinds = library.filter_kinds
     return sum(row.measured_lph or row.rated_lph * kinds[row.filter_kind].flow_share for row in rows)
 
 
@@ -69,8 +69,8 @@ def filters(now: Standing, _: Key) -> Iterator[Plan]:
         number(now.sheet, key) for key in ("turnover_per_h", "real_volume_l", "turnover_high_per_h")
     )
     most = math.inf if turns is None or high is None else max(turns, BRISK * high)
-    for plan in filtered(now.plan):
-        more_lph = flow_of(plan.filters) - flow_of(now.plan.filters)
+    for plan in filtered(now.plan, now.library):
+        more_lph = flow_of(plan.filters, now.library) - flow_of(now.plan.filters, now.library)
         if turns is None or not litres or turns + more_lph / litres <= most:
             yield plan
 
@@ -81,9 +81,9 @@ def brings_usual(now: Standing) -> bool:
     return turns is None or low is None or turns >= NEAR_USUAL * low
 
 
-def filtered(plan: Plan) -> Iterator[Plan]:
+def filtered(plan: Plan, library: Library) -> Iterator[Plan]:
     own = plan.filters
-    sold = sold_filters("canister")
+    sold = sold_filters("canister", library)
     weakest = min(range(len(own)), key=lambda i: own[i].rated_lph, default=None)
     if weakest is not None:
         for model in sorted(sold, key=lambda model: abs(model.rated_lph - own[weakest].rated_lph)):

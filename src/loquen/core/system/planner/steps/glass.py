@@ -3,9 +3,9 @@
 from collections.abc import Iterator
 from dataclasses import replace
 
-from loquen.core.data import library
 from loquen.core.graph.engine import Key
 from loquen.core.graph.nodes import Verdict
+from loquen.core.library.whole import Library
 from loquen.core.model.roots.plan import PLAN, Plan, Planting, Tank
 from loquen.core.system.planner.standing import Standing
 from loquen.core.system.propose.sump_sizing import raised_returns
@@ -33,9 +33,9 @@ def plants(now: Standing, _: Key) -> Iterator[Plan]:
                 yield planted
 
 
-def sold_tank(key: str) -> Tank:
+def sold_tank(key: str, library: Library) -> Tank:
     """A tank that is sold, with the pane and the edge it is sold with."""
-    stock = library.stock_tanks()[key]
+    stock = library.stock_tanks[key]
     return Tank(
         tank_length_cm=stock.length_cm,
         tank_width_cm=stock.width_cm,
@@ -49,7 +49,7 @@ def pane(now: Standing, _: Key) -> Iterator[Plan]:
     """The next panes that are sold; then the edge braced all round."""
     tank = now.plan.tank
     for braced in (tank.support, "four_edges"):
-        for mm in library.stock_panes_mm():
+        for mm in now.library.stock_panes_mm:
             if mm > tank.pane_mm or (braced != tank.support and mm >= tank.pane_mm):
                 yield replace(now.plan, tank=replace(tank, pane_mm=mm, support=braced))
 
@@ -60,7 +60,7 @@ def tanks(now: Standing, _: Key) -> Iterator[Plan]:
     if tank.shape != "box":
         return
     litres = tank.tank_length_cm * tank.tank_width_cm * tank.tank_height_cm
-    sold = [sold_tank(key) for key in library.stock_tanks()]
+    sold = [sold_tank(key, now.library) for key in now.library.stock_tanks]
     for found in sorted(sold, key=lambda t: t.tank_length_cm * t.tank_width_cm * t.tank_height_cm):
         if found.tank_length_cm * found.tank_width_cm * found.tank_height_cm > litres * 1.01:
             size = {name: getattr(found, name) for name in SIZE} | {

@@ -4,9 +4,9 @@ import math
 from collections.abc import Iterator
 from dataclasses import replace
 
-from loquen.core.data import library
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Key
+from loquen.core.library.whole import Library
 from loquen.core.model.roots.plan import PLAN, Lamp, Plan
 from loquen.core.system.planner.standing import Standing
 
@@ -24,17 +24,21 @@ FOAMED_FRAC = 0.75
 COLD = ("heaters_hold", "dead_heater_held", "winter_borne")
 
 
-def closed(lid: str) -> bool:
+def closed(lid: str, library: Library) -> bool:
     """Whether a fan over this lid would blow on the lid."""
-    return library.lids()[lid].vapour_cover > OPEN_COVER
+    return library.lids[lid].vapour_cover > OPEN_COVER
 
 
 def lids(now: Standing, check: Key) -> Iterator[Plan]:
     """Lids, from the one that is there towards tight; over a fan, open ones; against the cold, those that keep more warmth."""
-    rows = library.lids()
+    rows = now.library.lids
     for lid in ("glass", "mesh", "tight"):
         lets_out = rows[lid].warm_cover <= rows[now.plan.heat.lid].warm_cover
-        if lid == now.plan.heat.lid or (now.plan.heat.fan_fitted and closed(lid)) or (check in COLD and lets_out):
+        if (
+            lid == now.plan.heat.lid
+            or (now.plan.heat.fan_fitted and closed(lid, now.library))
+            or (check in COLD and lets_out)
+        ):
             continue
         yield replace(now.plan, heat=replace(now.plan.heat, lid=lid))
 
@@ -42,7 +46,7 @@ def lids(now: Standing, check: Key) -> Iterator[Plan]:
 def hot_lid(now: Standing, _: Key) -> Iterator[Plan]:
     """Mesh in the lid's place on hot days, where the lid is closed."""
     heat = now.plan.heat
-    if heat.hot_day_lid == "same" and closed(heat.lid):
+    if heat.hot_day_lid == "same" and closed(heat.lid, now.library):
         yield replace(now.plan, heat=replace(heat, hot_day_lid="mesh"))
 
 
@@ -56,7 +60,7 @@ def sun(now: Standing, _: Key) -> Iterator[Plan]:
     plan = now.plan
     have = {row.lamp_kind for row in plan.lamps}
     new = tuple(lamp for lamp in BASKING_LAMPS if lamp.lamp_kind not in have)
-    lid = plan.heat.lid if library.lids()[plan.heat.lid].uvb_passes > 0 else "mesh"
+    lid = plan.heat.lid if now.library.lids[plan.heat.lid].uvb_passes > 0 else "mesh"
     if (new or lid != plan.heat.lid) and len(plan.lamps) + len(new) <= PLAN.limits["lamps"]:
         yield replace(plan, lamps=(*plan.lamps, *new), heat=replace(plan.heat, lid=lid))
 
@@ -73,7 +77,7 @@ def fan(now: Standing, _: Key) -> Iterator[Plan]:
     """Air over the water, through the lid that there is where it is open, else through mesh; where that does in sticky air
     too."""
     heat = now.plan.heat
-    lid = "mesh" if closed(heat.lid) else heat.lid
+    lid = "mesh" if closed(heat.lid, now.library) else heat.lid
     if not heat.fan_fitted or lid != heat.lid:
         blown = replace(now.plan, heat=replace(heat, fan_fitted=True, lid=lid))
         then = now.other(blown).sheet
@@ -87,7 +91,7 @@ def heaters(now: Standing, _: Key) -> Iterator[Plan]:
     heat = now.plan.heat
     if not heat.heated:
         return
-    for watts in library.stock_heaters_w():
+    for watts in now.library.stock_heaters_w:
         for count in range(2, MOST_HEATERS + 1):
             yield replace(now.plan, heat=replace(heat, fitted_heaters=count, fitted_w=float(watts), cut_out=True))
 
@@ -108,7 +112,7 @@ def foam(now: Standing, _: Key) -> Iterator[Plan]:
 
 def warmth(now: Standing, _: Key) -> Iterator[Plan]:
     """The water kept in the middle of what all bear, then towards its ends."""
-    kinds = [library.species()[group.species] for group in now.plan.animals]
+    kinds = [now.library.species[group.species] for group in now.plan.animals]
     low = max((kind.temp_low_c for kind in kinds), default=0.0)
     high = min((kind.temp_high_c for kind in kinds), default=0.0)
     for part in (0.5, 0.75, 0.25) if low < high else ():

@@ -3,9 +3,9 @@
 from collections.abc import Iterator
 from dataclasses import replace
 
-from loquen.core.data import library
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Key
+from loquen.core.library.whole import Library
 from loquen.core.model.roots.plan import PLAN, Plan, Source
 from loquen.core.system.planner.standing import Standing
 
@@ -29,9 +29,9 @@ MARGIN_DKH = 2.0
 MOST_SHARES = 3
 
 
-def hardness_borne(plan: Plan) -> tuple[float, float]:
+def hardness_borne(plan: Plan, library: Library) -> tuple[float, float]:
     """The GH that suits all animals of a plan, from and to."""
-    kinds = [library.species()[group.species] for group in plan.animals]
+    kinds = [library.species[group.species] for group in plan.animals]
     return (
         max((kind.gh_low_dgh for kind in kinds), default=0.0),
         min((kind.gh_high_dgh for kind in kinds), default=60.0),
@@ -70,7 +70,7 @@ def mix(now: Standing, _: str) -> Iterator[Plan]:
     full = len(others) == len(plan.sources) == PLAN.limits["sources"]
     if full or not any(row.src_parts > 0 for row in others):
         return
-    low, high = hardness_borne(plan)
+    low, high = hardness_borne(plan, now.library)
     share, gh, nitrate = (
         purified_share(plan),
         number(now.sheet, "mix_gh_dgh"),
@@ -96,12 +96,12 @@ def mix(now: Standing, _: str) -> Iterator[Plan]:
         mixed = with_purified(plan, one)
         yield mixed
         if gh * left(one) < low:
-            yield hardened(mixed, round(low + MARGIN_DGH, 1))
+            yield hardened(mixed, round(low + MARGIN_DGH, 1), now.library)
 
 
-def hardened(plan: Plan, gh_dgh: float) -> Plan:
+def hardened(plan: Plan, gh_dgh: float, library: Library) -> Plan:
     """The plan with its change water brought to a GH, and to a KH that they want, by salts."""
-    low_dkh = max((library.species()[group.species].kh_low_dkh for group in plan.animals), default=0.0)
+    low_dkh = max((library.species[group.species].kh_low_dkh for group in plan.animals), default=0.0)
     kh = max(round(low_dkh + MARGIN_DKH, 1), plan.recipe.target_kh_dkh or 0.0)
     return replace(plan, recipe=replace(plan.recipe, target_gh_dgh=gh_dgh, target_kh_dkh=kh))
 
@@ -111,7 +111,7 @@ def minerals(now: Standing, _: str) -> Iterator[Plan]:
 
     Not where less purified water would do: nobody takes out by one hand what the other puts back.
     """
-    low, high = hardness_borne(now.plan)
+    low, high = hardness_borne(now.plan, now.library)
     gh, share = number(now.sheet, "new_gh_dgh"), purified_share(now.plan)
     wanted = round(low + MARGIN_DGH, 1)
     if gh is None or gh >= low or wanted > high:
@@ -122,7 +122,7 @@ def minerals(now: Standing, _: str) -> Iterator[Plan]:
         if hard is not None and nitrate is not None and hard >= low and nitrate <= room_mg_l(now.plan):
             return
     yield replace(now.plan, recipe=replace(now.plan.recipe, target_gh_dgh=wanted))
-    yield hardened(now.plan, wanted)
+    yield hardened(now.plan, wanted, now.library)
 
 
 KH_MARGIN_DKH = 0.5
@@ -143,7 +143,7 @@ def topped_up(now: Standing, _: Key) -> Iterator[Plan]:
 
 def salt(now: Standing, _: Key) -> Iterator[Plan]:
     """Salinity in the middle of what all bear, where it is outside of it."""
-    kinds = [library.species()[group.species] for group in now.plan.animals]
+    kinds = [now.library.species[group.species] for group in now.plan.animals]
     low = max((kind.salinity_low_ppt for kind in kinds), default=0.0)
     high = min((kind.salinity_high_ppt for kind in kinds), default=0.0)
     salinity = number(now.sheet, "tank_salinity_ppt")
@@ -154,7 +154,7 @@ def salt(now: Standing, _: Key) -> Iterator[Plan]:
 
 def hardness(now: Standing, _: Key) -> Iterator[Plan]:
     """Carbonate hardness weighed into the change water: as much as is left for them, and in reserve, before the next."""
-    low = max((library.species()[group.species].kh_low_dkh for group in now.plan.animals), default=0.0)
+    low = max((now.library.species[group.species].kh_low_dkh for group in now.plan.animals), default=0.0)
     left, new = number(now.sheet, "settled_kh_dkh"), number(now.sheet, "new_kh_dkh")
     if left is None or new is None:
         return

@@ -1,0 +1,1 @@
+"""The rows of the library's tables, by subject."""

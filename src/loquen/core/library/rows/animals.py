@@ -1,0 +1,160 @@
+"""Animals as tables describe them: bodies, kinds, what they eat, how they breed, what they bear."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+Confidence = Literal["high", "fair", "low"]
+FeedsOn = Literal["herbivore", "omnivore", "carnivore", "shrimp", "reptile"]
+Level = Literal["bottom", "middle", "top", "all"]
+Current = Literal["still", "gentle", "moderate", "strong"]
+Temper = Literal["peaceful", "nippy", "territorial", "fierce", "hunter"]
+BreedWay = Literal[
+    "livebearer", "scatterer", "substrate", "cave", "mouthbrooder", "bubble_nest", "shrimp", "amphibian"
+]
+
+
+@dataclass(frozen=True, slots=True)
+class Species:
+    """One kind of animal, at adult size, with the ranges it is kept in.
+
+    `group_least` is the smallest company it is kept in (1: alone or any number), `alone` that it must
+    have none of its kind; `females_per_male` 0 when sexes do not matter. `gape_frac` is the longest
+    prey as a share of the animal's own length; `length_ratio` and `width_ratio` are the footprint it wants
+    in its own lengths. Past its range of salinity by `salt_leeway_ppt` it lives on, but not well; `uvi_low` and
+    `uvi_high` bound the ultraviolet index where it basks, both 0 where it does not. It breeds as the kind
+    `breeds_as`, by the numbers of breeding.csv; how is not known where that is empty.
+    """
+
+    key: str
+    common: str
+    scientific: str
+    family: str
+    shape: str
+    adult_length_cm: float
+    adult_mass_g: float | None
+    growth_per_year: float
+    life_years: float
+    temp_low_c: float
+    temp_high_c: float
+    ph_low: float
+    ph_high: float
+    gh_low_dgh: float
+    gh_high_dgh: float
+    kh_low_dkh: float
+    kh_high_dkh: float
+    salinity_low_ppt: float
+    salinity_high_ppt: float
+    feeds_on: FeedsOn
+    protein_frac: float
+    litres_low: float
+    litres_high: float
+    length_ratio: float
+    width_ratio: float
+    group_least: int
+    alone: bool
+    females_per_male: int
+    crowd: bool
+    temper: Temper
+    gape_frac: float
+    level: Level
+    current: Current
+    turnover: str
+    shock_class: str
+    jumper: bool
+    breathes_air: bool
+    digger: bool
+    burrows: bool
+    eats_plants: bool
+    copper_sensitive: bool
+    salt_leeway_ppt: float
+    armoured: bool
+    clings: bool
+    uvi_low: float
+    uvi_high: float
+    aliases: tuple[str, ...]
+    confidence: Confidence
+    source: str
+    note: str
+    breeds_as: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class BareSkinned:
+    """A family whose skin no scales, or few, protect against what is in the water."""
+
+    key: str
+    label: str
+    source: str
+    note: str
+
+
+@dataclass(frozen=True, slots=True)
+class Diet:
+    """What plants are in the food of those who eat so, and how far over their own protein it may lie."""
+
+    key: FeedsOn
+    label: str
+    plant_low_frac: float
+    plant_high_frac: float
+    protein_over_frac: float
+    source: str
+    note: str
+
+
+@dataclass(frozen=True, slots=True)
+class HardFood:
+    """A family whose teeth want something hard on so many days a week."""
+
+    key: str
+    label: str
+    hard_d_wk: int
+    source: str
+    note: str
+
+
+@dataclass(frozen=True, slots=True)
+class Breeding:
+    """How a kind breeds: young of a brood that swim, of a female of some length; days between; when sexes, size and
+    colour tell; what a spawn wants. `pairs_ratio` is females to each male."""
+
+    key: str
+    way: BreedWay
+    brood: float
+    brood_low: float
+    brood_high: float
+    at_female_cm: float
+    interval_d: float
+    interval_low_d: float
+    interval_high_d: float
+    start_cm: float
+    pairs_ratio: float
+    females_least: int
+    sexed_cm: float
+    sale_cm: float
+    colour_d: float
+    eats_young: bool
+    wants: str
+    source: str
+    note: str
+
+
+@dataclass(frozen=True, slots=True)
+class Turnover:
+    key: str
+    label: str
+    low_per_h: float
+    high_per_h: float
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
+class ShockClass:
+    """The largest step that animals bear at one water change."""
+
+    key: str
+    label: str
+    temp_k: float
+    conductivity_frac: float
+    down_frac: float
+    kh_dkh: float
+    source: str

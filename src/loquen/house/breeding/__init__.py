@@ -1,0 +1,1 @@
+"""Breeding: ventures kept and computed, compared in a tank, assigned to a rack."""

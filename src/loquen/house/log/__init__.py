@@ -1,0 +1,1 @@
+"""The log of every system."""

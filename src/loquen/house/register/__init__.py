@@ -1,0 +1,1 @@
+"""The register: who lives where, what happened to them, what that changes, and what to look at before buying."""

@@ -1,0 +1,100 @@
+"""The whole house as a round sees it: every system with its duties as they are set, and what was done when."""
+
+from collections.abc import Collection
+from dataclasses import dataclass, field, replace
+from datetime import date
+from zoneinfo import ZoneInfo
+
+from sqlmodel import Session
+
+from loquen.checked.stored import those_read
+from loquen.core.graph.giving_up import heed
+from loquen.core.routine.due import Done, Helper, as_set
+from loquen.core.routine.duty import Duty, Set
+from loquen.house.feeding.view import Week, feeder
+from loquen.house.house import Visit
+from loquen.house.log.deeds import deeds_of
+from loquen.house.quarantine.view import TubCare, tub_cares
+from loquen.house.round.cares import Care, care
+from loquen.house.round.cycles import with_calendar
+from loquen.house.round.done import done_days
+from loquen.house.round.schema import HelperIn, set_of
+from loquen.store.documents import systems
+from loquen.store.documents.systems import Current
+from loquen.store.routine import rounds
+from loquen.store.tables import HelperRow
+
+CALCIUM = "calcium"
+
+
+@dataclass(frozen=True, slots=True)
+class Household:
+    """Every system with its duties as they are set, and what was done when."""
+
+    cares: list[Care]
+    duties: dict[int, tuple[Duty, ...]]
+    settings: dict[int, dict[str, Set]]
+    done: dict[int, dict[str, Done]]
+    helpers: list[Helper] = field(default_factory=list)
+
+    def of(self, system_id: int, duty: Duty) -> Done:
+        return self.done.get(system_id, {}).get(duty.key, Done())
+
+
+def read_household(
+    visit: Visit,
+    session: Session,
+    zone: ZoneInfo,
+    today: date,
+    cycling: bool = False,
+    only: Collection[int] | None = None,
+) -> Household:
+    """The household as it is kept, in the order of the walk, or some systems of it; days are those of a time zone."""
+    walk = rounds.walk(session)
+    known = systems.list_all(session) if only is None else systems.list_some(session, only)
+    known = sorted(known, key=lambda row: (walk.get(row.id, len(walk) + row.id), row.id))
+    ids = [row.id for row in known]
+    tubs = tub_cares(visit, session, known, today)
+    known_logs = deeds_of(visit, session, ids)
+    week = feeder(visit, session, known_logs, today)
+
+    # One system after the other, so that its sheet is made once.
+    def cared_for(system: Current) -> Care:
+        known_care = visit.kept(care, system)
+        return with_calendar(visit, session, system, known_care, zone, today) if cycling else known_care
+
+    found = []
+    for system in known:
+        heed()
+        found.append(fed_by(as_tub(cared_for(system), tubs.get(system.id)), week(system)))
+    settings = {system_id: those_read(rows.items(), set_of) for system_id, rows in rounds.settings(session).items()}
+    return Household(
+        cares=found,
+        duties={row.system_id: as_set(row.duties, settings.get(row.system_id, {})) for row in found},
+        settings=settings,
+        done=done_days(session, known_logs, found, zone, today),
+        helpers=[helper for row in rounds.helpers(session) if (helper := helper_of(row)) is not None],
+    )
+
+
+def helper_of(row: HelperRow) -> Helper | None:
+    """A helper as the core's; None where the row can not be read."""
+    try:
+        given = HelperIn(name=row.name, weekdays=[day for day in row.weekdays.split(",") if day], hour=row.hour)
+    except (ValueError, AttributeError):
+        return None
+    return Helper(given.name, tuple(given.weekdays), given.hour)
+
+
+def as_tub(care: Care, tub: TubCare | None) -> Care:
+    """A system's care, or that of those who wait in it."""
+    return care if tub is None else replace(care, duties=tub.duties, section=tub.section)
+
+
+def fed_by(care: Care, week: Week | None) -> Care:
+    """A care whose food is that of its rota, where the house has a larder."""
+    if week is None or not week.duties:
+        return care
+    rest = [duty for duty in care.duties if duty.kind != "feed" or duty.key == CALCIUM]
+    uses = [use for use in care.uses if not use.key.startswith("food.")]
+    return replace(care, duties=(*week.duties, *rest), uses=(*week.uses, *uses))

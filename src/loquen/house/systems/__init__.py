@@ -1,0 +1,1 @@
+"""Systems: their list, their plans and their histories."""
