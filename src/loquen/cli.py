@@ -166,7 +166,7 @@ def openapi(target: Path) -> None:
 @app.command()
 def book(system: int, target: Path, db: Present = None, demo: Demo = False) -> None:
     """Write the build book of a system, by its number, as a PDF."""
-    from loquen.checked.documents import read_document
+    from loquen.checked.documents import A_PLAN
     from loquen.core.model.roots.documents import Unreadable
     from loquen.core.system.book import sheet_of
     from loquen.core.system.build import system_quote
@@ -185,7 +185,7 @@ def book(system: int, target: Path, db: Present = None, demo: Demo = False) -> N
         try:
             library = House(database).library
             with database.reading() as session:
-                plan = read_document(systems.read(session, system).document)
+                plan = A_PLAN.read(systems.read(session, system).document)
                 known = prices.everything(session)
         except systems.NoSuchSystem:
             raise UnusableFile("no_system", path=path, system=system) from None

@@ -9,8 +9,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from loquen.checked.documents import read_document, read_water
-from loquen.checked.plan import PlanSchema, to_core
+from loquen.checked.documents import A_PLAN, read_water
+from loquen.checked.plan import PlanSchema
 from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.fields import entries
 from loquen.core.model.inputs.quantity import Quantity
@@ -29,7 +29,7 @@ def test_every_field_of_the_core_is_on_the_wire():
 
 @pytest.mark.parametrize("plan", DEMO, ids=lambda plan: plan.name)
 def test_there_and_back_is_the_same(plan):
-    assert read_document(document(plan)) == plan
+    assert A_PLAN.read(document(plan)) == plan
 
 
 @pytest.mark.parametrize(
@@ -46,7 +46,7 @@ def test_limits_are_the_cores(section, name, entry):
     for value, good in ((entry.low, True), (entry.high, True), (entry.low - 1, False), (entry.high + 1, False)):
         data = {**base, section: {**base[section], name: value}}
         if good:
-            assert getattr(getattr(to_core(PlanSchema.model_validate(data)), section), name) == value
+            assert getattr(getattr(A_PLAN.to_core(PlanSchema.model_validate(data)), section), name) == value
         else:
             with pytest.raises(ValidationError):
                 PlanSchema.model_validate(data)
@@ -79,7 +79,7 @@ OLD_LIGHT = {"uvb_fitted": True, "uvb_cm": 25.0, "uvb_near_uvi": 6.0, "basking_c
 def test_a_document_of_an_older_version_is_brought_forward(version):
     old = {"name": "Old", "tank": {"plants": "stems", "plant_cover_frac": 0.4}, "sump": {"sump_lid": "part"}}
     old |= {"heat": {"lid": "closed", "light_w": 30.0, "light_h": 11.0}, "light": OLD_LIGHT}
-    plan = read_document(json.dumps(old if version is None else {**old, "version": version}))
+    plan = A_PLAN.read(json.dumps(old if version is None else {**old, "version": version}))
     # Until version 2 every surface counted as mature; until version 3 a closed lid left no gap, and lamps burned alike.
     assert plan.run_in.age_weeks == 52
     assert (plan.heat.lid, plan.sump.sump_lid) == ("tight", "part")
@@ -89,7 +89,7 @@ def test_a_document_of_an_older_version_is_brought_forward(version):
 
 
 def test_a_bare_old_document_means_what_it_meant():
-    plan = read_document('{"name": "Old", "version": 2}')
+    plan = A_PLAN.read('{"name": "Old", "version": 2}')
     assert plan.heat.lid == "tight"
     assert plan.lamps == (Lamp("display", 20.0, 8.0),)
     assert plan.planting == ()
@@ -97,7 +97,7 @@ def test_a_bare_old_document_means_what_it_meant():
 
 def test_a_plan_kept_by_an_earlier_release_is_read_and_means_the_same():
     stored = (Path(__file__).parent / "documents/plan-0.1.0.json").read_text(encoding="utf-8")
-    plan = read_document(stored)
+    plan = A_PLAN.read(stored)
     assert plan.name == "Long Hall"
     assert plan.animals[0].species == "threadfin_rainbowfish"
     assert plan.flow.way == "none"
@@ -107,7 +107,7 @@ def test_a_plan_kept_by_an_earlier_release_is_read_and_means_the_same():
 
 def test_a_plan_of_0_13_is_set_up_and_what_nobody_told_in_it_is_asked():
     stored = (Path(__file__).parent / "documents/plan-0.13.0.json").read_text(encoding="utf-8")
-    plan = read_document(stored)
+    plan = A_PLAN.read(stored)
     assert plan.run_in.stands == "set_up"
     # A tap that was taken to be clean; a dry place of 33 °C that the program had written itself.
     assert plan.sources[0].src_disinfectant == "unknown"
@@ -135,7 +135,7 @@ def test_a_plan_of_0_13_is_set_up_and_what_nobody_told_in_it_is_asked():
     ],
 )
 def test_what_an_older_plan_said_of_its_tap_stays_said(water, sources, then):
-    plan = read_document(json.dumps({"name": "Old", "version": 3, "water": water, "sources": sources}))
+    plan = A_PLAN.read(json.dumps({"name": "Old", "version": 3, "water": water, "sources": sources}))
     assert (plan.water.disinfectant, plan.water.disinfectant_mg_l, plan.water.dose_margin) == then
 
 
@@ -156,7 +156,7 @@ def test_a_water_that_was_stored_before_anybody_was_asked(stored, then):
 
 def test_a_reading_that_was_told_stays_told_without_a_day():
     old = {"name": "Old", "version": 3, "water": {"tank_ph": 6.8}, "sources": [{"src_kh_dkh": 3.0}]}
-    assert set(read_document(json.dumps(old)).told.told_on) == {"water.tank_ph", "sources.0.src_kh_dkh"}
+    assert set(A_PLAN.read(json.dumps(old)).told.told_on) == {"water.tank_ph", "sources.0.src_kh_dkh"}
 
 
 @pytest.mark.parametrize("row", ["water.tank_ph 2026-02-30", "nothing.at_all", "water.tank_ph yesterday"])

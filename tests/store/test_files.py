@@ -11,7 +11,7 @@ from pathlib import Path
 
 import pytest
 
-from loquen.checked.documents import read_room
+from loquen.checked.documents import A_ROOM
 from loquen.store.database import open_database
 from loquen.store.documents import systems
 from loquen.store.faults import Busy, CanNotWrite, UnusableFile
@@ -354,7 +354,7 @@ def test_prices_that_stood_in_rooms_become_the_houses(tmp_path):
     database = open_database(path)
     with database.reading() as session:
         assert prices.everything(session) == {"Strainer": 12.5}
-        assert read_room(systems.read(session, kept, ROOM).document).name == "Room"
+        assert A_ROOM.read(systems.read(session, kept, ROOM).document).name == "Room"
     database.close()
 
 

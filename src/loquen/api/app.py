@@ -4,7 +4,7 @@ from importlib.metadata import version
 
 from fastapi import FastAPI
 
-from loquen.api import building, fits, forecasts, library, own, planner, prices, sump
+from loquen.api import building, documents, fits, forecasts, library, own, planner, prices, sump
 from loquen.api.breeding import routes as breeding
 from loquen.api.feeding import routes as feeding
 from loquen.api.joining import routes as joining
@@ -23,7 +23,9 @@ from loquen.api.unread import routes as unread
 from loquen.api.waters import routes as waters
 from loquen.api.wire import faults
 from loquen.devices.changer.link import ControllerLink
+from loquen.house.documents.roots import Roots
 from loquen.house.house import House
+from loquen.house.roots import ROOTS
 from loquen.house.sheet.kept import KeptSheets
 
 ROUTERS = (
@@ -55,17 +57,20 @@ ROUTERS = (
 )
 
 
-def create_api(house: House, changer: ControllerLink | None = None) -> FastAPI:
+def create_api(house: House, changer: ControllerLink | None = None, roots: Roots = ROOTS) -> FastAPI:
     """The API of one house; what lies in front of it is in `serving`."""
     api = FastAPI(
         title="Loquen", version=version("loquen"), docs_url=None, redoc_url=None, openapi_url="/api/openapi.json"
     )
     api.state.house = house
+    api.state.roots = roots
     api.state.sheets = KeptSheets()
     api.state.tables = tables.Watched()
     api.state.controller = changer or ControllerLink()
     faults.install(api)
-    for router in ROUTERS:
+    # What a root says itself comes first: a list of names lies beside the documents that are asked for by number.
+    routers = [*ROUTERS, *map(documents.kept, roots.known), *map(documents.drafts, roots.known)]
+    for router in routers:
         api.include_router(router)
-    api.add_middleware(KnownPaths, patterns=patterns_of(ROUTERS, [str(api.openapi_url)]))
+    api.add_middleware(KnownPaths, patterns=patterns_of(routers, [str(api.openapi_url)]))
     return api

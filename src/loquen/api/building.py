@@ -7,11 +7,12 @@ from fastapi import APIRouter, Request, Response
 from pydantic import Field
 
 from loquen.api.computing import LONG, computed_while
-from loquen.api.dependencies import COMPUTING, Asked, sensible
+from loquen.api.dependencies import COMPUTING, Asked
 from loquen.checked.plan import PlanSchema, Strict
 from loquen.core.graph.engine import Sheet
 from loquen.core.system.book import sheet_of
 from loquen.core.system.build import system_quote
+from loquen.house.systems.root import SYSTEMS
 from loquen.store.routine import prices as kept
 
 router = APIRouter(prefix="/api/build", tags=["building"], responses=dict(COMPUTING))
@@ -56,7 +57,7 @@ async def build(request: Request, form: Form, order: Order, visit: Asked) -> Res
     def document() -> Response:
         with visit.reading() as session:
             media, make = makers(kept.everything(session))[form]
-        content = make(sheet_of(sensible(order.plan, visit.library), visit.library), order.units)
+        content = make(sheet_of(SYSTEMS.sensible(order.plan, visit.library), visit.library), order.units)
         return Response(
             content, media_type=media, headers={"Content-Disposition": f'attachment; filename="{form}"'}
         )

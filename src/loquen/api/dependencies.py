@@ -5,11 +5,7 @@ from typing import Annotated, Any
 
 from fastapi import Depends, Request
 
-from loquen.api.wire.faults import Fault, InconsistentPlan
-from loquen.checked.plan import to_core
-from loquen.core.library.whole import Library
-from loquen.core.model.roots.consistency import conflicts
-from loquen.core.model.roots.plan import Plan
+from loquen.api.wire.faults import Fault
 from loquen.house.house import House, Visit
 
 FAULT_SHAPE = {"application/json": {"schema": {"$ref": "#/components/schemas/Fault"}}}
@@ -35,12 +31,3 @@ async def visit_of(request: Request) -> Visit:
 # A route opens its transaction itself and ends it before it answers: a session that a dependency held would wait
 # for the route's turn of a thread while it keeps the turn to write.
 Asked = Annotated[Visit, Depends(visit_of)]
-
-
-def sensible(plan: Any, library: Library) -> Plan:
-    """A plan of the core, from the wire or as it is; raise InconsistentPlan when its parts contradict each other."""
-    core = plan if isinstance(plan, Plan) else to_core(plan)
-    found = conflicts(core, library)
-    if found:
-        raise InconsistentPlan(found)
-    return core

@@ -9,10 +9,10 @@ from fastapi import APIRouter, Query, Request
 from starlette.responses import Response
 
 from loquen.api.computing import PAGE, computed_while
-from loquen.api.dependencies import COMPUTING, FAULTS, Asked, sensible
+from loquen.api.dependencies import COMPUTING, FAULTS, Asked
 from loquen.api.wire.answers import sent
 from loquen.checked.days import Moment
-from loquen.checked.documents import read_document
+from loquen.checked.documents import A_PLAN
 from loquen.checked.plan import PlanSchema, Strict
 from loquen.core.events.ledger import Logged
 from loquen.core.graph.engine import Sheet
@@ -26,6 +26,7 @@ from loquen.core.system.nitrate.forecast import NitratePage, page
 from loquen.core.system.trends import Creep, trends
 from loquen.house.house import Visit
 from loquen.house.log.reading import log_of
+from loquen.house.systems.root import SYSTEMS
 from loquen.store.documents import systems
 
 router = APIRouter(prefix="/api/systems", tags=["forecasts"], responses={**COMPUTING, 404: FAULTS[404]})
@@ -71,7 +72,7 @@ async def answered(
     def whole() -> Response:
         with visit.reading() as session:
             entries = log_of(session, system_id)
-        return sent(work(sheet_of(sensible(asked.plan, visit.library), visit.library), entries, asked.now))
+        return sent(work(sheet_of(SYSTEMS.sensible(asked.plan, visit.library), visit.library), entries, asked.now))
 
     return await computed_while(request, whole, PAGE)
 
@@ -101,9 +102,9 @@ async def read_against(request: Request, system_id: int, other_id: int, asked: A
     def whole() -> Response:
         with visit.reading() as session:
             logs = [log_of(session, number) for number in (system_id, other_id)]
-            other = read_document(systems.read(session, other_id).document)
+            other = A_PLAN.read(systems.read(session, other_id).document)
         here, there = (
-            (sheet_of(sensible(asked.plan, visit.library), visit.library), logs[0]),
+            (sheet_of(SYSTEMS.sensible(asked.plan, visit.library), visit.library), logs[0]),
             (sheet_of(other, visit.library), logs[1]),
         )
         return sent(against(here, there, asked.now))
@@ -123,7 +124,7 @@ async def read_donors(
         found = []
         for row in others:
             try:
-                plan = read_document(row.document)
+                plan = A_PLAN.read(row.document)
             except Unreadable:
                 continue
             giver = donor(sheet_of(plan, visit.library), share) if plan.cycle.begun_by == "running" else None

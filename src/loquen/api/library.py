@@ -3,7 +3,7 @@
 from dataclasses import MISSING, asdict, fields, replace
 from typing import Any
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Request
 from pydantic import BaseModel, Field
 
 from loquen.api.dependencies import FAULT, Asked
@@ -15,11 +15,9 @@ from loquen.core.model.inputs.fields import entries, optional
 from loquen.core.model.inputs.options import options_of
 from loquen.core.model.inputs.quantity import Choice, Quantity, Unit, kinds
 from loquen.core.model.roots.documents import plain_data
-from loquen.core.model.roots.plan import PLAN
-from loquen.core.model.roots.room import ROOM
-from loquen.core.model.roots.venture import VENTURE
 from loquen.core.system.planner.steps.filters import filter_of
 from loquen.core.system.propose import sump_sizing
+from loquen.house.documents.roots import Roots
 from loquen.house.house import Visit
 from loquen.house.kept import at_most
 from loquen.store.routine import currency
@@ -29,7 +27,6 @@ UNREAD = "ranges, litres, ratios, company and growth: keepers’ practice, unver
 
 router = APIRouter(prefix="/api", tags=["library"], responses=FAULT)
 MONEY = "money"
-SHAPES = (PLAN, ROOM, VENTURE)
 """What can be entered into; their sections have no name in common."""
 
 
@@ -101,10 +98,10 @@ class LibraryOut(BaseModel):
 
 
 @router.get("/library")
-def read_library(visit: Asked) -> LibraryOut:
+def read_library(visit: Asked, request: Request) -> LibraryOut:
     with visit.reading() as session:
         money = currency.read(session)
-    found = visit.kept(whole_library)
+    found = visit.kept(whole_library, request.app.state.roots)
     kinds_shown = [with_currency(kind, money) if kind.key == MONEY else kind for kind in found.kinds]
     return found.model_copy(update={"kinds": kinds_shown})
 
@@ -130,7 +127,7 @@ def put_currency(given: CurrencyIn, visit: Asked) -> None:
 
 
 @at_most(2)
-def whole_library(visit: Visit) -> LibraryOut:
+def whole_library(visit: Visit, roots: Roots) -> LibraryOut:
     library = visit.library
     return LibraryOut(
         species=[species_out(row) for row in library.species.values()],
@@ -143,9 +140,9 @@ def whole_library(visit: Visit) -> LibraryOut:
             for key, model in library.pump_models.items()
         ],
         kinds=[KindOut(key=kind.key, label=kind.label, units=kind.units) for kind in kinds().values()],
-        entries=dict(all_entries(library)),
-        new_rows={section: usual(shape.sections[section]) for shape in SHAPES for section in shape.rows},
-        limits={path: most for shape in SHAPES for path, most in shape.limits.items()},
+        entries=dict(all_entries(library, roots)),
+        new_rows={section: usual(shape.sections[section]) for shape in roots.shapes for section in shape.rows},
+        limits={path: most for shape in roots.shapes for path, most in shape.limits.items()},
     )
 
 
@@ -166,9 +163,9 @@ def told_source(row: Species) -> str:
     return f"names and adult length: {sources()[row.source]}; {UNREAD}"
 
 
-def all_entries(library: Library) -> list[tuple[str, EntryOut]]:
+def all_entries(library: Library, roots: Roots) -> list[tuple[str, EntryOut]]:
     found = []
-    for shape in SHAPES:
+    for shape in roots.shapes:
         for section, model in shape.sections.items():
             prefix = f"{section}.*." if section in shape.rows else f"{section}."
             for name, entry in entries(model).items():

@@ -11,9 +11,9 @@ from pydantic import Field
 from sqlmodel import Session
 
 from loquen.api.computing import computed
-from loquen.api.dependencies import FAULTS, Asked, sensible
+from loquen.api.dependencies import FAULTS, Asked
 from loquen.api.wire.answers import sent
-from loquen.checked.documents import read_document
+from loquen.checked.documents import A_PLAN
 from loquen.checked.plan import PlanSchema, Strict
 from loquen.core.data.tables import toml
 from loquen.core.library import own
@@ -23,7 +23,7 @@ from loquen.core.model.inputs.quantity import kinds
 from loquen.core.model.roots.documents import document, plain_data, upgraded
 from loquen.core.model.roots.plan import Plan
 from loquen.house.house import Visit
-from loquen.house.systems.schema import SystemOut
+from loquen.house.systems.root import SYSTEMS
 from loquen.store.documents import own as own_rows
 from loquen.store.documents import systems
 
@@ -194,14 +194,14 @@ async def take_along(draft: DraftPlan, visit: Asked) -> Response:
     """A draft as a document that another Loquen can bring in, with the own rows that it uses."""
 
     def document_of() -> Response:
-        plan = sensible(draft.plan, visit.library)
+        plan = SYSTEMS.sensible(draft.plan, visit.library)
         return sent(TakenAlong(plain_data(asdict(plan)), used(plan, visit.library)))
 
     return await computed(document_of)
 
 
-@router.post("/bring-in/plan", status_code=201)
-def bring_in(taken: TakenAlongIn, visit: Asked) -> SystemOut:
+@router.post("/bring-in/plan", status_code=201, response_model=SYSTEMS.Out)
+def bring_in(taken: TakenAlongIn, visit: Asked) -> Any:
     """A system from a document that was taken along; own rows that differ from those here come in beside them.
 
     All of it or none; what is here already, row or system, is not made again.
@@ -217,11 +217,11 @@ def bring_in(taken: TakenAlongIn, visit: Asked) -> SystemOut:
             for kind in rows
         }
         with_them = own_rows.library_of(session, visit.house.base)
-        text = document(sensible(read_document(json.dumps(with_keys(found, renamed))), with_them))
+        text = document(SYSTEMS.sensible(A_PLAN.read(json.dumps(with_keys(found, renamed))), with_them))
         there = [row.id for row in systems.list_all(session) if row.document and systems.equal(row.document, text)]
         system = systems.read(session, there[0]) if there else systems.create(session, text)
     visit.house.adopt()
-    return SystemOut.of(system)
+    return SYSTEMS.out(system)
 
 
 def row_in(kind: Kind, key: str, cells: Mapping[str, str], library: Library) -> Any:

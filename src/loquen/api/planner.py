@@ -7,10 +7,10 @@ from fastapi import APIRouter, Request, Response
 from pydantic import Field
 
 from loquen.api.computing import LONG, computed, computed_while
-from loquen.api.dependencies import COMPUTING, Asked, sensible
+from loquen.api.dependencies import COMPUTING, Asked
 from loquen.api.wire.answers import sent
-from loquen.checked.documents import read_water
-from loquen.checked.plan import PlanSchema, Strict, TankSchema, from_core
+from loquen.checked.documents import A_PLAN, read_water
+from loquen.checked.plan import PlanSchema, Strict, TankSchema
 from loquen.core.model.inputs.quantity import Sentence
 from loquen.core.model.roots.documents import rebuilt
 from loquen.core.model.roots.plan import PLAN, Disinfectant, Group, Plan, Source, Tank
@@ -22,6 +22,7 @@ from loquen.core.system.planner.three_ways import RoomGiven, Want, first_plans
 from loquen.core.system.planner.words import Moved, moved
 from loquen.house.house import Visit
 from loquen.house.sheet.drawing import Section, section_of
+from loquen.house.systems.root import SYSTEMS
 from loquen.house.systems.schema import AnimalsWanted
 from loquen.store.documents import waters
 from loquen.store.documents.systems import MOST_ID
@@ -121,7 +122,7 @@ async def propose_first(wanted: FirstWanted, visit: Asked, request: Request) -> 
     def whole() -> Response:
         animals = tuple(Group(row.species, row.number) for row in wanted.animals)
         tank = rebuilt(Tank, wanted.tank.model_dump()) if wanted.tank else None
-        sensible(Plan(name=wanted.name, animals=animals, **({"tank": tank} if tank else {})), visit.library)
+        SYSTEMS.sensible(Plan(name=wanted.name, animals=animals, **({"tank": tank} if tank else {})), visit.library)
         found = first_plans(
             wanted.name,
             animals,
@@ -137,7 +138,7 @@ async def propose_first(wanted: FirstWanted, visit: Asked, request: Request) -> 
             proposals.append(
                 ProposalOut(
                     row.least,
-                    from_core(row.plan),
+                    A_PLAN.to_wire(row.plan),
                     section_of(sheet),
                     row.takes,
                     len(parts(sheet)),
@@ -167,9 +168,9 @@ async def settle_plan(wanted: ToSettle, request: Request, visit: Asked) -> Respo
 
     def whole() -> Response:
         pins = frozenset(pin for pin in wanted.pins if pin.split(".")[0] in PLAN.sections)
-        found = settle(sensible(wanted.plan, visit.library), visit.library, pins, wanted.months_ahead)
+        found = settle(SYSTEMS.sensible(wanted.plan, visit.library), visit.library, pins, wanted.months_ahead)
         return sent(
-            SettledOut(from_core(found.plan), found.moves, found.left, found.before, found.after, found.asks)
+            SettledOut(A_PLAN.to_wire(found.plan), found.moves, found.left, found.before, found.after, found.asks)
         )
 
     return await computed_while(request, whole, LONG)
@@ -180,7 +181,7 @@ async def tell_difference(two: Two, visit: Asked) -> Response:
     """What leads from one plan to another."""
 
     def whole() -> Response:
-        before, after = sensible(two.before, visit.library), sensible(two.after, visit.library)
+        before, after = SYSTEMS.sensible(two.before, visit.library), SYSTEMS.sensible(two.after, visit.library)
         return sent(DifferenceOut(tuple(moved(sheet_of(after, visit.library), before, difference(before, after)))))
 
     return await computed(whole)

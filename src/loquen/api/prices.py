@@ -4,11 +4,12 @@ from fastapi import APIRouter, Response
 from pydantic import Field
 
 from loquen.api.computing import computed
-from loquen.api.dependencies import COMPUTING, Asked, sensible
+from loquen.api.dependencies import COMPUTING, Asked
 from loquen.api.wire.answers import sent
 from loquen.checked.plan import PlanSchema, Strict
 from loquen.core.system.book import sheet_of
 from loquen.core.system.build.quoting import Quote, system_quote
+from loquen.house.systems.root import SYSTEMS
 from loquen.store.routine import prices
 
 router = APIRouter(prefix="/api", tags=["prices"], responses=dict(COMPUTING))
@@ -44,7 +45,7 @@ async def quote_plan(draft: QuotedPlan, visit: Asked) -> Response:
     """What a system comes to, part by part."""
 
     def whole() -> Response:
-        sheet = sheet_of(sensible(draft.plan, visit.library), visit.library)
+        sheet = sheet_of(SYSTEMS.sensible(draft.plan, visit.library), visit.library)
         with visit.reading() as session:
             return sent(system_quote(sheet, prices.everything(session)))
 

@@ -5,12 +5,14 @@ from typing import Literal
 from fastapi import APIRouter, Request, Response
 
 from loquen.api.computing import LONG, computed, computed_while
-from loquen.api.dependencies import COMPUTING, Asked, sensible
+from loquen.api.dependencies import COMPUTING, Asked
 from loquen.api.wire.answers import sent
-from loquen.checked.plan import PlanSchema, Strict, from_core
+from loquen.checked.documents import A_PLAN
+from loquen.checked.plan import PlanSchema, Strict
 from loquen.core.graph.nodes import Remedy
 from loquen.core.system.book import sheet_of
 from loquen.core.system.propose import sump_sizing
+from loquen.house.systems.root import SYSTEMS
 
 router = APIRouter(prefix="/api/sump", tags=["sump"], responses=dict(COMPUTING))
 
@@ -37,7 +39,9 @@ class Started(OfAPlan):
 async def first_sump(start: Started, visit: Asked) -> PlanSchema:
     """The draft with a sump, its pump, pipes and drains, as far as they can be made to hold."""
     return await computed(
-        lambda: from_core(sump_sizing.with_sump(sensible(start.plan, visit.library), start.way, visit.library))
+        lambda: A_PLAN.to_wire(
+            sump_sizing.with_sump(SYSTEMS.sensible(start.plan, visit.library), start.way, visit.library)
+        )
     )
 
 
@@ -48,6 +52,6 @@ async def answer(
     """The smallest sump that holds, the deepest returns with which it does, or points of the pump's curve."""
     return await computed_while(
         request,
-        lambda: sent(QUESTIONS[question](sheet_of(sensible(asked.plan, visit.library), visit.library))),
+        lambda: sent(QUESTIONS[question](sheet_of(SYSTEMS.sensible(asked.plan, visit.library), visit.library))),
         LONG,
     )

@@ -17,7 +17,7 @@ from loquen.core.model.inputs.quantity import Choice, Quantity
 from loquen.core.model.inputs.told import is_row
 from loquen.core.model.inputs.typed import Ambiguous, NotANumber, read_number
 from loquen.core.model.records.log import Entry
-from loquen.core.model.roots.documents import plain_data, plan_of, rebuilt
+from loquen.core.model.roots.documents import plain_data, rebuilt
 from loquen.core.model.roots.plan import Plan, Source, Tank
 from loquen.core.model.roots.room import Room
 from loquen.core.model.roots.venture import Venture
@@ -125,38 +125,6 @@ else:
     EntrySchema = mirror(Entry)
     RoomSchema = mirror(Room)
     VentureSchema = mirror(Venture)
-
-
-def to_core(schema: BaseModel) -> Plan:
-    """A validated plan as the core's dataclasses."""
-    return plan_of(schema.model_dump())
-
-
-def from_core(plan: Plan) -> PlanSchema:
-    """A plan of the core for the wire."""
-    return PlanSchema.model_validate(plain_data(asdict(plan)))
-
-
-def room_to_core(schema: BaseModel) -> Room:
-    """A validated room as the core's dataclasses."""
-    room: Room = rebuilt(Room, schema.model_dump())
-    return room
-
-
-def room_from_core(room: Room) -> RoomSchema:
-    """A room of the core for the wire."""
-    return RoomSchema.model_validate(plain_data(asdict(room)))
-
-
-def venture_to_core(schema: BaseModel) -> Venture:
-    """A validated venture as the core's dataclasses."""
-    venture: Venture = rebuilt(Venture, schema.model_dump())
-    return venture
-
-
-def venture_from_core(venture: Venture) -> VentureSchema:
-    """A venture of the core for the wire."""
-    return VentureSchema.model_validate(plain_data(asdict(venture)))
 
 
 def water_to_core(schema: BaseModel) -> Source:

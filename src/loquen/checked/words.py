@@ -1,15 +1,14 @@
 """What is said of a field that is wrong: typed values by their limits, contradictions by their code."""
 
+from collections.abc import Collection
 from typing import Any
 
 from loquen.core.errors import PlanConflict
 from loquen.core.model.inputs.quantity import Choice, Quantity, Sentence, Term, quoted, say
+from loquen.core.model.inputs.shape import Shape
 from loquen.core.model.inputs.typed import Ambiguous, NotANumber, read_number
 from loquen.core.model.records.log import EntryFault
 from loquen.core.model.records.register import RegisterFault
-from loquen.core.model.roots.plan import PLAN
-from loquen.core.model.roots.room import ROOM
-from loquen.core.model.roots.venture import VENTURE
 
 CONFLICTS: dict[str, tuple[str, dict[str, str]]] = {
     "unknown_in_library": ("“{key}” is not in the library.", {}),
@@ -107,18 +106,17 @@ def wanted(entry: Quantity) -> tuple[str, dict[str, Term]]:
     return text, {"low": Term(entry.low, entry.kind), "high": Term(entry.high, entry.kind)}
 
 
-def entry_at(path: str) -> Quantity | Choice | None:
-    """What may be entered at a path of a plan, a room or a venture: their sections have no name in common."""
-    return PLAN.entry_at(path) or ROOM.entry_at(path) or VENTURE.entry_at(path)
+def entry_at(path: str, shapes: Collection[Shape]) -> Quantity | Choice | None:
+    """What may be entered at a path of any of some shapes: their sections have no name in common."""
+    return next((entry for shape in shapes if (entry := shape.entry_at(path)) is not None), None)
 
 
-def entry_sentence(path: str, problem: str, given: Any) -> Sentence:
+def entry_sentence(path: str, problem: str, given: Any, shapes: Collection[Shape]) -> Sentence:
     """What is wrong with one typed value, by the field's own limits and unit."""
-    entry = entry_at(path)
+    entry = entry_at(path, shapes)
     if problem == "too_long" and isinstance(given, list):
-        return say(
-            "At most {most} of them.", most=Term((PLAN.limits | ROOM.limits | VENTURE.limits).get(path, 0), "count")
-        )
+        most = next((shape.limits[path] for shape in shapes if path in shape.limits), 0)
+        return say("At most {most} of them.", most=Term(most, "count"))
     if isinstance(entry, Choice) and entry.table == "date":
         return say("“{given}” is no day of the calendar.", given=quoted(given))
     if not isinstance(entry, Quantity):
@@ -142,22 +140,23 @@ def entry_sentence(path: str, problem: str, given: Any) -> Sentence:
     return say("“{given}” is not a number: " + band + ".", given=quoted(given), **terms)
 
 
-def plan_path(location: tuple[int | str, ...]) -> str:
-    """The part of a fault's location that lies inside a plan: tank.pane_mm, animals.0.number."""
+def path_in(location: tuple[int | str, ...], around: Collection[str] = ()) -> str:
+    """The part of a fault's location that lies inside a document: tank.pane_mm, animals.0.number; `around` is what it is
+    called where it was sent."""
     parts = [str(part) for part in location]
-    while parts and parts[0] in ("body", "plan", "room", "venture"):
+    while parts and parts[0] in ("body", *around):
         parts.pop(0)
     # A union adds the name of the branch that was tried.
     numbered = any(part.isdigit() for part in parts[1:3])
     return ".".join(parts[:3] if numbered else parts[:2])
 
 
-def problem_sentence(path: str, problem: Any) -> Sentence:
-    """What is wrong at a path of a plan, as Pydantic found it."""
+def problem_sentence(path: str, problem: Any, shapes: Collection[Shape]) -> Sentence:
+    """What is wrong at a path of a document of one of some shapes, as Pydantic found it."""
     if path == "version":
         return say("This page is older or newer than the server: read it again.")
-    if entry_at(path) is not None or problem["type"] == "too_long":
-        return entry_sentence(path, problem["type"], problem["input"])
+    if entry_at(path, shapes) is not None or problem["type"] == "too_long":
+        return entry_sentence(path, problem["type"], problem["input"], shapes)
     if problem["type"] == "no_such_day":
         return say("“{given}” is no day of the calendar.", given=quoted(problem["input"]))
     return say("{where}: {what}.", where=quoted(path or "request"), what=quoted(problem["msg"]))

@@ -60,7 +60,7 @@ export const historyQuery = (id: number) =>
 export const systemQuery = (id: number) =>
   queryOptions({
     queryKey: ["system", id],
-    queryFn: () => asked(client.GET("/api/systems/{system_id}", { params: { path: { system_id: id } } })),
+    queryFn: () => asked(client.GET("/api/systems/{number}", { params: { path: { number: id } } })),
     staleTime: 0,
     gcTime: 0,
     retry: (count, cause) => cause instanceof Refused && cause.status === 0 && count < 1,

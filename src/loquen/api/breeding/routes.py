@@ -5,33 +5,21 @@ from typing import Any, Literal
 
 from fastapi import APIRouter, Request, Response
 
-from loquen.api.computing import LONG, PAGE, computed, computed_while
+from loquen.api.computing import LONG, PAGE, computed_while
 from loquen.api.dependencies import COMPUTING, FAULTS, Asked
 from loquen.api.wire.answers import sent
 from loquen.api.wire.days import Today
-from loquen.api.wire.faults import InconsistentPlan
 from loquen.checked.days import day_of
-from loquen.checked.plan import venture_to_core
 from loquen.core.growout.first import first_venture
-from loquen.core.library.whole import Library
-from loquen.core.model.roots.documents import document, name_of
-from loquen.core.model.roots.venture import Venture
-from loquen.core.model.roots.venture_conflicts import conflicts
+from loquen.core.model.roots.documents import document
 from loquen.house.breeding import view
+from loquen.house.breeding.root import VENTURES
 from loquen.house.breeding.schema import (
     Breeding,
-    DeletedVenture,
     RackAnswer,
     RackWanted,
-    VentureAnswer,
-    VentureDraft,
-    VentureOut,
-    VentureQuestion,
     VentureStart,
-    VentureUpdate,
 )
-from loquen.house.sheet.working import Working, working
-from loquen.house.systems.schema import Base
 from loquen.store.documents import systems
 from loquen.store.routine import house
 from loquen.store.tables import VENTURE
@@ -41,70 +29,13 @@ drafts = APIRouter(prefix="/api/breeding", tags=["breeding"], responses=dict(COM
 """Nothing asked here is saved but the rack as it was last asked for."""
 
 
-def sensible(schema: Any, library: Library) -> Venture:
-    """A venture of the core; raise InconsistentPlan when its parts contradict each other."""
-    venture = venture_to_core(schema)
-    found = conflicts(venture, library)
-    if found:
-        raise InconsistentPlan(found)
-    return venture
-
-
-@router.get("/deleted")
-def list_deleted(visit: Asked) -> list[DeletedVenture]:
-    """Ventures that were put away, the last one first."""
-    with visit.reading() as session:
-        return [
-            DeletedVenture(id=row.id, name=name_of(row.document, row.id), deleted=row.deleted)
-            for row in systems.list_deleted(session, VENTURE)
-        ]
-
-
-@router.post("", status_code=201)
-def start_venture(start: VentureStart, visit: Asked) -> VentureOut:
+@router.post("", status_code=201, response_model=VENTURES.Out)
+def start_venture(start: VentureStart, visit: Asked) -> Any:
     """A first venture of a kind in a tank, as the library says."""
     with visit.writing() as session:
         plan = view.kept(visit, session).plans.get(start.system)
         made = first_venture(start.species, start.system if plan else 0, start.purpose, plan, visit.library)
-        return VentureOut.of(systems.create(session, document(made), VENTURE))
-
-
-@router.get("/{venture_id}")
-def read_one(venture_id: int, visit: Asked) -> VentureOut:
-    with visit.reading() as session:
-        return VentureOut.of(systems.read(session, venture_id, VENTURE))
-
-
-@router.put("/{venture_id}")
-def save_venture(venture_id: int, update: VentureUpdate, visit: Asked) -> VentureOut:
-    """Save a venture on the revision it was made from; 409 when that is no longer the current one."""
-    text = document(sensible(update.venture, visit.library))
-    with visit.writing() as session:
-        return VentureOut.of(systems.update(session, venture_id, update.base, text, VENTURE))
-
-
-@router.post("/{venture_id}/undo")
-def undo_venture(venture_id: int, base: Base, visit: Asked) -> VentureOut:
-    with visit.writing() as session:
-        return VentureOut.of(systems.undo(session, venture_id, base.base, VENTURE))
-
-
-@router.post("/{venture_id}/redo")
-def redo_venture(venture_id: int, base: Base, visit: Asked) -> VentureOut:
-    with visit.writing() as session:
-        return VentureOut.of(systems.redo(session, venture_id, base.base, VENTURE))
-
-
-@router.delete("/{venture_id}", status_code=204)
-def delete_venture(venture_id: int, visit: Asked) -> None:
-    with visit.writing() as session:
-        systems.delete(session, venture_id, VENTURE)
-
-
-@router.post("/{venture_id}/restore", status_code=204)
-def restore_venture(venture_id: int, visit: Asked) -> None:
-    with visit.writing() as session:
-        systems.restore(session, venture_id, VENTURE)
+        return VENTURES.out(systems.create(session, document(made), VENTURE))
 
 
 @drafts.get("", response_model=Breeding)
@@ -116,33 +47,6 @@ async def read_breeding(request: Request, visit: Asked, today: Today, system: in
             return sent(view.breeding(session, view.kept(visit, session), system, day_of(today), visit.library))
 
     return await computed_while(request, whole, PAGE)
-
-
-@drafts.post("/sheet", response_model=VentureAnswer)
-async def venture_sheet(draft: VentureDraft, visit: Asked) -> Response:
-    """All figures and checks of a venture's draft, asked at every keystroke."""
-
-    def whole() -> Response:
-        venture = sensible(draft.venture, visit.library)
-        with visit.reading() as session:
-            known = view.kept(visit, session)
-        return sent(view.view(known, venture, day_of(draft.today), visit.library))
-
-    return await computed(whole)
-
-
-@drafts.post("/working", response_model=Working)
-async def venture_working(question: VentureQuestion, visit: Asked) -> Response:
-    """The working of one figure of a venture's draft."""
-
-    def whole() -> Response:
-        venture = sensible(question.venture, visit.library)
-        with visit.reading() as session:
-            known = view.kept(visit, session)
-        sheet = view.whole_sheet(known, venture, day_of(question.today), visit.library)
-        return sent(working(sheet, question.figure, question.target, question.paths))
-
-    return await computed(whole)
 
 
 @drafts.get("/rack", response_model=RackAnswer)

@@ -10,7 +10,7 @@ from loquen.api.dependencies import FAULTS, Asked
 from loquen.api.wire.answers import sent
 from loquen.api.wire.days import Today
 from loquen.checked.days import day_of
-from loquen.checked.documents import read_document
+from loquen.checked.documents import A_PLAN
 from loquen.core.errors import UnknownKey
 from loquen.core.library.whole import Library
 from loquen.core.model.records.feeding import Larder, larder_faults
@@ -18,7 +18,7 @@ from loquen.core.model.roots.documents import document, rebuilt
 from loquen.house.feeding import view
 from loquen.house.feeding.schema import Fodder, LarderSchema, TakeFood
 from loquen.house.log.deeds import deeds_of
-from loquen.house.systems.schema import SystemOut
+from loquen.house.systems.root import SYSTEMS
 from loquen.store.documents import systems
 from loquen.store.routine import house
 
@@ -44,16 +44,16 @@ def keep_larder(given: LarderSchema, visit: Asked) -> None:  # type: ignore[vali
         house.put(session, house.LARDER, document(larder))
 
 
-@router.post("/take/{system_id}")
-def take_into_plan(system_id: int, given: TakeFood, visit: Asked) -> SystemOut:
+@router.post("/take/{system_id}", response_model=SYSTEMS.Out)
+def take_into_plan(system_id: int, given: TakeFood, visit: Asked) -> Any:
     """The plan with the food of its rota, as one step that can be undone; meals are counted anew from then on."""
     with visit.writing() as session:
-        plan = read_document(systems.read(session, system_id).document)
+        plan = A_PLAN.read(systems.read(session, system_id).document)
         larder = view.read_larder(session)
         meals = view.logged_meals(session, deeds_of(visit, session, [system_id]), day_of(given.today))[system_id]
         saved = systems.update(session, system_id, given.base, document(view.with_food(visit, plan, larder, meals)))
         house.put(session, f"{house.FED_SINCE}{system_id}", datetime.now(UTC).isoformat())
-        return SystemOut.of(saved)
+        return SYSTEMS.out(saved)
 
 
 def larder_in(schema: Any, library: Library) -> Larder:

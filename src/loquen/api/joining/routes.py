@@ -12,7 +12,7 @@ from loquen.api.dependencies import FAULTS, Asked
 from loquen.api.wire.answers import sent
 from loquen.api.wire.days import Today
 from loquen.checked.days import day_of
-from loquen.checked.documents import read_document
+from loquen.checked.documents import A_PLAN
 from loquen.core.errors import NamedCase, UnknownKey
 from loquen.core.graph.asking import number
 from loquen.core.joining.batches import Batch, batches
@@ -73,7 +73,7 @@ async def read_joining(request: Request, system_id: int, visit: Asked, today: To
     def whole() -> Response:
         day = day_of(today)
         with visit.reading() as session:
-            plan = read_document(systems.read(session, system_id).document)
+            plan = A_PLAN.read(systems.read(session, system_id).document)
             kept = read_quarantine(visit, session, day)
         living = living_groups((row.life for row in kept.written), system_id, day, visit.library)
         return sent(order_of(plan, living, kept, day, visit.library))

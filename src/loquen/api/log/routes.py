@@ -10,7 +10,7 @@ from pydantic import TypeAdapter
 from sqlmodel import Session
 
 from loquen.api.dependencies import FAULTS, Asked
-from loquen.checked.documents import read_document
+from loquen.checked.documents import A_PLAN
 from loquen.checked.plan import EntrySchema
 from loquen.checked.stored import event as stored_event
 from loquen.checked.stored import or_none
@@ -124,7 +124,7 @@ class Place:
         self.now = now
         self.system_id = system_id
         self.others = [(row.id, known) for row, known in readable(ledger.list_of(session, system_id))]
-        plan = where_known(lambda: read_document(systems.read(session, system_id).document), None)
+        plan = where_known(lambda: A_PLAN.read(systems.read(session, system_id).document), None)
         self.plan = plan
         self.started = plan.cycle.begun_on if plan else ""
         self.volume_l = (
@@ -203,7 +203,7 @@ def read_about(system_id: int, visit: Asked) -> About:
     """What lines of a system's log can be about: animals of the register that live there, filters, what it doses."""
     with visit.reading() as session:
         lives = who_lives(session, system_id, visit.library)
-        plan = where_known(lambda: read_document(systems.read(session, system_id).document), None)
+        plan = where_known(lambda: A_PLAN.read(systems.read(session, system_id).document), None)
     beds = where_known(lambda: beds_of(todays_sheet(visit, plan)), []) if plan else []
     dose = ammonia_dose(plan.cycle, None) if plan else Dosed()
     return About(

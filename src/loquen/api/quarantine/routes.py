@@ -12,7 +12,7 @@ from loquen.api.wire.answers import sent
 from loquen.api.wire.days import Today
 from loquen.checked import stored
 from loquen.checked.days import day_of
-from loquen.checked.documents import read_document
+from loquen.checked.documents import A_PLAN
 from loquen.core.errors import UnknownKey
 from loquen.core.events.kinds.lives import Arrived
 from loquen.core.library.whole import Library
@@ -55,7 +55,7 @@ async def read_quarantine(request: Request, visit: Asked, today: Today) -> Respo
 def set_up_tub(given: NewTub, visit: Asked) -> Response:
     """A tub as a system of its own."""
     with visit.writing() as session:
-        like = read_document(systems.read(session, given.like).document) if given.like else None
+        like = A_PLAN.read(systems.read(session, given.like).document) if given.like else None
         made = systems.create(session, document(new_tub(given.name, given.litres, given.sponge_l, like)))
         quarantine.put_tub(session, made.id, document(Tub()))
     return sent(Numbered(made.id))

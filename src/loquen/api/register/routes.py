@@ -14,7 +14,7 @@ from loquen.api.wire.answers import sent
 from loquen.api.wire.days import Today
 from loquen.checked import stored
 from loquen.checked.days import day_of
-from loquen.checked.documents import read_document
+from loquen.checked.documents import A_PLAN
 from loquen.checked.stored import those_read
 from loquen.core.data.tables import toml
 from loquen.core.errors import UnknownKey
@@ -46,7 +46,7 @@ from loquen.house.register.schema import (
     Taken,
     Written,
 )
-from loquen.house.systems.schema import SystemOut
+from loquen.house.systems.root import SYSTEMS
 from loquen.store.documents import systems
 from loquen.store.documents.systems import NoSuchSystem, existing
 from loquen.store.happened import register
@@ -210,7 +210,7 @@ def told_of(
     size = grown(life_of(resident, happened), library.species[resident.species], today)
     group = Group(resident.species, move.number, size_by="length", length_cm=round(size.length_cm, 1))
     try:
-        plan = read_document(systems.read(session, move.to).document)
+        plan = A_PLAN.read(systems.read(session, move.to).document)
     except NoSuchSystem:
         return None
     places = homes.places_for(group, {move.to: plan}, library)
@@ -255,12 +255,12 @@ async def read_places(request: Request, resident_id: int, visit: Asked, today: T
     return await computed_while(request, whole, PAGE)
 
 
-@router.post("/register/take/{system_id}")
-def take_into_plan(system_id: int, given: Taken, visit: Asked) -> SystemOut:
+@router.post("/register/take/{system_id}", response_model=SYSTEMS.Out)
+def take_into_plan(system_id: int, given: Taken, visit: Asked) -> Any:
     """The plan with the animals that live there, as one step that can be undone; 409 when it was changed since."""
     with visit.writing() as session:
-        plan: Plan = read_document(systems.read(session, system_id).document)
+        plan: Plan = A_PLAN.read(systems.read(session, system_id).document)
         rows = [row.life for row in map(view.written, register.everybody(session)) if row]
         groups = homes.living_groups(rows, system_id, day_of(given.today), visit.library)
         text = document(homes.as_it_lives(plan, groups))
-        return SystemOut.of(systems.update(session, system_id, given.base, text))
+        return SYSTEMS.out(systems.update(session, system_id, given.base, text))

@@ -13,7 +13,7 @@ from sqlmodel import Session
 from loquen.api.computing import DEVICE, computed
 from loquen.api.dependencies import FAULTS, Asked, faults_of
 from loquen.api.wire.answers import sent
-from loquen.checked.documents import read_room
+from loquen.checked.documents import A_ROOM
 from loquen.checked.plan import Strict
 from loquen.checked.stored import event as stored_event
 from loquen.checked.stored import or_none
@@ -113,7 +113,7 @@ def link_of(request: Request) -> ControllerLink:
 
 
 def saved_sheet(visit: Visit, session: Session, room_id: int) -> Sheet[Room]:
-    room = read_room(systems.read(session, room_id, kept_as.ROOM).document)
+    room = A_ROOM.read(systems.read(session, room_id, kept_as.ROOM).document)
     return sheet_of(room, visit.library, lines_of(visit, session, room))
 
 

@@ -1,14 +1,14 @@
 """Systems: listing, starting, copying, saving, undoing, deleting, and what is left when a plan can not be read."""
 
 from dataclasses import replace
-from typing import Annotated
+from typing import Annotated, Any
 
 from fastapi import APIRouter, Query, Request, Response
 
 from loquen.api.computing import aside, computed
-from loquen.api.dependencies import FAULTS, Asked, sensible
+from loquen.api.dependencies import FAULTS, Asked
 from loquen.api.wire.answers import sent
-from loquen.checked.documents import read_document
+from loquen.checked.documents import A_PLAN
 from loquen.core.model.inputs.quantity import Sentence
 from loquen.core.model.roots.documents import Unreadable, document, name_of, rebuilt
 from loquen.core.model.roots.plan import Group, Plan, Tank
@@ -17,18 +17,15 @@ from loquen.house.ahead import make_ahead
 from loquen.house.house import Visit
 from loquen.house.systems import listing
 from loquen.house.systems.listing import Order
+from loquen.house.systems.root import SYSTEMS
 from loquen.house.systems.schema import (
-    Base,
-    DeletedSystem,
     HistoryOut,
-    PlanUpdate,
     PutBack,
     RevisionOut,
     StartFromAnimals,
     StartFromGlass,
     StartFromPlan,
     SystemName,
-    SystemOut,
     SystemsPart,
 )
 from loquen.store.documents import systems, variants
@@ -67,69 +64,32 @@ def list_names(visit: Asked) -> list[SystemName]:
         return [SystemName(id=row.id, name=name_of(row.document, row.id)) for row in systems.list_all(session)]
 
 
-@router.get("/deleted")
-def list_deleted(visit: Asked) -> list[DeletedSystem]:
-    """Systems that were put away, the last one first."""
-    with visit.reading() as session:
-        return [
-            DeletedSystem(id=row.id, name=name_of(row.document, row.id), deleted=row.deleted)
-            for row in systems.list_deleted(session)
-        ]
-
-
-@router.post("", status_code=201)
-def start_from_plan(start: StartFromPlan, visit: Asked) -> SystemOut:
+@router.post("", status_code=201, response_model=SYSTEMS.Out)
+def start_from_plan(start: StartFromPlan, visit: Asked) -> Any:
     """A system of a plan that was chosen; those that were not stay as its variants."""
-    plan = sensible(start.plan, visit.library)
-    others = [(row.name, document(sensible(row.plan, visit.library))) for row in start.variants]
+    plan = SYSTEMS.sensible(start.plan, visit.library)
+    others = [(row.name, document(SYSTEMS.sensible(row.plan, visit.library))) for row in start.variants]
     with visit.writing() as session:
         saved = systems.create(session, document(plan))
         for name, text in others:
             variants.add(session, saved.id, name, text)
-        return SystemOut.of(saved)
+        return SYSTEMS.out(saved)
 
 
-@router.post("/from-animals", status_code=201)
-def start_from_animals(start: StartFromAnimals, visit: Asked) -> SystemOut:
+@router.post("/from-animals", status_code=201, response_model=SYSTEMS.Out)
+def start_from_animals(start: StartFromAnimals, visit: Asked) -> Any:
     """The smallest stock tank with room for these animals, with filter, heat and water to match."""
     wanted = tuple(Group(row.species, row.number) for row in start.animals)
-    sensible(Plan(name=start.name, animals=wanted), visit.library)
+    SYSTEMS.sensible(Plan(name=start.name, animals=wanted), visit.library)
     return stored(visit, first_plan.from_animals(start.name, wanted, visit.library))
 
 
-@router.post("/from-glass", status_code=201)
-def start_from_glass(start: StartFromGlass, visit: Asked) -> SystemOut:
+@router.post("/from-glass", status_code=201, response_model=SYSTEMS.Out)
+def start_from_glass(start: StartFromGlass, visit: Asked) -> Any:
     """A plan around the tank a keeper has."""
     tank: Tank = rebuilt(Tank, start.tank.model_dump())
-    sensible(Plan(name=start.name, tank=tank), visit.library)
+    SYSTEMS.sensible(Plan(name=start.name, tank=tank), visit.library)
     return stored(visit, first_plan.from_tank(start.name, tank, visit.library))
-
-
-@router.get("/{system_id}")
-def read_system(system_id: int, visit: Asked) -> SystemOut:
-    """A system with its plan; 422 when that can not be read: its history still can."""
-    with visit.reading() as session:
-        return SystemOut.of(systems.read(session, system_id))
-
-
-@router.put("/{system_id}")
-def save_plan(system_id: int, update: PlanUpdate, visit: Asked) -> SystemOut:
-    """Save a plan on the revision it was made from; 409 when that is no longer the current one."""
-    text = document(sensible(update.plan, visit.library))
-    with visit.writing() as session:
-        return SystemOut.of(systems.update(session, system_id, update.base, text))
-
-
-@router.post("/{system_id}/undo")
-def undo(system_id: int, base: Base, visit: Asked) -> SystemOut:
-    with visit.writing() as session:
-        return SystemOut.of(systems.undo(session, system_id, base.base))
-
-
-@router.post("/{system_id}/redo")
-def redo(system_id: int, base: Base, visit: Asked) -> SystemOut:
-    with visit.writing() as session:
-        return SystemOut.of(systems.redo(session, system_id, base.base))
 
 
 @router.get("/{system_id}/history")
@@ -155,7 +115,7 @@ def revision_out(row: RevisionRow) -> RevisionOut:
 def why_not(stored: str | None) -> Sentence | None:
     """Why a document can not be read; None where it can."""
     try:
-        read_document(stored)
+        A_PLAN.read(stored)
     except Unreadable as fault:
         return fault.why
     return None
@@ -171,32 +131,20 @@ def export_revision(system_id: int, number: int, visit: Asked) -> Response:
     return Response(content, media_type="application/json", headers={"Content-Disposition": disposition})
 
 
-@router.post("/{system_id}/put-back")
-def put_back(system_id: int, back: PutBack, visit: Asked) -> SystemOut:
+@router.post("/{system_id}/put-back", response_model=SYSTEMS.Out)
+def put_back(system_id: int, back: PutBack, visit: Asked) -> Any:
     """An earlier revision's plan, saved anew on top of the current one."""
     with visit.writing() as session:
-        return SystemOut.of(systems.put_back(session, system_id, back.base, back.number))
+        return SYSTEMS.out(systems.put_back(session, system_id, back.base, back.number))
 
 
-@router.post("/{system_id}/copy", status_code=201)
-def copy_system(system_id: int, visit: Asked) -> SystemOut:
+@router.post("/{system_id}/copy", status_code=201, response_model=SYSTEMS.Out)
+def copy_system(system_id: int, visit: Asked) -> Any:
     with visit.reading() as session:
-        plan = read_document(systems.read(session, system_id).document)
+        plan = A_PLAN.read(systems.read(session, system_id).document)
     return stored(visit, replace(plan, name=f"{plan.name[:70]}, copy"))
 
 
-@router.delete("/{system_id}", status_code=204)
-def delete_system(system_id: int, visit: Asked) -> None:
+def stored(visit: Visit, plan: Plan) -> Any:
     with visit.writing() as session:
-        systems.delete(session, system_id)
-
-
-@router.post("/{system_id}/restore", status_code=204)
-def restore_system(system_id: int, visit: Asked) -> None:
-    with visit.writing() as session:
-        systems.restore(session, system_id)
-
-
-def stored(visit: Visit, plan: Plan) -> SystemOut:
-    with visit.writing() as session:
-        return SystemOut.of(systems.create(session, document(plan)))
+        return SYSTEMS.out(systems.create(session, document(plan)))

@@ -6,12 +6,13 @@ from datetime import datetime
 from fastapi import APIRouter, Response
 from pydantic import Field
 
-from loquen.api.dependencies import FAULTS, Asked, sensible
+from loquen.api.dependencies import FAULTS, Asked
 from loquen.api.wire.answers import sent
-from loquen.checked.documents import read_document
-from loquen.checked.plan import PlanSchema, Strict, from_core
+from loquen.checked.documents import A_PLAN
+from loquen.checked.plan import PlanSchema, Strict
 from loquen.core.model.inputs.quantity import Sentence
 from loquen.core.model.roots.documents import Unreadable, document
+from loquen.house.systems.root import SYSTEMS
 from loquen.house.systems.schema import NamedPlan
 from loquen.store.documents import variants
 from loquen.store.documents.variants import Variant
@@ -41,7 +42,7 @@ class VariantsOut:
 
 def variant_out(row: Variant) -> VariantOut:
     try:
-        return VariantOut(row.id, row.name, row.saved, from_core(read_document(row.document)), None)
+        return VariantOut(row.id, row.name, row.saved, A_PLAN.to_wire(A_PLAN.read(row.document)), None)
     except Unreadable as fault:
         return VariantOut(row.id, row.name, row.saved, None, fault.why)
 
@@ -56,7 +57,7 @@ def list_variants(system_id: int, visit: Asked) -> Response:
 @router.post("", status_code=201, response_model=VariantsOut)
 def keep_variant(system_id: int, kept: NamedPlan, visit: Asked) -> Response:
     """Keep a plan beside a system; 409 where it has as many as it keeps."""
-    text = document(sensible(kept.plan, visit.library))
+    text = document(SYSTEMS.sensible(kept.plan, visit.library))
     with visit.writing() as session:
         variants.add(session, system_id, kept.name, text)
     answer = list_variants(system_id, visit)

@@ -12,24 +12,27 @@ from pydantic import ValidationError
 from starlette.exceptions import HTTPException
 
 from loquen.api.wire.refusals import AGAIN_S, FAILED
+from loquen.checked.documents import Inconsistent
 from loquen.checked.words import (
     conflict_sentence,
     entry_fault_sentence,
     entry_sentence,
-    plan_path,
+    path_in,
     problem_sentence,
     register_fault_sentence,
 )
-from loquen.core.errors import CoreError, NamedCase, OutOfRange, PlanConflict, UnknownKey
+from loquen.core.errors import CoreError, NamedCase, OutOfRange, UnknownKey
 from loquen.core.library.own import BadCells
 from loquen.core.model.inputs.quantity import Sentence, Term, quoted, say
 from loquen.core.model.records.log import EntryFault
 from loquen.core.model.records.register import RegisterFault
 from loquen.core.model.roots.documents import Unreadable
+from loquen.core.model.roots.plan import PLAN
 from loquen.core.system.cases import told_case
 from loquen.devices.changer.link import ControllerTrouble
 from loquen.exchange.log_table import UnreadTable
 from loquen.exchange.reports import UnreadReport
+from loquen.house.documents.roots import Roots
 from loquen.store.documents.own import InUse, NoSuchRow
 from loquen.store.documents.systems import NoSuchRevision, NoSuchSystem, NothingToUndo, StaleRevision
 from loquen.store.documents.variants import MOST_VARIANTS, NoSuchVariant, TooManyVariants
@@ -65,14 +68,6 @@ class Fault:
     current: int | None = None
 
 
-class InconsistentPlan(Exception):
-    """A plan whose parts can not all be true."""
-
-    def __init__(self, conflicts: list[PlanConflict]) -> None:
-        super().__init__(f"{len(conflicts)} conflicts")
-        self.conflicts = conflicts
-
-
 def answer(status: int, code: str, sentence: Sentence, **more: Any) -> Response:
     """A fault on the wire; what can not be written as text is replaced, so that every fault can be told."""
     fault = Fault(code=code, sentence=sentence, **more)
@@ -90,17 +85,18 @@ def to_mend(status: int, code: str, fields: list[FieldFault]) -> Response:
     return answer(status, code, say("{count} to mend before this can be computed.", count=count), fields=fields)
 
 
-def invalid_request(_request: Request, error: Exception) -> Response:
+def invalid_request(request: Request, error: Exception) -> Response:
     assert isinstance(error, RequestValidationError)
+    roots: Roots = request.app.state.roots
     faults: dict[str, FieldFault] = {}
     for problem in error.errors():
-        path = plan_path(problem["loc"])
-        faults.setdefault(path, field_fault(path, problem_sentence(path, problem)))
+        path = path_in(problem["loc"], roots.parts)
+        faults.setdefault(path, field_fault(path, problem_sentence(path, problem, roots.shapes)))
     return to_mend(422, "invalid", list(faults.values()))
 
 
 def inconsistent(_: Request, error: Exception) -> Response:
-    assert isinstance(error, InconsistentPlan)
+    assert isinstance(error, Inconsistent)
     faults = [field_fault(found.path, conflict_sentence(found), found.nearest) for found in error.conflicts]
     return to_mend(422, "inconsistent", faults)
 
@@ -238,7 +234,7 @@ def invalid_document(_: Request, error: Exception) -> Response:
     faults = []
     for problem in error.errors():
         path = f"sources.0.{problem['loc'][0]}"
-        faults.append(field_fault(path, entry_sentence(path, problem["type"], problem["input"])))
+        faults.append(field_fault(path, entry_sentence(path, problem["type"], problem["input"], (PLAN,))))
     return to_mend(422, "invalid", faults)
 
 
@@ -291,7 +287,7 @@ def install(app: FastAPI) -> None:
     app.add_exception_handler(HTTPException, not_routed)
     app.add_exception_handler(Exception, server_fault)
     app.add_exception_handler(RequestValidationError, invalid_request)
-    app.add_exception_handler(InconsistentPlan, inconsistent)
+    app.add_exception_handler(Inconsistent, inconsistent)
     app.add_exception_handler(CoreError, core_fault)
     app.add_exception_handler(BadCells, bad_cells)
     app.add_exception_handler(EntryFault, entry_refused)

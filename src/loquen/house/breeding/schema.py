@@ -1,14 +1,11 @@
 """Breeding on the wire."""
 
 from dataclasses import dataclass
-from datetime import datetime
-from typing import Annotated
 
 from pydantic import BaseModel, Field
 
 from loquen.checked.days import IsoDay
-from loquen.checked.documents import read_venture
-from loquen.checked.plan import Strict, VentureSchema, venture_from_core
+from loquen.checked.plan import Strict
 from loquen.core.graph.nodes import State
 from loquen.core.growout.births import LineKept
 from loquen.core.growout.compare import Compared, OneWay, Swing
@@ -16,21 +13,9 @@ from loquen.core.growout.rack import RackPlan
 from loquen.core.model.inputs.quantity import Sentence
 from loquen.house.sheet.answers import Check, Figure, Glass, Stage
 from loquen.house.sheet.drawing import Section
-from loquen.house.systems.schema import Base, KeptOut, standing
-from loquen.store.documents.systems import MOST_ID, Saved
+from loquen.store.documents.systems import MOST_ID
 
 MOST_TANKS = 300
-
-
-class VentureOut(KeptOut):
-    """A venture with its current document and where it stands in its history."""
-
-    venture: VentureSchema
-
-    @classmethod
-    def of(cls, saved: Saved) -> "VentureOut":
-        """Raises: Unreadable for a document that can not be read."""
-        return cls(**standing(saved), venture=venture_from_core(read_venture(saved.document)))
 
 
 class VentureName(BaseModel):
@@ -44,18 +29,6 @@ class VentureName(BaseModel):
     system: int
 
 
-class DeletedVenture(BaseModel):
-    id: int
-    name: str
-    deleted: datetime
-
-
-class VentureUpdate(Base):
-    """A venture to save on top of the revision it was made from."""
-
-    venture: VentureSchema
-
-
 class VentureStart(Strict):
     """A kind to breed, in tanks like those of a system; the rest begins as the library and practice say."""
 
@@ -64,19 +37,10 @@ class VentureStart(Strict):
     purpose: str = Field(default="sale", pattern="^(sale|line)$")
 
 
-class VentureDraft(Strict):
-    """A venture that is not saved, and the day."""
+class OnADay(Strict):
+    """The day on which a draft is looked at."""
 
-    venture: VentureSchema
     today: IsoDay
-
-
-class VentureQuestion(VentureDraft):
-    """A figure to explain; with a target, also what it would take."""
-
-    figure: str = Field(max_length=80)
-    target: float | None = Field(default=None, ge=-1e6, le=1e9)
-    paths: list[Annotated[str, Field(max_length=80)]] | None = Field(default=None, max_length=8)
 
 
 @dataclass(frozen=True, slots=True)

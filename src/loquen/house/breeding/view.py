@@ -7,7 +7,7 @@ from datetime import date, timedelta
 import numpy as np
 from sqlmodel import Session
 
-from loquen.checked.documents import read_venture
+from loquen.checked.documents import A_VENTURE
 from loquen.checked.stored import or_none
 from loquen.core.data.tables import constant
 from loquen.core.graph.asking import number, spreads
@@ -110,7 +110,7 @@ def kept(visit: Visit, session: Session) -> Kept:
 @at_most(400)
 def venture_in(_: Visit, row: Current) -> Venture:
     """A stored venture, read once for each text; raise Unreadable."""
-    return read_venture(row.document)
+    return A_VENTURE.read(row.document)
 
 
 def named(kept: Kept) -> list[VentureName]:

@@ -5,7 +5,7 @@ from dataclasses import asdict, dataclass
 from datetime import date
 
 from loquen.checked import stored
-from loquen.checked.documents import read_document
+from loquen.checked.documents import A_PLAN
 from loquen.checked.stored import or_none, those_read
 from loquen.core.events.ledger import LifeEvent
 from loquen.core.events.lines import life_line
@@ -166,7 +166,7 @@ def readable(visit: Visit, system: Current) -> Plan | None:
 @at_most(MOST_READ)
 def plan_in(_: Visit, system: Current) -> Plan | None:
     try:
-        return read_document(system.document)
+        return A_PLAN.read(system.document)
     except Unreadable:
         return None
 

@@ -4,7 +4,7 @@ import logging
 
 from sqlmodel import Session
 
-from loquen.checked.documents import read_document
+from loquen.checked.documents import A_PLAN
 from loquen.core.errors import NamedCase
 from loquen.core.model.roots.consistency import conflicts
 from loquen.core.model.roots.documents import Unreadable
@@ -37,7 +37,7 @@ def lines_of(visit: Visit, session: Session, room: Room) -> dict[int, Line]:
 @at_most(MOST_LINES)
 def line(visit: Visit, system: Current) -> Line | None:
     try:
-        plan = read_document(system.document)
+        plan = A_PLAN.read(system.document)
         return None if conflicts(plan, visit.library) else line_of(system.id, sheet_of(plan, visit.library))
     except (Unreadable, NamedCase):
         return None

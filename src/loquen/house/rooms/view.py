@@ -1,16 +1,13 @@
 """What a room's page is told: figures and checks as for a system, and what its drawing and tables show."""
 
-from collections.abc import Mapping
 from dataclasses import dataclass
 
 from loquen.core.graph.engine import Sheet
-from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence
 from loquen.core.model.roots.room import Room
 from loquen.core.rooms import remedies
-from loquen.core.rooms.book import GLASSES, STAGES, sheet_of
+from loquen.core.rooms.book import GLASSES, STAGES
 from loquen.core.rooms.commissioning import steps
-from loquen.core.rooms.lines import Line
 from loquen.core.rooms.parts import parts
 from loquen.core.rooms.stages.days import Level, Season
 from loquen.core.rooms.stages.exchange import Exchanged, Walked
@@ -65,9 +62,8 @@ class RoomAnswer:
     commissioning: tuple[Sentence, ...]
 
 
-def view(room: Room, lines: Mapping[int, Line], library: Library) -> RoomAnswer:
+def view(sheet: Sheet[Room]) -> RoomAnswer:
     """Everything a room's page shows, computed once."""
-    sheet = sheet_of(room, library, lines)
     sheet.all()
     order = list(STAGES)
     checks = sorted(checks_of(sheet, remedies.OWN), key=lambda check: order.index(check.stage))
@@ -78,7 +74,7 @@ def view(room: Room, lines: Mapping[int, Line], library: Library) -> RoomAnswer:
         checks=checks,
         glasses=glasses_of(sheet, checks, GLASSES),
         stages=stages_of(sheet, checks, STAGES),
-        racks=tuple(sheet.value(f"racks.{i}.standing") for i in range(len(room.racks))),
+        racks=tuple(sheet.value(f"racks.{i}.standing") for i in range(len(sheet.root.racks))),
         tanks=[
             TankDrawn(
                 tank.number,

@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from datetime import date
 
-from loquen.checked.documents import read_document
+from loquen.checked.documents import A_PLAN
 from loquen.core.model.roots.consistency import conflicts
 from loquen.core.model.roots.documents import Unreadable, name_of
 from loquen.core.routine.care.whole import care_of
@@ -42,7 +42,7 @@ def care(visit: Visit, system: Current) -> Care:
     """A system's duties for its animals at today's size."""
     began = system.created.date()
     try:
-        plan = read_document(system.document)
+        plan = A_PLAN.read(system.document)
         if not conflicts(plan, visit.library):
             sheet = todays_sheet(visit, plan)
             duties = care_of(sheet)

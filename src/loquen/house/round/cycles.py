@@ -8,7 +8,7 @@ from zoneinfo import ZoneInfo
 
 from sqlmodel import Session
 
-from loquen.checked.documents import read_document
+from loquen.checked.documents import A_PLAN
 from loquen.core.data.tables import constants
 from loquen.core.errors import NamedCase
 from loquen.core.events.kinds.water import Changed
@@ -66,7 +66,7 @@ def with_calendar(visit: Visit, session: Session, system: Current, care: Care, z
 def duties_of(visit: Visit, system: Current, morning: Morning) -> tuple[Duty, ...] | None:
     """The doses and changes that a calendar has for a day; None where there is no calendar."""
     try:
-        plan = read_document(system.document)
+        plan = A_PLAN.read(system.document)
         if phase(plan) != "cycling":
             return None
         rows = ledger.list_of(morning.log.session, system.id)

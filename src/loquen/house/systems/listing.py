@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 from typing import Any, Literal
 
-from loquen.checked.documents import read_document
+from loquen.checked.documents import A_PLAN
 from loquen.checked.words import conflict_sentence
 from loquen.core.graph.nodes import worst
 from loquen.core.library.whole import Library
@@ -90,7 +90,7 @@ def line_of(visit: Visit, system: Current) -> Listed:
     """The line of one system; where its plan can not be read or computed, why."""
     name = name_of(system.document, system.id)
     try:
-        plan = read_document(system.document)
+        plan = A_PLAN.read(system.document)
     except Unreadable as fault:
         return without_sheet(system, name, fault.why, readable=False)
     found = conflicts(plan, visit.library)

@@ -2,44 +2,16 @@
 
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any
 
 from pydantic import BaseModel, Field
 
-from loquen.checked.documents import read_document
-from loquen.checked.plan import PlanSchema, Strict, TankSchema, from_core
+from loquen.checked.plan import PlanSchema, Strict, TankSchema
 from loquen.core.model.inputs.quantity import Sentence
 from loquen.core.model.roots.plan import PLAN
+from loquen.house.documents.wire import Base
 from loquen.house.sheet.answers import Glass
 from loquen.house.sheet.drawing import Section
-from loquen.store.documents.systems import MOST_ID, Saved
-
-
-class KeptOut(BaseModel):
-    """A document and where it stands in its history."""
-
-    id: int
-    created: datetime
-    revision: int
-    saved: datetime
-    can_undo: bool
-    can_redo: bool
-
-
-def standing(saved: Saved) -> dict[str, Any]:
-    """Where a document stands in its history."""
-    return {name: getattr(saved, name) for name in KeptOut.model_fields}
-
-
-class SystemOut(KeptOut):
-    """A system with its current plan and where it stands in its history."""
-
-    plan: PlanSchema
-
-    @classmethod
-    def of(cls, saved: Saved) -> "SystemOut":
-        """Raises: Unreadable for a plan that can not be read."""
-        return cls(**standing(saved), plan=from_core(read_document(saved.document)))
+from loquen.store.documents.systems import MOST_ID
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,10 +51,6 @@ class SystemsPart:
 class SystemName(BaseModel):
     id: int
     name: str
-
-
-class DeletedSystem(SystemName):
-    deleted: datetime
 
 
 class RevisionOut(BaseModel):
@@ -132,18 +100,6 @@ class StartFromPlan(Strict):
 class StartFromGlass(Strict):
     name: str = Field(min_length=1, max_length=80)
     tank: TankSchema
-
-
-class Base(Strict):
-    """The revision that the caller stands on."""
-
-    base: int = Field(ge=0, le=MOST_ID)
-
-
-class PlanUpdate(Base):
-    """A plan to save on top of the revision it was made from."""
-
-    plan: PlanSchema
 
 
 class PutBack(Base):

@@ -1,16 +1,15 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate } from "@tanstack/react-router";
 import { useState } from "react";
-import { asked, client, type VentureName } from "@/api/client";
+import type { VentureName } from "@/api/client";
 import { breedingQuery, deletedVenturesQuery } from "@/api/queries";
 import { isoDay } from "@/lib/shown/days";
 import { Button, Select } from "@/ui/controls";
 import { Says } from "@/ui/figures/Says";
 import { Told } from "@/ui/Told";
+import { keptVentures } from "./session";
 import { StartDialog } from "./StartDialog";
 import { WorthRows } from "./WorthRows";
-
-const at = (id: number) => ({ params: { path: { venture_id: id } } });
 
 /** What is bred, compared in one sort of tank on one scale, and with leaving that tank as it is. */
 export function BreedingPage() {
@@ -24,14 +23,14 @@ export function BreedingPage() {
   const navigate = useNavigate();
   const done = () => queries.invalidateQueries({ queryKey: ["breeding"] });
   const restore = useMutation({
-    mutationFn: (id: number) => asked(client.POST("/api/ventures/{venture_id}/restore", at(id))),
+    mutationFn: (id: number) => keptVentures.bringBack(id),
     onSuccess: () => {
       setTold(null);
       return done();
     },
   });
   const remove = useMutation({
-    mutationFn: ({ id }: VentureName) => asked(client.DELETE("/api/ventures/{venture_id}", at(id))),
+    mutationFn: ({ id }: VentureName) => keptVentures.putAway(id),
     onSuccess: (_, { id, name }) => {
       setTold({ words: `${name} is put away.`, undo: () => restore.mutate(id) });
       return done();

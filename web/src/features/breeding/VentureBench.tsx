@@ -1,9 +1,7 @@
 import { useNavigate } from "@tanstack/react-router";
 import { useCallback, type ReactNode } from "react";
-import { asked, client } from "@/api/client";
-import { isoDay } from "@/lib/shown/days";
 import { Bench } from "@/ui/editing/Bench";
-import { AskedSlip } from "@/ui/figures/AskedSlip";
+import { RootSlip } from "@/ui/root/RootSlip";
 import { ToSettle } from "@/ui/figures/ToSettle";
 import { ColonyPicture } from "./charts/ColonyPicture";
 import { GrowthChart } from "./charts/GrowthChart";
@@ -50,7 +48,7 @@ export function VentureBench({ stage, figure, closeFigure }: VentureBenchProps) 
       closeSlip={closeFigure}
       goTo={goTo}
       toStage={toStage}
-      slip={figure ? <VentureSlip figure={figure} close={closeFigure} /> : null}
+      slip={figure ? <RootSlip figure={figure} close={closeFigure} /> : null}
       picture={
         <>
           {PICTURES[stage] ?? PICTURES.colony}
@@ -69,22 +67,4 @@ function Summary() {
   if (home === undefined) return null;
   if (!home) return <>no tank chosen yet · </>;
   return <>{`in tanks like ${home}${colony ? `, the colony in ${colony}` : ""} · `}</>;
-}
-
-/** The working of one figure of the venture as it is now. */
-function VentureSlip({ figure, close }: { figure: string; close: () => void }) {
-  const { session } = useVentureInUse();
-  const venture = useVentureState(({ sheetOf, content }) => sheetOf ?? content);
-  const today = isoDay(new Date());
-  return (
-    <AskedSlip
-      figure={figure}
-      of={["venture", venture, today]}
-      ask={(question, signal) =>
-        asked(client.POST("/api/breeding/working", { body: { ...question, venture, today }, signal }))
-      }
-      use={(changes) => session.edit(changes)}
-      close={close}
-    />
-  );
 }

@@ -28,7 +28,7 @@ import { TopLine } from "@/ui/editing/TopLine";
 import { Assumed } from "./Assumed";
 import { BuildMenu } from "./BuildMenu";
 import { SettleDialog } from "./settle/SettleDialog";
-import { WorkingSlip } from "./WorkingSlip";
+import { RootSlip } from "@/ui/root/RootSlip";
 
 interface BenchProps {
   stage: string;
@@ -44,6 +44,7 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
   const sheet = useDeferredValue(useSession((state) => state.sheet));
   const problem = useSession((state) => state.problem);
   const faults = useSession((state) => state.faults);
+  const months_ahead = useSession((state) => state.monthsAhead);
   const navigate = useNavigate();
   const systems = useQuery(systemNamesQuery).data ?? [];
   const [settling, setSettling] = useState(false);
@@ -131,7 +132,7 @@ export function Bench({ stage, figure, closeFigure }: BenchProps) {
             <InWork>
               <StageInWork stage={current} />
             </InWork>
-            {figure && <WorkingSlip figure={figure} close={close} />}
+            {figure && <RootSlip figure={figure} close={close} beside={{ months_ahead }} />}
           </div>
           {sheet && (
             <footer className="sticky bottom-12 z-10 border-t border-line bg-paper sm:bottom-0">

@@ -1,7 +1,8 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { Refused, type Fault, type Plan, type Sheet, type System } from "@/api/client";
 import { left } from "@/lib/document/documentSession";
-import { documentOf, PlanSession, type PlanServer } from "./session";
+import { documentOf } from "@/lib/document/rootSession";
+import { PlanSession, SYSTEM, type PlanServer } from "./session";
 
 const plan = { name: "Tank", tank: { pane_mm: 8 }, heat: { target_c: 25 } } as unknown as Plan;
 const system = (revision: number, name = "Tank"): System => ({
@@ -264,7 +265,7 @@ describe("a plan being edited", () => {
     const { state, session } = await opened();
     session.edit({ "tank.pane_mm": 10 });
     session.close();
-    const saved = left(documentOf(1)).then(() => state.saved.length);
+    const saved = left(documentOf(SYSTEM, 1)).then(() => state.saved.length);
     await vi.advanceTimersByTimeAsync(0);
     expect(await saved).toBe(1);
   });

@@ -1,9 +1,12 @@
 import { asked, client, type More, type Plan, type Sheet, type System } from "@/api/client";
 import { ComputedSession, type ComputedState } from "@/lib/document/computedSession";
-import { opened, type Kept } from "@/lib/document/documentSession";
+import { opened } from "@/lib/document/documentSession";
 import { draftOf, Drafts } from "@/lib/document/drafts";
+import { documentOf, documentsOf, keeperOf, keptOf, type Root } from "@/lib/document/rootSession";
 import { patched, type Patch } from "@/lib/document/patch";
 import { replaceEqualDeep } from "@tanstack/react-query";
+
+export const SYSTEM: Root = { name: "system", part: "plan", at: "/api/systems", draftsAt: "/api" };
 
 /** So long after an edit its remedies and charts are asked for. */
 const REST_MS = 220;
@@ -37,21 +40,8 @@ export const planServer: PlanServer = {
   },
   more: (plan, monthsAhead, signal) =>
     asked(client.POST("/api/more", { body: { plan, months_ahead: monthsAhead }, signal })),
-  read: (id) => asked(client.GET("/api/systems/{system_id}", { params: { path: { system_id: id } } })),
-  save: (id, base, plan) =>
-    asked(
-      client.PUT("/api/systems/{system_id}", { params: { path: { system_id: id } }, body: { base, plan } }),
-    ),
-  step: (id, base, direction) => {
-    const params = { path: { system_id: id } };
-    const body = { base };
-    return direction === "undo"
-      ? asked(client.POST("/api/systems/{system_id}/undo", { params, body }))
-      : asked(client.POST("/api/systems/{system_id}/redo", { params, body }));
-  },
+  ...documentsOf<Plan, System>(SYSTEM),
 };
-
-export const documentOf = (id: number): string => `system.${id}`;
 
 /** One plan being edited: every edit is computed at once. */
 export class PlanSession extends ComputedSession<Plan, Sheet, SessionState> {
@@ -67,14 +57,13 @@ export class PlanSession extends ComputedSession<Plan, Sheet, SessionState> {
     private readonly server: PlanServer = planServer,
     drafts = new Drafts<Plan>(draftOf("system", system.id, system.created)),
   ) {
-    const keeper = {
-      read: async (id: number) => kept(await server.read(id)),
-      save: async (id: number, base: number, plan: Plan) => kept(await server.save(id, base, plan)),
-      step: async (id: number, base: number, direction: "undo" | "redo") =>
-        kept(await server.step(id, base, direction)),
+    const state = {
+      ...opened(keptOf<Plan>(SYSTEM, system), drafts),
+      sheet: null,
+      sheetOf: null,
+      monthsAhead: null,
     };
-    const state = { ...opened(kept(system), drafts), sheet: null, sheetOf: null, monthsAhead: null };
-    super(state, documentOf(system.id), keeper, drafts);
+    super(state, documentOf(SYSTEM, system.id), keeperOf<Plan>(SYSTEM, server), drafts);
   }
 
   /** Look at the animals at another size: in so many months, or full grown. */
@@ -143,15 +132,4 @@ function withMore(sheet: Sheet, more: More): Sheet {
     reason: more.reasons[check.key] ?? check.reason,
   }));
   return { ...withLists(sheet, more), figures, checks };
-}
-
-function kept(system: System): Kept<Plan> {
-  return {
-    id: system.id,
-    content: system.plan,
-    revision: system.revision,
-    savedAt: system.saved,
-    canUndo: system.can_undo,
-    canRedo: system.can_redo,
-  };
 }

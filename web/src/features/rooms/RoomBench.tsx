@@ -1,12 +1,12 @@
 import { useNavigate } from "@tanstack/react-router";
 import { useCallback } from "react";
 import { Bench } from "@/ui/editing/Bench";
+import { RootSlip } from "@/ui/root/RootSlip";
 import { ToSettle } from "@/ui/figures/ToSettle";
 import { useRoom, useRoomInUse, useRoomState } from "./context";
 import { Elevation } from "./drawing/Elevation";
 import { FloorPlan } from "./drawing/FloorPlan";
 import { PickedTank } from "./PickedTank";
-import { RoomSlip } from "./RoomSlip";
 import { STAGES } from "./stages";
 
 interface RoomBenchProps {
@@ -40,7 +40,7 @@ export function RoomBench({ stage, figure, closeFigure }: RoomBenchProps) {
       closeSlip={closeFigure}
       goTo={goTo}
       toStage={toStage}
-      slip={figure ? <RoomSlip figure={figure} close={closeFigure} /> : null}
+      slip={figure ? <RootSlip figure={figure} close={closeFigure} /> : null}
       picture={
         <>
           <Elevation />

@@ -4,8 +4,7 @@ import { MoreHorizontal } from "lucide-react";
 import { asked, client, type Room } from "@/api/client";
 import { deletedRoomsQuery, roomsQuery } from "@/api/queries";
 import { Button, Menu } from "@/ui/controls";
-
-const at = (id: number) => ({ params: { path: { room_id: id } } });
+import { keptRooms } from "./session";
 
 /** The rooms, and a new one. */
 export function RoomsPage() {
@@ -22,11 +21,11 @@ export function RoomsPage() {
     },
   });
   const remove = useMutation({
-    mutationFn: (id: number) => asked(client.DELETE("/api/rooms/{room_id}", at(id))),
+    mutationFn: (id: number) => keptRooms.putAway(id),
     onSuccess: done,
   });
   const restore = useMutation({
-    mutationFn: (id: number) => asked(client.POST("/api/rooms/{room_id}/restore", at(id))),
+    mutationFn: (id: number) => keptRooms.bringBack(id),
     onSuccess: done,
   });
   const failed = rooms.error ?? start.error ?? remove.error ?? restore.error;

@@ -145,9 +145,10 @@ function useChanges() {
     /** The system that it was done to, or that came of it. */
     mutationFn: async ([what, id]: Change): Promise<number> => {
       const params = { path: { system_id: id } };
+      const one = { params: { path: { number: id } } };
       if (what === "copy") return (await asked(client.POST("/api/systems/{system_id}/copy", { params }))).id;
-      if (what === "delete") await asked(client.DELETE("/api/systems/{system_id}", { params }));
-      else await asked(client.POST("/api/systems/{system_id}/restore", { params }));
+      if (what === "delete") await asked(client.DELETE("/api/systems/{number}", one));
+      else await asked(client.POST("/api/systems/{number}/restore", one));
       return id;
     },
     // Not waited for: what was done, and its undo, is said before the list is another.

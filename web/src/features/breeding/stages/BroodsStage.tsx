@@ -7,7 +7,7 @@ import { Adding, LINE, Remove, useRows, Worded } from "@/ui/editing/rows";
 import { Fields } from "@/ui/fields/Row";
 import { useVenture, useVentureSheet } from "../context";
 import { BroodDialog } from "../BroodDialog";
-import { Figures } from "../Figures";
+import { Figures } from "@/ui/root/Figures";
 
 /** How the young come, where they grow, and how many tanks that fills. */
 export function BroodsStage() {

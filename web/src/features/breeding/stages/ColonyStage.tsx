@@ -6,7 +6,7 @@ import { Fields, Row } from "@/ui/fields/Row";
 import { SpeciesPicker } from "@/ui/fields/SpeciesPicker";
 import { useUnits } from "@/ui/units";
 import { useVenture, useVentureInUse, useVentureSheet } from "../context";
-import { Figures } from "../Figures";
+import { Figures } from "@/ui/root/Figures";
 import { TankField } from "../TankField";
 
 /** Who breeds, in which tank, bought how, and what that does to the line. */

@@ -4,7 +4,7 @@ import { ChoiceField, NumberField, TextField } from "@/ui/editing/fields";
 import { Adding, LINE, Remove, useRows, Worded } from "@/ui/editing/rows";
 import { useUnits } from "@/ui/units";
 import { useVentureInUse, useVentureSheet } from "../context";
-import { Figures } from "../Figures";
+import { Figures } from "@/ui/root/Figures";
 
 /** Who takes the young: at a size, for a price, to so many buyers. */
 export function SaleStage() {

@@ -5,7 +5,7 @@ import { Fields } from "@/ui/fields/Row";
 import { useUnits } from "@/ui/units";
 import { Swings } from "../charts/Swings";
 import { useVenture, useVentureInUse, useVentureSheet } from "../context";
-import { Figures } from "../Figures";
+import { Figures } from "@/ui/root/Figures";
 
 /** What it brings and costs, how sure that is, and what moves it. */
 export function WorthStage() {

@@ -6,7 +6,7 @@ import { DripTimer } from "../DripTimer";
 import { usePlan, useSheet } from "../context";
 import { Fields } from "@/ui/fields/Row";
 import { NumberField, SwitchField, TextField } from "@/ui/editing/fields";
-import { Figures } from "../Figures";
+import { Figures } from "@/ui/root/Figures";
 import { JoinOrder } from "./JoinOrder";
 import { Adding, Remove, useRows } from "@/ui/editing/rows";
 

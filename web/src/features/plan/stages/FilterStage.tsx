@@ -4,7 +4,7 @@ import { SetUp } from "../SetUp";
 import { usePlan, usePlanInUse } from "../context";
 import { Fields } from "@/ui/fields/Row";
 import { ChoiceField, NumberField } from "@/ui/editing/fields";
-import { Figures, FigureValue } from "../Figures";
+import { Figures, FigureValue } from "@/ui/root/Figures";
 import { Adding, Remove, useRows } from "@/ui/editing/rows";
 
 export function FilterStage() {

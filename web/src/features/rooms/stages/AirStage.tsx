@@ -1,6 +1,6 @@
 import { NumberField } from "@/ui/editing/fields";
 import { Fields } from "@/ui/fields/Row";
-import { Figures } from "../Figures";
+import { Figures } from "@/ui/root/Figures";
 
 /** Air from one blower, damp in the room, electricity of everything in it. */
 export function AirStage() {

@@ -11,7 +11,7 @@ import { parsed } from "@/lib/shown/quantity";
 import { useUnits } from "@/ui/units";
 import { PressureChart } from "../charts/PressureChart";
 import { useRoom, useRoomInUse, useRoomSheet } from "../context";
-import { Figures } from "../Figures";
+import { Figures } from "@/ui/root/Figures";
 import { Trials } from "../Trials";
 
 /** The changer's lines: its supply, its zones, what flows at each emitter while a zone is open. */

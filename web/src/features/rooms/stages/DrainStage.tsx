@@ -1,6 +1,6 @@
 import { NumberField, SwitchField } from "@/ui/editing/fields";
 import { Fields } from "@/ui/fields/Row";
-import { Figures } from "../Figures";
+import { Figures } from "@/ui/root/Figures";
 
 /** The way out of the room. */
 export function DrainStage() {

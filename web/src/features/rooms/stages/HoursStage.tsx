@@ -2,7 +2,7 @@ import { Button } from "@/ui/controls";
 import { NumberField, TextField } from "@/ui/editing/fields";
 import { Adding, LINE, Remove, useRows, Worded } from "@/ui/editing/rows";
 import { Fields } from "@/ui/fields/Row";
-import { Figures } from "../Figures";
+import { Figures } from "@/ui/root/Figures";
 
 /** Work with and without the changer, and when it has paid for itself. */
 export function HoursStage() {

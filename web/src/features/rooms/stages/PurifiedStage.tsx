@@ -7,7 +7,7 @@ import { Adding, LINE, Remove, useRows, Worded } from "@/ui/editing/rows";
 import { Fields } from "@/ui/fields/Row";
 import { useUnits } from "@/ui/units";
 import { useRoom, useRoomSheet } from "../context";
-import { Figures } from "../Figures";
+import { Figures } from "@/ui/root/Figures";
 
 const PLOT: Plot = { width: 640, height: 150, left: 48, right: 16, top: 22, bottom: 24 };
 const DAYS = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"];

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { RackDialog } from "../RackDialog";
 import { useRoom, useRoomInUse } from "../context";
-import { Figures } from "../Figures";
+import { Figures } from "@/ui/root/Figures";
 import { Button } from "@/ui/controls";
 import { ChoiceField, NumberField, TextField } from "@/ui/editing/fields";
 import { Adding, LINE, Remove, useRows, Worded } from "@/ui/editing/rows";

@@ -2,7 +2,7 @@ import { ChoiceField, DateField, NumberField } from "@/ui/editing/fields";
 import { Fields } from "@/ui/fields/Row";
 import { useUnits } from "@/ui/units";
 import { useRoomInUse, useRoomSheet } from "../context";
-import { Figures } from "../Figures";
+import { Figures } from "@/ui/root/Figures";
 
 /** What the changer does to each tank, and what is left to a hose. */
 export function TanksStage() {

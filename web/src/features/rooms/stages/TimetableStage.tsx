@@ -5,7 +5,7 @@ import { Fields } from "@/ui/fields/Row";
 import { DayChart, daysOf, scheduleOf } from "../charts/DayChart";
 import { useUnits } from "@/ui/units";
 import { useRoom, useRoomInUse, useRoomSheet } from "../context";
-import { Figures } from "../Figures";
+import { Figures } from "@/ui/root/Figures";
 
 /** Hot water over the day: when each zone runs in winter and in summer, and the store under it. */
 export function TimetableStage() {

@@ -2,7 +2,7 @@ import type { Plan } from "@/api/client";
 import { useFigure, usePlan, usePlanInUse } from "../../context";
 import { FaultOf } from "@/ui/editing/FaultSays";
 import { ChoiceField, NumberField, TextField } from "@/ui/editing/fields";
-import { FigureValue } from "../../Figures";
+import { FigureValue } from "@/ui/root/Figures";
 import { Remove, useRows, Worded } from "@/ui/editing/rows";
 
 type Group = NonNullable<Plan["animals"]>[number];

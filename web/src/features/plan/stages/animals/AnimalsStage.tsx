@@ -1,7 +1,7 @@
 import { SpeciesPicker } from "@/ui/fields/SpeciesPicker";
 import { Checks } from "../../Checks";
 import { usePlan, usePlanInUse } from "../../context";
-import { Figures } from "../../Figures";
+import { Figures } from "@/ui/root/Figures";
 import { Adding, useRows } from "@/ui/editing/rows";
 import { Aboard } from "./Aboard";
 import { Findings } from "./Findings";

@@ -5,7 +5,7 @@ import { NitrateChart } from "./NitrateChart";
 import { usePlan, usePlanInUse, useSheet } from "../../context";
 import { Fields } from "@/ui/fields/Row";
 import { ChoiceField, NumberField } from "@/ui/editing/fields";
-import { Figures } from "../../Figures";
+import { Figures } from "@/ui/root/Figures";
 import { RegimeTable } from "./RegimeTable";
 
 const WEEK = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"] as const;

@@ -4,7 +4,7 @@ import { Button } from "@/ui/controls";
 import { Checks } from "../../Checks";
 import { usePlan, usePlanInUse } from "../../context";
 import { ChoiceField, NumberField } from "@/ui/editing/fields";
-import { Figures, FigureValue } from "../../Figures";
+import { Figures, FigureValue } from "@/ui/root/Figures";
 import { useRows } from "@/ui/editing/rows";
 import { AddFilter } from "../FilterStage";
 import { LINE } from "@/ui/editing/rows";

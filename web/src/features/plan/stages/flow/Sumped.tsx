@@ -3,7 +3,7 @@ import { Fields } from "@/ui/fields/Row";
 import { Checks } from "../../Checks";
 import { usePlan, usePlanInUse, useSheet } from "../../context";
 import { ChoiceField, NumberField, SwitchField } from "@/ui/editing/fields";
-import { Figures } from "../../Figures";
+import { Figures } from "@/ui/root/Figures";
 import { FlowCases } from "./FlowCases";
 import { OverflowFields } from "./OverflowFields";
 import { PumpChart } from "./PumpChart";

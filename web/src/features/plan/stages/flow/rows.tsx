@@ -2,7 +2,7 @@ import { Button } from "@/ui/controls";
 import { usePlan, useSheet } from "../../context";
 import { Fields } from "@/ui/fields/Row";
 import { ChoiceField, NumberField } from "@/ui/editing/fields";
-import { Figures, FigureValue } from "../../Figures";
+import { Figures, FigureValue } from "@/ui/root/Figures";
 import { Adding, LINE, Remove, useRows, Worded } from "@/ui/editing/rows";
 import { Measure } from "@/ui/figures/Says";
 

@@ -3,7 +3,7 @@ import { Says } from "@/ui/figures/Says";
 import { Checks } from "../../Checks";
 import { usePlan, usePlanInUse, useSheet } from "../../context";
 import { ChoiceField, NumberField, SwitchField } from "@/ui/editing/fields";
-import { Figures } from "../../Figures";
+import { Figures } from "@/ui/root/Figures";
 import { FailureChart } from "./FailureChart";
 import { HeatChart } from "./HeatChart";
 import { LightFields } from "./LightFields";

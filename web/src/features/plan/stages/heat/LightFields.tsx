@@ -2,7 +2,7 @@ import { Button } from "@/ui/controls";
 import { Fields } from "@/ui/fields/Row";
 import { usePlan } from "../../context";
 import { ChoiceField, NumberField } from "@/ui/editing/fields";
-import { Figures, FigureValue } from "../../Figures";
+import { Figures, FigureValue } from "@/ui/root/Figures";
 import { Adding, LINE, Remove, useRows, Worded } from "@/ui/editing/rows";
 
 /** Every lamp over the tank, the day it makes, and the place to bask. */

@@ -1,7 +1,7 @@
 import { Fields, Row } from "@/ui/fields/Row";
 import { usePlan, useSheet } from "../../context";
 import { ChoiceField, NumberField, SwitchField } from "@/ui/editing/fields";
-import { Figures, FigureValue } from "../../Figures";
+import { Figures, FigureValue } from "@/ui/root/Figures";
 
 /** Chlorine or chloramine in the change water, and how it is taken out. */
 export function Disinfectant() {

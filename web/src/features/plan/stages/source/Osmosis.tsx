@@ -2,7 +2,7 @@ import { Button } from "@/ui/controls";
 import { Fields } from "@/ui/fields/Row";
 import { usePlan, useSheet } from "../../context";
 import { NumberField, SwitchField } from "@/ui/editing/fields";
-import { Figures } from "../../Figures";
+import { Figures } from "@/ui/root/Figures";
 import { Adding, useRows } from "@/ui/editing/rows";
 
 /** A membrane of one's own: what it makes from the feed, how fast, and what runs to the drain. */

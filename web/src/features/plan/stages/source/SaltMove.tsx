@@ -2,7 +2,7 @@ import { useUnits } from "@/ui/units";
 import { usePlan, useSheet } from "../../context";
 import { Fields } from "@/ui/fields/Row";
 import { ChoiceField, NumberField } from "@/ui/editing/fields";
-import { Figures } from "../../Figures";
+import { Figures } from "@/ui/root/Figures";
 
 /** Salinity: how it is read, the salt of one change, and a slow move to another one, day by day. */
 export function SaltMove() {

@@ -1,7 +1,7 @@
 import { Fields } from "@/ui/fields/Row";
 import { Checks } from "../../Checks";
 import { ChoiceField, NumberField, SwitchField } from "@/ui/editing/fields";
-import { Figures } from "../../Figures";
+import { Figures } from "@/ui/root/Figures";
 import { Disinfectant } from "./Disinfectant";
 import { Mix } from "./Mix";
 import { Osmosis } from "./Osmosis";

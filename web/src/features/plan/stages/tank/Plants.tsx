@@ -2,7 +2,7 @@ import { Button } from "@/ui/controls";
 import { Says } from "@/ui/figures/Says";
 import { usePlan, useSheet } from "../../context";
 import { ChoiceField, NumberField } from "@/ui/editing/fields";
-import { FigureValue } from "../../Figures";
+import { FigureValue } from "@/ui/root/Figures";
 import { Adding, LINE, Remove, useRows, Worded } from "@/ui/editing/rows";
 
 /** Every kind of plant, what it covers and takes up, and what of this tank it does not stand. */

@@ -2,7 +2,7 @@ import { usePlan } from "../../context";
 import { Checks } from "../../Checks";
 import { Fields } from "@/ui/fields/Row";
 import { ChoiceField, NumberField, SwitchField } from "@/ui/editing/fields";
-import { Figures } from "../../Figures";
+import { Figures } from "@/ui/root/Figures";
 import { Floor } from "./Floor";
 import { Plants } from "./Plants";
 

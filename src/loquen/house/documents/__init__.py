@@ -1,0 +1,1 @@
+"""Documents of any root: how a house keeps, reads, judges and computes them."""
