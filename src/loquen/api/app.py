@@ -4,23 +4,11 @@ from importlib.metadata import version
 
 from fastapi import FastAPI
 
-from loquen.api import building, documents, fits, forecasts, library, own, planner, prices, sump
-from loquen.api.breeding import routes as breeding
-from loquen.api.feeding import routes as feeding
-from loquen.api.joining import routes as joining
-from loquen.api.log import routes as log
-from loquen.api.log import tables
+from loquen.api.documents import controller, rooms, router, systems, variants, ventures
+from loquen.api.keeping import feeding, joining, log, quarantine, register, tables, unread
+from loquen.api.keeping import round as rounds
 from loquen.api.paths import KnownPaths, patterns_of
-from loquen.api.quarantine import routes as quarantine
-from loquen.api.register import routes as register
-from loquen.api.rooms import controller
-from loquen.api.rooms import routes as rooms
-from loquen.api.round import routes as round_
-from loquen.api.sheet import routes as sheet
-from loquen.api.systems import routes as systems
-from loquen.api.systems import variants
-from loquen.api.unread import routes as unread
-from loquen.api.waters import routes as waters
+from loquen.api.planning import building, edits, fits, forecasts, library, own, planner, prices, sump, waters
 from loquen.api.wire import faults
 from loquen.devices.changer.link import ControllerLink
 from loquen.house.documents.roots import Roots
@@ -28,33 +16,10 @@ from loquen.house.house import House
 from loquen.house.roots import ROOTS
 from loquen.house.sheet.kept import KeptSheets
 
-ROUTERS = (
-    library.router,
-    own.router,
-    sheet.router,
-    fits.router,
-    sump.router,
-    building.router,
-    prices.router,
-    systems.router,
-    variants.router,
-    planner.router,
-    waters.router,
-    log.router,
-    tables.router,
-    forecasts.router,
-    round_.router,
-    register.router,
-    quarantine.router,
-    joining.router,
-    feeding.router,
-    unread.router,
-    breeding.router,
-    rooms.router,
-    controller.router,
-    breeding.drafts,
-    rooms.drafts,
-)
+PLANNING = (library, own, edits, fits, sump, building, prices, planner, waters, forecasts)
+KEEPING = (log, tables, rounds, register, quarantine, joining, feeding, unread)
+DOCUMENTS = (systems, variants, ventures, rooms, controller)
+ROUTERS = (*(part.router for part in (*PLANNING, *KEEPING, *DOCUMENTS)), ventures.drafts, rooms.drafts)
 
 
 def create_api(house: House, changer: ControllerLink | None = None, roots: Roots = ROOTS) -> FastAPI:
@@ -69,8 +34,8 @@ def create_api(house: House, changer: ControllerLink | None = None, roots: Roots
     api.state.controller = changer or ControllerLink()
     faults.install(api)
     # What a root says itself comes first: a list of names lies beside the documents that are asked for by number.
-    routers = [*ROUTERS, *map(documents.kept, roots.known), *map(documents.drafts, roots.known)]
-    for router in routers:
-        api.include_router(router)
+    routers = [*ROUTERS, *map(router.kept, roots.known), *map(router.drafts, roots.known)]
+    for each in routers:
+        api.include_router(each)
     api.add_middleware(KnownPaths, patterns=patterns_of(routers, [str(api.openapi_url)]))
     return api

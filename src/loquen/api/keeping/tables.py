@@ -10,7 +10,7 @@ from pydantic import ValidationError
 
 from loquen.api.computing import LONG, computed_while
 from loquen.api.dependencies import FAULTS, Asked
-from loquen.api.log.routes import Place
+from loquen.api.keeping.log import Place
 from loquen.api.wire.answers import sent
 from loquen.checked.plan import EntrySchema
 from loquen.checked.words import entry_fault_sentence

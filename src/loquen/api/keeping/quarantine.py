@@ -7,7 +7,7 @@ from fastapi import APIRouter, Request, Response
 
 from loquen.api.computing import PAGE, computed_while
 from loquen.api.dependencies import FAULTS, Asked
-from loquen.api.register.routes import refuse
+from loquen.api.keeping.register import refuse
 from loquen.api.wire.answers import sent
 from loquen.api.wire.days import Today
 from loquen.checked import stored

@@ -4,7 +4,7 @@ from fastapi import APIRouter, Request, Response
 
 from loquen.api.computing import PAGE, computed_while
 from loquen.api.dependencies import COMPUTING, Asked
-from loquen.api.sheet.routes import Draft
+from loquen.api.planning.edits import Draft
 from loquen.api.wire.answers import sent
 from loquen.core.system.propose.what_fits import WhatFits, what_fits
 from loquen.house.systems.root import SYSTEMS

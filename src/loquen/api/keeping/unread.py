@@ -10,7 +10,6 @@ from sqlmodel import Session
 
 from loquen.api.computing import PAGE, computed_while
 from loquen.api.dependencies import FAULTS, Asked
-from loquen.api.unread.kinds import KINDS, Kind, Place, contradicting, why_not
 from loquen.api.wire.answers import sent
 from loquen.checked import stored
 from loquen.checked.plan import Strict
@@ -20,6 +19,7 @@ from loquen.core.model.inputs.quantity import Sentence, say
 from loquen.core.model.roots.documents import Unreadable
 from loquen.house.house import Visit
 from loquen.house.log.deeds import deeds_of
+from loquen.house.unread import KINDS, Kind, Place, contradicting, why_not
 from loquen.store import raw
 from loquen.store.documents import systems
 from loquen.store.documents.systems import MOST_ID

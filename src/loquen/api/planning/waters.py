@@ -5,7 +5,6 @@ from typing import Any
 from fastapi import APIRouter
 
 from loquen.api.dependencies import FAULTS, Asked
-from loquen.api.waters.schema import AreaOut, DeletedWater, ReportIn, WaterIn, WaterOut, WaterUpdate
 from loquen.checked.documents import read_water
 from loquen.checked.plan import SourceSchema, water_from_core, water_to_core
 from loquen.core.library.whole import Library
@@ -17,6 +16,7 @@ from loquen.devices import water_reports
 from loquen.exchange.reports import LineFault, UnreadReport, read_report
 from loquen.house.house import Visit
 from loquen.house.sheet.judged import figures_of
+from loquen.house.waters import AreaOut, DeletedWater, ReportIn, WaterIn, WaterOut, WaterUpdate
 from loquen.store.documents import waters
 from loquen.store.documents.waters import KeptWater
 

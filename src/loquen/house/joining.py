@@ -1,19 +1,10 @@
-"""In what order newcomers join a system, and the way back for one that is hunted."""
+"""In what order those who are planned join those who live there: batches, their sizes, the day's list."""
 
 from collections import Counter
 from dataclasses import dataclass
 from datetime import date
-from typing import Annotated
 
-from fastapi import APIRouter, Query, Request, Response
-
-from loquen.api.computing import PAGE, computed_while
-from loquen.api.dependencies import FAULTS, Asked
-from loquen.api.wire.answers import sent
-from loquen.api.wire.days import Today
-from loquen.checked.days import day_of
-from loquen.checked.documents import A_PLAN
-from loquen.core.errors import NamedCase, UnknownKey
+from loquen.core.errors import NamedCase
 from loquen.core.graph.asking import number
 from loquen.core.joining.batches import Batch, batches
 from loquen.core.joining.sizes import SizeWindow, windows
@@ -22,16 +13,11 @@ from loquen.core.library.rows.animals import Species
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.plan import Group, Plan
-from loquen.core.register.homes import living_groups, places_for
 from loquen.core.routine.costs import day_words, with_on
 from loquen.core.system.book import sheet_of
 from loquen.house.house import Visit
-from loquen.house.quarantine.view import Quarantined, read_quarantine, taken
-from loquen.house.register.schema import NamedPlace, Places
-from loquen.store.documents import systems
-from loquen.store.documents.systems import existing
+from loquen.house.quarantine.view import Quarantined, taken
 
-router = APIRouter(prefix="/api", tags=["joining"], responses=dict(FAULTS))
 Residents = list[tuple[Species, float]]
 
 
@@ -64,21 +50,6 @@ class JoinOrder:
     result: Sentence
     written: bool
     days: tuple[JoinDay, ...]
-
-
-@router.get("/systems/{system_id}/joining", response_model=JoinOrder)
-async def read_joining(request: Request, system_id: int, visit: Asked, today: Today) -> Response:
-    """Batches from temper, group and the filter's growth, each with its sizes and the day's list."""
-
-    def whole() -> Response:
-        day = day_of(today)
-        with visit.reading() as session:
-            plan = A_PLAN.read(systems.read(session, system_id).document)
-            kept = read_quarantine(visit, session, day)
-        living = living_groups((row.life for row in kept.written), system_id, day, visit.library)
-        return sent(order_of(plan, living, kept, day, visit.library))
-
-    return await computed_while(request, whole, PAGE)
 
 
 def order_of(plan: Plan, living: tuple[Group, ...], kept: Quarantined, today: date, library: Library) -> JoinOrder:
@@ -145,26 +116,6 @@ def takes_one(visit: Visit, tub: Plan, one: Group) -> bool:
     except NamedCase:
         return False
     return good
-
-
-@router.get("/systems/{system_id}/joining/out", response_model=Places)
-async def read_way_out(
-    request: Request, system_id: int, visit: Asked, today: Today, animal: Annotated[str, Query(max_length=80)]
-) -> Response:
-    """Where one of a kind could go now that is hunted in a system: the other systems, those that take it first."""
-    if animal not in visit.library.species:
-        raise UnknownKey("animals", animal)
-
-    def whole() -> Response:
-        with visit.reading() as session:
-            existing(session, system_id)
-            kept = read_quarantine(visit, session, day_of(today))
-        plans = {key: plan for key, plan in kept.plans.items() if key != system_id and key not in kept.tubs}
-        one = one_of(kept.plans.get(system_id), animal, visit.library)
-        found = places_for(one, plans, visit.library)
-        return sent(Places([NamedPlace(kept.names[place.system_id], place) for place in found]))
-
-    return await computed_while(request, whole, PAGE)
 
 
 def one_of(plan: Plan | None, animal: str, library: Library) -> Group:

@@ -1,1 +1,0 @@
-"""Breeding: ventures kept and computed, compared in a tank, assigned to a rack."""

@@ -1,0 +1,1 @@
+"""Documents of any root, and what each root asks beside that."""

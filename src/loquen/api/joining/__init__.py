@@ -1,1 +1,0 @@
-"""Joining a system: batches, sizes, the day's list, and where one goes that is hunted."""

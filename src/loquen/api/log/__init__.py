@@ -1,1 +1,0 @@
-"""The log of every system."""

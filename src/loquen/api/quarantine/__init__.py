@@ -1,1 +1,0 @@
-"""Newcomers: who waits for which tub, what each tub asks, courses of treatment, and waivers."""

@@ -1,1 +1,0 @@
-"""Systems: their list, their plans and their histories."""

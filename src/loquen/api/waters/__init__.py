@@ -1,1 +1,0 @@
-"""Waters shared by all systems."""
