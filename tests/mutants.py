@@ -22,6 +22,7 @@ FLOORS = (
     "graph",
     "growout",
     "joining",
+    "library",
     "model",
     "physics",
     "quarantine",

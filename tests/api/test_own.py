@@ -287,3 +287,46 @@ def test_an_edit_of_an_own_animal_reaches_the_rooms(client, giant):
 def test_a_cell_keeps_all_of_its_digits(client):
     row = copied(client, "media", "sponge_20", label="Exact", area_m2_l="0.123456789012")
     assert row["cells"]["area_m2_l"] == "0.123456789012"
+
+
+def test_a_change_of_an_own_animal_moves_list_round_and_rooms_at_once(client):
+    """The room's tank B1 is a system of its own animals: what they load is told by each page as the row is now."""
+    made = copied(client, "species", "zebra_danio", common="Mine", adult_length_cm="4")
+    kept = client.get("/api/systems/3").json()
+    kept["plan"]["animals"] = [{"species": made["key"], "number": 40}]
+    kept["plan"]["changes"]["logged_rise_nitrate_mg_l_d"] = None
+    assert client.put("/api/systems/3", json={"base": kept["revision"], "plan": kept["plan"]}).status_code == 200
+
+    def shown():
+        room = client.get("/api/rooms/7").json()["room"]
+        drawn = client.post("/api/room/sheet", json={"room": room}).json()["exchanged"]
+        nitrate = next(row["nitrate"] for row in drawn if row["name"] == "B1")
+        lines = client.get("/api/systems", params={"count": 100}).json()["lines"]
+        line = next(line for line in lines if line["id"] == 3)
+        waste = next(glass for glass in line["glasses"] if glass["label"] == "Waste")
+        return nitrate, waste["state"], next(glass["label"] for glass in line["glasses"])
+
+    small = shown()
+    cells = {**made["cells"], "adult_length_cm": "14"}
+    assert client.put(f"/api/own/species/{made['key']}", json={"cells": cells}).status_code == 200
+    large = shown()
+    assert large[0] > 2 * small[0]
+    assert (small[1], large[1]) == ("holds", "short")
+    # Put back, everything is as it was.
+    client.put(f"/api/own/species/{made['key']}", json={"cells": made["cells"]})
+    assert shown() == small
+
+
+def test_an_own_animal_says_as_which_kind_it_breeds(client):
+    made = copied(client, "species", "guppy", common="Mine")
+    assert made["cells"]["breeds_as"] == "guppy"  # a copy goes on breeding as what it was copied from
+    column = next(column for column in rows(client, "species")["columns"] if column["name"] == "breeds_as")
+    assert column["empty"]
+    assert {"guppy", "discus"} <= set(column["choices"])
+    started = client.post("/api/ventures", json={"species": made["key"], "system": 3}).json()
+    asked = {"venture": started["venture"], "today": TODAY.isoformat()}
+    assert client.post("/api/breeding/sheet", json=asked).json()["known_broods"] is True
+    for cell, status in (("", 200), ("unicorn", 422)):
+        cells = {**made["cells"], "breeds_as": cell}
+        assert client.put(f"/api/own/species/{made['key']}", json={"cells": cells}).status_code == status
+    assert client.post("/api/breeding/sheet", json=asked).json()["known_broods"] is False

@@ -1,6 +1,6 @@
 """Stored documents of the smaller kinds, each read in one place by the limits of its fields, and what of many can be read.
 
-One that can not be read hides nothing else: pages show what can, and `api/unread` shows the rest where it belongs.
+One that can not be read hides nothing else: pages show what can, and `house/unread` shows the rest where it belongs.
 """
 
 import logging

@@ -1,4 +1,4 @@
-"""The log as the core's, event by event; one that can not be read is passed over here, and shown by `api/unread`."""
+"""The log as the core's, event by event; one that can not be read is passed over here, and shown by `house/unread`."""
 
 from collections.abc import Iterable
 
