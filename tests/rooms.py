@@ -3,8 +3,9 @@
 from dataclasses import replace
 
 from loquen.core.library.whole import shipped
+from loquen.core.model.parts.animals import Group
 from loquen.core.model.roots.documents import document
-from loquen.core.model.roots.plan import PLAN, Group
+from loquen.core.model.roots.plan import PLAN
 from loquen.demo import sluice_street
 from loquen.store.database import open_database
 from loquen.store.documents import systems

@@ -6,7 +6,8 @@ from dataclasses import replace
 import pytest
 
 from loquen.core.library.whole import shipped
-from loquen.core.model.roots.plan import Group, Plan
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.roots.plan import Plan
 from loquen.core.system.book import sheet_of
 from loquen.demo.sluice_street import long_hall
 from loquen.house.sheet.kept import SAME, KeptSheets, difference

@@ -14,8 +14,10 @@ from loquen.checked.plan import PlanSchema
 from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.fields import entries
 from loquen.core.model.inputs.quantity import Quantity
+from loquen.core.model.parts.heat import Lamp
+from loquen.core.model.parts.tank import Planting
 from loquen.core.model.roots.documents import document
-from loquen.core.model.roots.plan import PLAN, Lamp, Plan, Planting
+from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.system.book import sheet_of
 from loquen.demo.sluice_street import long_hall, rope_walk_b, tidal_corner
 

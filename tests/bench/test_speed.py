@@ -15,8 +15,8 @@ from loquen.api.app import create_api
 from loquen.core.events.kinds.water import Read
 from loquen.core.fit.nitrate import fit
 from loquen.core.library.whole import shipped
+from loquen.core.model.parts.animals import Group
 from loquen.core.model.roots.documents import document
-from loquen.core.model.roots.plan import Group
 from loquen.core.system.book import sheet_of
 from loquen.core.system.cycle.forecast import forecast
 from loquen.core.system.planner.settle import settle

@@ -4,7 +4,7 @@ import random
 from itertools import combinations
 
 from loquen.core.library.whole import shipped
-from loquen.core.model.roots.plan import Group
+from loquen.core.model.parts.animals import Group
 from loquen.core.system.animals.company import RANGES
 
 

@@ -2,21 +2,13 @@
 
 from dataclasses import replace
 
-from loquen.core.model.roots.plan import (
-    Chamber,
-    Changes,
-    Filter,
-    Flow,
-    Group,
-    Heat,
-    Outlet,
-    Plan,
-    RunIn,
-    RunPart,
-    Sump,
-    Tank,
-    Water,
-)
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.parts.flow import Chamber, Flow, Outlet, RunPart, Sump
+from loquen.core.model.parts.heat import Heat
+from loquen.core.model.parts.running import Changes, Filter, RunIn
+from loquen.core.model.parts.tank import Tank
+from loquen.core.model.parts.water import Water
+from loquen.core.model.roots.plan import Plan
 
 BARE_BOX = Tank(tank_length_cm=100, tank_width_cm=50, tank_height_cm=50, pane_mm=10, bed="none", freeboard_cm=0)
 DISPLAY = replace(BARE_BOX, freeboard_cm=4)

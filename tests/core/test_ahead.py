@@ -14,8 +14,10 @@ from loquen.core.fit.cycle import FEWEST, MEMBERS, Seen, carried, learned
 from loquen.core.fit.trend import trend
 from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.quantity import as_text
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.parts.running import Cycle, RunIn
+from loquen.core.model.parts.water import Water
 from loquen.core.model.records.readings import Interval
-from loquen.core.model.roots.plan import Cycle, Group, RunIn, Water
 from loquen.core.physics.chemistry import ammonia_fraction, ph_from_kh_co2
 from loquen.core.system.book import sheet_of
 from loquen.core.system.cycle import replay

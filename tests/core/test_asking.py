@@ -5,7 +5,12 @@ import pytest
 from loquen.core.errors import UnknownKey
 from loquen.core.graph import asking
 from loquen.core.library.whole import shipped
-from loquen.core.model.roots.plan import Changes, Filter, Group, Heat, Plan, Tank, Water
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.parts.heat import Heat
+from loquen.core.model.parts.running import Changes, Filter
+from loquen.core.model.parts.tank import Tank
+from loquen.core.model.parts.water import Water
+from loquen.core.model.roots.plan import Plan
 from loquen.core.system.book import sheet_of
 from loquen.core.system.planner import first_plan
 from tests.core.plans import plan

@@ -3,8 +3,13 @@
 import pytest
 
 from loquen.core.library.whole import shipped
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.parts.heat import Heat
+from loquen.core.model.parts.running import Filter
+from loquen.core.model.parts.tank import Tank
+from loquen.core.model.parts.water import Recipe
 from loquen.core.model.roots.consistency import conflicts
-from loquen.core.model.roots.plan import PLAN, Filter, Group, Heat, Recipe, Tank
+from loquen.core.model.roots.plan import PLAN
 from tests.core.plans import plan
 
 

@@ -11,8 +11,9 @@ from loquen.core.feeding.rota import days_of_green, days_with_food, nearness, ro
 from loquen.core.graph.asking import number
 from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.quantity import as_text
+from loquen.core.model.parts.animals import Group
 from loquen.core.model.records.feeding import Kept, Larder, Mix, Part, larder_faults
-from loquen.core.model.roots.plan import Group, Plan
+from loquen.core.model.roots.plan import Plan
 from loquen.core.routine.away import one_menu
 from loquen.core.routine.care.feeding import rota_duties
 from loquen.core.routine.consumables import foods_of

@@ -10,8 +10,11 @@ from hypothesis import strategies as st
 from loquen.core.graph import asking
 from loquen.core.graph.engine import Missing
 from loquen.core.library.whole import shipped
+from loquen.core.model.parts.flow import Chamber, Outlet, RunPart
+from loquen.core.model.parts.heat import Heat, Lamp, Light
+from loquen.core.model.parts.tank import Tank
 from loquen.core.model.roots.consistency import conflicts
-from loquen.core.model.roots.plan import PLAN, Chamber, Heat, Lamp, Light, Outlet, RunPart, Tank
+from loquen.core.model.roots.plan import PLAN
 from loquen.core.system import build
 from loquen.core.system.book import sheet_of
 from loquen.core.system.flow.overflow import Holes
@@ -464,7 +467,7 @@ def test_fish_need_none_of_it():
 
 
 def test_the_air_pump_feeds_its_outlets_with_one_in_five_to_spare():
-    from loquen.core.model.roots.plan import Air
+    from loquen.core.model.parts.heat import Air
 
     sheet = sheet_of(
         plan(air=Air(outlets=5, outlet_lph=60, outlet_cm=30, air_pump_lph=300, air_pump_kpa=4)), shipped()

@@ -12,7 +12,9 @@ from loquen.core.joining.sizes import windows
 from loquen.core.joining.the_day import list_of_the_day
 from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.quantity import as_text
-from loquen.core.model.roots.plan import Filter, Group, Plan, RunIn
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.parts.running import Filter, RunIn
+from loquen.core.model.roots.plan import Plan
 from loquen.core.system.book import sheet_of
 from loquen.demo.sluice_street import long_hall, tidal_corner
 

@@ -5,7 +5,8 @@ from dataclasses import replace
 import pytest
 
 from loquen.core.library.whole import shipped
-from loquen.core.model.roots.plan import Group, Source
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.parts.water import Source
 from loquen.core.system.book import sheet_of
 from loquen.core.system.planner import three_ways
 from loquen.core.system.planner.first_plan import with_water_kept

@@ -10,21 +10,12 @@ from loquen.core.graph.nodes import Verdict
 from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.quantity import as_text
 from loquen.core.model.inputs.told import is_row, is_told, read_on, with_told
-from loquen.core.model.roots.plan import (
-    PLAN,
-    Bag,
-    Changes,
-    Filter,
-    Group,
-    Heat,
-    Lamp,
-    Light,
-    Plan,
-    RunIn,
-    Source,
-    Tank,
-    Water,
-)
+from loquen.core.model.parts.animals import Bag, Group
+from loquen.core.model.parts.heat import Heat, Lamp, Light
+from loquen.core.model.parts.running import Changes, Filter, RunIn
+from loquen.core.model.parts.tank import Tank
+from loquen.core.model.parts.water import Source, Water
+from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.routine.care.whole import care_of
 from loquen.core.system.assumed import assumed
 from loquen.core.system.book import sheet_of, system_book

@@ -10,7 +10,8 @@ from loquen.core.growout.book import sheet_of as venture_sheet
 from loquen.core.growout.first import first_venture
 from loquen.core.library import whole
 from loquen.core.library.whole import Library, shipped
-from loquen.core.model.roots.plan import Group, Plan
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.roots.plan import Plan
 from loquen.core.system.book import sheet_of
 from loquen.core.system.planner.first_plan import from_animals
 

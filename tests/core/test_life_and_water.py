@@ -10,8 +10,12 @@ from hypothesis import strategies as st
 from loquen.core.graph import asking
 from loquen.core.graph.engine import Missing
 from loquen.core.library.whole import shipped
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.parts.heat import Air, Heat
+from loquen.core.model.parts.running import Changes, Filter
+from loquen.core.model.parts.tank import Tank
+from loquen.core.model.parts.water import Source, Water
 from loquen.core.model.roots.consistency import conflicts
-from loquen.core.model.roots.plan import Air, Changes, Filter, Group, Heat, Source, Tank, Water
 from loquen.core.system.book import sheet_of
 from loquen.core.system.filter.oxygen import at_better_end
 from loquen.core.system.planner.ways_out import ways_out

@@ -7,7 +7,12 @@ import pytest
 
 from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.quantity import as_text
-from loquen.core.model.roots.plan import PLAN, Filter, Group, Heat, Plan, Planting, Recipe, Source, Tank
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.parts.heat import Heat
+from loquen.core.model.parts.running import Filter
+from loquen.core.model.parts.tank import Planting, Tank
+from loquen.core.model.parts.water import Recipe, Source
+from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.system.book import sheet_of
 from loquen.core.system.planner import first_plan
 from loquen.core.system.planner.levers import LEVERS, touches

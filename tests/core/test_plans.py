@@ -7,7 +7,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from loquen.core.library.whole import shipped
-from loquen.core.model.roots.plan import Bag, Changes, Group, Heat
+from loquen.core.model.parts.animals import Bag, Group
+from loquen.core.model.parts.heat import Heat
+from loquen.core.model.parts.running import Changes
 from loquen.core.system.book import sheet_of
 from loquen.core.system.planner import first_plan
 from loquen.core.system.told import verdict_of

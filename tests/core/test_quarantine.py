@@ -11,9 +11,11 @@ import pytest
 from loquen.core.graph.asking import number
 from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.quantity import as_text
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.parts.running import Filter
+from loquen.core.model.parts.water import Water
 from loquen.core.model.records.quarantine import Arriving, TreatmentCourse, arriving_faults, course_faults
 from loquen.core.model.records.register import Resident
-from loquen.core.model.roots.plan import Filter, Group, Water
 from loquen.core.quarantine.courses import days_of_course, endangered, held_copper, label_dose, rinses
 from loquen.core.quarantine.duties import tub_duties
 from loquen.core.quarantine.order import Job, in_order

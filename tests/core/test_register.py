@@ -10,8 +10,8 @@ from scipy.stats import binom
 from loquen.core.errors import NamedCase
 from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.quantity import as_text
+from loquen.core.model.parts.animals import Group
 from loquen.core.model.records.register import RegisterFault, Resident
-from loquen.core.model.roots.plan import Group
 from loquen.core.register import buying, growth, homes
 from loquen.core.register.lives import faults, life_of
 from loquen.core.register.survival import survival

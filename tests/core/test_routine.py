@@ -11,7 +11,9 @@ from loquen.core.events.kinds.keeping import TakenOut
 from loquen.core.feeding.rota import days_with_food
 from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.quantity import as_text, say
-from loquen.core.model.roots.plan import Changes, Cycle, Group, Lamp, RunIn
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.parts.heat import Lamp
+from loquen.core.model.parts.running import Changes, Cycle, RunIn
 from loquen.core.routine import consumables
 from loquen.core.routine.away import away, every_visit
 from loquen.core.routine.care import filters, living, zeolite

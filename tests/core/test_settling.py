@@ -5,7 +5,12 @@ from dataclasses import replace
 import pytest
 
 from loquen.core.library.whole import shipped
-from loquen.core.model.roots.plan import Changes, Filter, Group, Heat, Plan, Recipe, RunIn, Tank, Water
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.parts.heat import Heat
+from loquen.core.model.parts.running import Changes, Filter, RunIn
+from loquen.core.model.parts.tank import Tank
+from loquen.core.model.parts.water import Recipe, Water
+from loquen.core.model.roots.plan import Plan
 from loquen.core.system.book import sheet_of
 from loquen.core.system.planner.settle import settle
 from loquen.core.system.planner.standing import Standing, difference

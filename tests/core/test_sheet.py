@@ -13,7 +13,11 @@ from loquen.core.graph import asking
 from loquen.core.graph.engine import Missing
 from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.quantity import as_text
-from loquen.core.model.roots.plan import Changes, Filter, Group, Heat, Light, Tank, Water
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.parts.heat import Heat, Light
+from loquen.core.model.parts.running import Changes, Filter
+from loquen.core.model.parts.tank import Tank
+from loquen.core.model.parts.water import Water
 from loquen.core.system.book import sheet_of
 from loquen.core.system.cases import told_case
 from tests.core.plans import BARE_BOX, SUMP, plan, sumped, with_value

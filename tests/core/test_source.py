@@ -9,7 +9,9 @@ from hypothesis import strategies as st
 
 from loquen.core.graph import asking
 from loquen.core.library.whole import shipped
-from loquen.core.model.roots.plan import Bag, Changes, Group, Quarantine, Recipe, Source, Water
+from loquen.core.model.parts.animals import Bag, Group, Quarantine
+from loquen.core.model.parts.running import Changes
+from loquen.core.model.parts.water import Recipe, Source, Water
 from loquen.core.physics import chemistry, dilution
 from loquen.core.system.arrivals.tubs import Batch
 from loquen.core.system.book import sheet_of

@@ -6,8 +6,10 @@ import pytest
 
 from loquen.core.errors import NamedCase
 from loquen.core.library.whole import shipped
+from loquen.core.model.parts.flow import Chamber, Outlet
+from loquen.core.model.parts.tank import Tank
 from loquen.core.model.roots.consistency import conflicts
-from loquen.core.model.roots.plan import PLAN, Chamber, Outlet, Tank
+from loquen.core.model.roots.plan import PLAN
 from loquen.core.system.book import sheet_of
 from loquen.core.system.planner import first_plan
 from loquen.core.system.propose import sump_sizing

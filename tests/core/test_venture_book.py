@@ -27,8 +27,10 @@ from loquen.core.growout.fullest import fullest
 from loquen.core.growout.homes import OF_YOUNG, Housed, home_of, housed, unfit
 from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.quantity import as_text, kinds
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.parts.running import Changes
+from loquen.core.model.parts.water import Water
 from loquen.core.model.records.register import Resident
-from loquen.core.model.roots.plan import Changes, Group, Water
 from loquen.core.model.roots.venture import VENTURE, Broods, Colony, Costs, Doubts, Raising, Sale, Stand, Venture
 from loquen.core.model.roots.venture_conflicts import conflicts
 from loquen.core.physics.nitrogen import NITRATE_PER_N

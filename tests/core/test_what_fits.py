@@ -5,7 +5,10 @@ from dataclasses import replace
 import pytest
 
 from loquen.core.library.whole import shipped
-from loquen.core.model.roots.plan import Group, Heat, RunIn, Water
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.parts.heat import Heat
+from loquen.core.model.parts.running import RunIn
+from loquen.core.model.parts.water import Water
 from loquen.core.system.book import sheet_of
 from loquen.core.system.propose.what_fits import what_fits
 from loquen.core.system.told import is_short

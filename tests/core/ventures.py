@@ -3,7 +3,11 @@
 from loquen.core.growout.book import placing, sheet_of
 from loquen.core.growout.homes import Home
 from loquen.core.library.whole import shipped
-from loquen.core.model.roots.plan import Changes, Heat, Plan, RunIn, Tank, Water
+from loquen.core.model.parts.heat import Heat
+from loquen.core.model.parts.running import Changes, RunIn
+from loquen.core.model.parts.tank import Tank
+from loquen.core.model.parts.water import Water
+from loquen.core.model.roots.plan import Plan
 from loquen.core.model.roots.venture import Broods, Colony, Costs, Doubts, Raising, Sale, Stand, Venture
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.planner.steps.filters import filter_of

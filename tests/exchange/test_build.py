@@ -13,7 +13,7 @@ from openpyxl import load_workbook
 from pypdf import PdfReader
 
 from loquen.core.library.whole import shipped
-from loquen.core.model.roots.plan import Group
+from loquen.core.model.parts.animals import Group
 from loquen.core.system import build
 from loquen.core.system.book import sheet_of
 from loquen.demo.sluice_street import long_hall, old_copper, tidal_corner

@@ -11,6 +11,7 @@ from loquen.checked.words import path_in, problem_sentence
 from loquen.core.errors import PlanConflict
 from loquen.core.model.inputs.quantity import Sentence, say
 from loquen.core.model.inputs.shape import Shape
+from loquen.core.model.parts.water import Source
 from loquen.core.model.roots.documents import (
     PLAN_STEPS,
     ROOM_STEPS,
@@ -22,7 +23,7 @@ from loquen.core.model.roots.documents import (
     upgraded,
     with_tap_asked,
 )
-from loquen.core.model.roots.plan import PLAN, PLAN_VERSION, Plan, Source
+from loquen.core.model.roots.plan import PLAN, PLAN_VERSION, Plan
 from loquen.core.model.roots.room import ROOM, ROOM_VERSION, Room
 from loquen.core.model.roots.venture import VENTURE, VENTURE_VERSION, Venture
 

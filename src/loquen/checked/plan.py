@@ -16,9 +16,11 @@ from loquen.core.model.inputs.fields import entries, hints, inner_type
 from loquen.core.model.inputs.quantity import Choice, Quantity
 from loquen.core.model.inputs.told import is_row
 from loquen.core.model.inputs.typed import Ambiguous, NotANumber, read_number
+from loquen.core.model.parts.tank import Tank
+from loquen.core.model.parts.water import Source
 from loquen.core.model.records.log import Entry
 from loquen.core.model.roots.documents import plain_data, rebuilt
-from loquen.core.model.roots.plan import Plan, Source, Tank
+from loquen.core.model.roots.plan import Plan
 from loquen.core.model.roots.room import Room
 from loquen.core.model.roots.venture import Venture
 

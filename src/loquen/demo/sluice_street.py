@@ -8,30 +8,14 @@ from datetime import datetime, timedelta
 from loquen.core.events.ledger import Logged
 from loquen.core.library.whole import Library, shipped
 from loquen.core.model.inputs.told import with_told
+from loquen.core.model.parts.animals import Bag, Group, Quarantine
+from loquen.core.model.parts.flow import Chamber, Flow, Outlet, RunPart, Sump
+from loquen.core.model.parts.heat import Air, Heat, Lamp
+from loquen.core.model.parts.running import Changes, Cycle, Filter, RunIn
+from loquen.core.model.parts.tank import Planting, Tank
+from loquen.core.model.parts.water import Recipe, Source, Water
 from loquen.core.model.roots.documents import document
-from loquen.core.model.roots.plan import (
-    Air,
-    Bag,
-    Chamber,
-    Changes,
-    Cycle,
-    Filter,
-    Flow,
-    Group,
-    Heat,
-    Lamp,
-    Outlet,
-    Plan,
-    Planting,
-    Quarantine,
-    Recipe,
-    RunIn,
-    RunPart,
-    Source,
-    Sump,
-    Tank,
-    Water,
-)
+from loquen.core.model.roots.plan import Plan
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.planner.steps.filters import filter_of
 from loquen.demo import evenings, larder, newcomers, residents, stories, ventures

@@ -9,9 +9,13 @@ from sqlmodel import Session
 from loquen.core.events.kinds.lives import Arrived, Born, Sold
 from loquen.core.events.ledger import LifeEvent
 from loquen.core.library.whole import shipped
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.parts.running import Changes, RunIn
+from loquen.core.model.parts.tank import Planting, Tank
+from loquen.core.model.parts.water import Water
 from loquen.core.model.records.register import Resident
 from loquen.core.model.roots.documents import document
-from loquen.core.model.roots.plan import Changes, Group, Plan, Planting, RunIn, Tank, Water
+from loquen.core.model.roots.plan import Plan
 from loquen.core.model.roots.venture import Broods, Colony, Costs, Raising, Sale, Stand, Venture
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.planner.steps.filters import filter_of

@@ -12,7 +12,8 @@ from loquen.core.joining.the_day import list_of_the_day
 from loquen.core.library.rows.animals import Species
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
-from loquen.core.model.roots.plan import Group, Plan
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.roots.plan import Plan
 from loquen.core.routine.costs import day_words, with_on
 from loquen.core.system.book import sheet_of
 from loquen.house.house import Visit

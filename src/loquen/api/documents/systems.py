@@ -10,8 +10,10 @@ from loquen.api.dependencies import FAULTS, Asked
 from loquen.api.wire.answers import sent
 from loquen.checked.documents import A_PLAN
 from loquen.core.model.inputs.quantity import Sentence
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.parts.tank import Tank
 from loquen.core.model.roots.documents import Unreadable, document, name_of, rebuilt
-from loquen.core.model.roots.plan import Group, Plan, Tank
+from loquen.core.model.roots.plan import Plan
 from loquen.core.system.planner import first_plan
 from loquen.house.ahead import make_ahead
 from loquen.house.house import Visit

@@ -23,9 +23,10 @@ from loquen.core.events.ledger import LifeEvent
 from loquen.core.events.lines import life_event
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence
+from loquen.core.model.parts.animals import Group
 from loquen.core.model.records.register import LifeLine, RegisterFault, Resident
 from loquen.core.model.roots.documents import document, rebuilt
-from loquen.core.model.roots.plan import Group, Plan
+from loquen.core.model.roots.plan import Plan
 from loquen.core.register import homes
 from loquen.core.register.buying import Bought, bought
 from loquen.core.register.growth import grown

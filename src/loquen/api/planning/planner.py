@@ -12,8 +12,11 @@ from loquen.api.wire.answers import sent
 from loquen.checked.documents import A_PLAN, read_water
 from loquen.checked.plan import PlanSchema, Strict, TankSchema
 from loquen.core.model.inputs.quantity import Sentence
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.parts.tank import Tank
+from loquen.core.model.parts.water import Disinfectant, Source
 from loquen.core.model.roots.documents import rebuilt
-from loquen.core.model.roots.plan import PLAN, Disinfectant, Group, Plan, Source, Tank
+from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.system.book import sheet_of
 from loquen.core.system.build import parts
 from loquen.core.system.planner.settle import Left, Move, settle

@@ -13,8 +13,9 @@ from loquen.core.library.rows.animals import Species
 from loquen.core.library.rows.keeping import Food
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.parts.running import Weekday
 from loquen.core.model.records.feeding import Larder
-from loquen.core.model.roots.plan import Plan, Weekday
+from loquen.core.model.roots.plan import Plan
 
 WEEK: tuple[Weekday, ...] = get_args(Weekday)
 MOST_KINDS = 3

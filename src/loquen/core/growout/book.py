@@ -14,7 +14,8 @@ from loquen.core.growout.births import UNSEEN, Born, Seen
 from loquen.core.growout.homes import OF_A_COLONY, OF_A_PAIR, OF_A_YOUNG_ONE, Home, Housed, home_of, housed
 from loquen.core.growout.stages import broods, colony, sale, space, worth
 from loquen.core.library.whole import Library
-from loquen.core.model.roots.plan import Group, Plan
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.roots.plan import Plan
 from loquen.core.model.roots.venture import VENTURE, Doubts, Venture
 from loquen.core.model.roots.venture_conflicts import conflicts
 

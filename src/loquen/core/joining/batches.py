@@ -11,7 +11,8 @@ from loquen.core.graph.asking import number
 from loquen.core.library.rows.animals import Species
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
-from loquen.core.model.roots.plan import Group, Plan
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.roots.plan import Plan
 from loquen.core.system.book import sheet_of
 
 RANKS = {"peaceful": 0, "nippy": 1, "territorial": 2, "fierce": 3, "hunter": 4}

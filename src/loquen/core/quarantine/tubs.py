@@ -9,7 +9,11 @@ from loquen.core.graph.engine import Sheet
 from loquen.core.graph.nodes import State
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
-from loquen.core.model.roots.plan import Changes, Filter, Group, Heat, Plan, RunIn, Tank
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.parts.heat import Heat
+from loquen.core.model.parts.running import Changes, Filter, RunIn
+from loquen.core.model.parts.tank import Tank
+from loquen.core.model.roots.plan import Plan
 from loquen.core.system.book import sheet_of
 from loquen.core.system.cycle.setup import chloramine_ammonia
 from loquen.core.system.told import verdict_of

@@ -8,7 +8,8 @@ from loquen.core.graph.engine import Sheet
 from loquen.core.graph.nodes import State
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
-from loquen.core.model.roots.plan import PLAN, Group, Plan
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.register.growth import grown
 from loquen.core.register.lives import Life
 from loquen.core.system.book import sheet_of

@@ -15,7 +15,7 @@ from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.system.animals import company, food, schools
 from loquen.core.system.arrivals import bags, moving, tubs
 from loquen.core.system.changes import regime, reserve, shock, side_by_side
-from loquen.core.system.filter import clarifier, media, oxygen
+from loquen.core.system.filter import ammonia, clarifier, media, oxygen, turnover
 from loquen.core.system.flow import flooding, overflow, returns, sump
 from loquen.core.system.heat import cooling, energy, failures, heaters, light, losses, weather
 from loquen.core.system.source import disinfectant, osmosis, recipe, salt, settled, waters
@@ -66,7 +66,7 @@ def system_book() -> Book:
         [
             *(food, company, schools),
             *(glass, plants),
-            *(media, oxygen, clarifier),
+            *(media, turnover, ammonia, oxygen, clarifier),
             *(returns, overflow, sump, flooding),
             *(losses, heaters, weather, cooling, failures, energy, light),
             *(waters, recipe, disinfectant, osmosis, salt, settled),

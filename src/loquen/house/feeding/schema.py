@@ -10,8 +10,8 @@ from loquen.core.feeding.cultures import Grown
 from loquen.core.graph.nodes import State
 from loquen.core.library.rows.keeping import Food
 from loquen.core.model.inputs.quantity import Sentence
+from loquen.core.model.parts.running import Weekday
 from loquen.core.model.records.feeding import Larder
-from loquen.core.model.roots.plan import Weekday
 from loquen.house.sheet.drawing import Section
 
 LarderSchema = mirror(Larder)

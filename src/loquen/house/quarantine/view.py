@@ -16,10 +16,11 @@ from loquen.core.events.ledger import LifeEvent
 from loquen.core.library.rows.animals import Species
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.parts.animals import Group
 from loquen.core.model.records.quarantine import Arriving, TreatmentCourse, Tub
 from loquen.core.model.roots.consistency import conflicts
 from loquen.core.model.roots.documents import name_of, plain_data
-from loquen.core.model.roots.plan import Group, Plan
+from loquen.core.model.roots.plan import Plan
 from loquen.core.quarantine.courses import days_of_course, endangered, held_copper, label_dose, rinses
 from loquen.core.quarantine.duties import tub_duties
 from loquen.core.quarantine.order import MOST_AT_ONCE, Job, Turn, in_order

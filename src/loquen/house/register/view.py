@@ -13,10 +13,11 @@ from loquen.core.graph.giving_up import heed
 from loquen.core.library.rows.animals import Species
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.parts.animals import Group
 from loquen.core.model.records.register import RegisterFault
 from loquen.core.model.roots.consistency import conflicts
 from loquen.core.model.roots.documents import Unreadable, name_of
-from loquen.core.model.roots.plan import Group, Plan
+from loquen.core.model.roots.plan import Plan
 from loquen.core.register.growth import grown, growth_course
 from loquen.core.register.homes import Differs, OutgrowsOn, as_it_lives, differs, living_groups, outgrows_on
 from loquen.core.register.lives import Life, in_order, life_of

@@ -13,8 +13,8 @@ from loquen.core.data.tables import constants
 from loquen.core.errors import NamedCase
 from loquen.core.events.kinds.water import Changed
 from loquen.core.model.inputs.quantity import say
+from loquen.core.model.parts.running import Cycle
 from loquen.core.model.roots.phase import phase
-from loquen.core.model.roots.plan import Cycle
 from loquen.core.routine.duty import Duty
 from loquen.core.routine.recurring import Rhythm
 from loquen.core.system.cycle.calendar import Line

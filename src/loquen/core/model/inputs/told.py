@@ -4,7 +4,8 @@ from collections.abc import Iterable, Mapping
 from dataclasses import replace
 from datetime import date
 
-from loquen.core.model.roots.plan import PLAN, Plan, Told
+from loquen.core.model.parts.running import Told
+from loquen.core.model.roots.plan import PLAN, Plan
 
 
 def read_on(path: str, told_on: Iterable[str]) -> str:

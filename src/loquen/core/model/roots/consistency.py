@@ -9,8 +9,11 @@ from loquen.core.library.whole import Library
 from loquen.core.model.inputs.fields import entries
 from loquen.core.model.inputs.options import SALTS, options_of
 from loquen.core.model.inputs.quantity import Choice, Quantity
+from loquen.core.model.parts.flow import Flow, Sump
+from loquen.core.model.parts.tank import Tank
+from loquen.core.model.parts.water import Recipe
 from loquen.core.model.roots import heights
-from loquen.core.model.roots.plan import PLAN, Flow, Plan, Recipe, Sump, Tank
+from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.physics import geometry
 
 MOST_GRAVITY = 1.030

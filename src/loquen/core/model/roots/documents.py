@@ -9,7 +9,8 @@ from typing import Any, cast, get_args, get_origin
 
 from loquen.core.model.inputs.fields import hints, inner_type
 from loquen.core.model.inputs.quantity import UNKNOWN, Sentence, as_text, quoted, say
-from loquen.core.model.roots.plan import PLAN_VERSION, Plan, Source, Water
+from loquen.core.model.parts.water import Source, Water
+from loquen.core.model.roots.plan import PLAN_VERSION, Plan
 
 MATURE_UNTIL_THEN_WEEKS = 52.0
 Step = Callable[[dict[str, Any]], dict[str, Any]]

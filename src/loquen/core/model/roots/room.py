@@ -5,7 +5,8 @@ from typing import Annotated, Literal
 
 from loquen.core.model.inputs.quantity import Choice, Most, Quantity
 from loquen.core.model.inputs.shape import Shape
-from loquen.core.model.roots.plan import DISINFECTANTS, TAP_UNTOLD, Disinfectant, Weekday
+from loquen.core.model.parts.running import Weekday
+from loquen.core.model.parts.water import DISINFECTANTS, TAP_UNTOLD, Disinfectant
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 
 ROOM_VERSION = 2

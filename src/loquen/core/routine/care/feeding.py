@@ -9,8 +9,10 @@ from loquen.core.feeding.rota import Fed, Meal, Rota, days_with_food
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Sheet
 from loquen.core.model.inputs.quantity import Sentence, Term, of, say
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.parts.running import Weekday
 from loquen.core.model.roots.phase import animals_in
-from loquen.core.model.roots.plan import Group, Plan, Weekday
+from loquen.core.model.roots.plan import Plan
 from loquen.core.routine.duty import ROTA, Duty
 from loquen.core.routine.recurring import WEEK, Rhythm
 

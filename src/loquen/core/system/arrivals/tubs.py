@@ -10,7 +10,7 @@ from loquen.core.model.inputs.quantity import of, say
 from loquen.core.physics import animals as biology
 from loquen.core.physics import nitrogen
 from loquen.core.system.arrivals.bags import worst_of
-from loquen.core.system.filter.media import Nitrifiers
+from loquen.core.system.filter.ammonia import Nitrifiers
 
 
 @figure(

@@ -10,8 +10,9 @@ from loquen.core.data.tables import constants
 from loquen.core.errors import NamedCase
 from loquen.core.events.kinds.water import Dosed
 from loquen.core.graph.engine import Missing, Sheet
+from loquen.core.model.parts.running import Cycle
 from loquen.core.model.roots.phase import Phase, phase
-from loquen.core.model.roots.plan import Cycle, Plan
+from loquen.core.model.roots.plan import Plan
 from loquen.core.physics.nitrogen import AMMONIA_PER_N, NITRATE_PER_N
 from loquen.core.system.source.disinfectant import CONDITIONED
 from loquen.core.system.source.treating import conditioner_ml

@@ -5,7 +5,9 @@ from dataclasses import dataclass, replace
 from loquen.core.data.tables import toml
 from loquen.core.graph.engine import Missing, Sheet
 from loquen.core.model.inputs.quantity import Sentence, Term, say
-from loquen.core.model.roots.plan import Plan, Planting, Weekday
+from loquen.core.model.parts.running import Weekday
+from loquen.core.model.parts.tank import Planting
+from loquen.core.model.roots.plan import Plan
 from loquen.core.system.book import sheet_of
 from loquen.core.system.changes.regime import Corner
 

@@ -6,7 +6,12 @@ from dataclasses import replace
 
 from loquen.core.errors import NamedCase
 from loquen.core.library.whole import Library
-from loquen.core.model.roots.plan import Filter, Group, Heat, Lamp, Light, Plan, Recipe, RunIn, Tank, Water
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.parts.heat import Heat, Lamp, Light
+from loquen.core.model.parts.running import Filter, RunIn
+from loquen.core.model.parts.tank import Tank
+from loquen.core.model.parts.water import Recipe, Water
+from loquen.core.model.roots.plan import Plan
 from loquen.core.physics.chemistry import ph_from_kh_co2
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.book import sheet_of

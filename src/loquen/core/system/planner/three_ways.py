@@ -15,7 +15,10 @@ from typing import Literal
 from loquen.core.graph.engine import Key
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
-from loquen.core.model.roots.plan import Group, Plan, Source, Tank
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.parts.tank import Tank
+from loquen.core.model.parts.water import Source
+from loquen.core.model.roots.plan import Plan
 from loquen.core.system.animals.company import DEADLY, RANGES, Leeways, dies_first, told
 from loquen.core.system.book import sheet_of, system_book
 from loquen.core.system.planner.first_plan import (

@@ -9,7 +9,11 @@ from loquen.core.graph.engine import Key, Sheet
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.options import options_of
 from loquen.core.model.inputs.quantity import NOTHING, Choice, Quantity, Sentence, Term, joined, say
-from loquen.core.model.roots.plan import PLAN, Filter, Group, Plan, Planting, Source
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.parts.running import Filter
+from loquen.core.model.parts.tank import Planting
+from loquen.core.model.parts.water import Source
+from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.system.planner.standing import applied
 
 

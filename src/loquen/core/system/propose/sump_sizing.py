@@ -12,8 +12,9 @@ from loquen.core.graph.nodes import Remedy, Verdict
 from loquen.core.library.rows.machines import PumpModel
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Quantity, Term, say
+from loquen.core.model.parts.flow import Chamber, Outlet, RunPart, Sump
 from loquen.core.model.roots.consistency import SHORTEST_RETURN_CM, hole_edge_least_cm, water_height_cm
-from loquen.core.model.roots.plan import PLAN, Chamber, Outlet, Plan, RunPart, Sump
+from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.physics import hydraulics
 from loquen.core.system.book import sheet_of
 from loquen.core.system.flow.returns import need_sump

@@ -9,7 +9,8 @@ from loquen.core.graph.engine import Key, Sheet
 from loquen.core.graph.nodes import Verdict
 from loquen.core.library.rows.animals import Species
 from loquen.core.library.whole import Library
-from loquen.core.model.roots.plan import PLAN, Group, Plan
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.system.book import sheet_of
 from loquen.core.system.told import verdict_of
 

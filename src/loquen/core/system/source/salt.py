@@ -8,7 +8,8 @@ from loquen.core.library.rows.animals import Species
 from loquen.core.library.rows.keeping import Plant
 from loquen.core.model.inputs.quantity import Term, of, say
 from loquen.core.physics import chemistry
-from loquen.core.system.filter.media import Beds, Nitrifiers
+from loquen.core.system.filter.ammonia import Nitrifiers
+from loquen.core.system.filter.media import Beds
 
 
 @figure(

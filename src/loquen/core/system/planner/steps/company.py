@@ -6,7 +6,8 @@ from dataclasses import replace
 from itertools import combinations
 
 from loquen.core.graph.engine import Key
-from loquen.core.model.roots.plan import Group, Plan
+from loquen.core.model.parts.animals import Group
+from loquen.core.model.roots.plan import Plan
 from loquen.core.system.planner.standing import Standing
 
 PARTS_KEPT = (0.9, 0.75, 0.6, 0.45, 0.3)

@@ -7,7 +7,8 @@ from dataclasses import replace
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Key
 from loquen.core.library.whole import Library
-from loquen.core.model.roots.plan import Filter, Plan
+from loquen.core.model.parts.running import Filter
+from loquen.core.model.roots.plan import Plan
 from loquen.core.system.planner.standing import Standing
 
 STONES_LPH = (60.0, 120.0, 240.0, 480.0, 960.0)

@@ -6,7 +6,8 @@ from dataclasses import replace
 from loquen.core.graph.engine import Key
 from loquen.core.graph.nodes import Verdict
 from loquen.core.library.whole import Library
-from loquen.core.model.roots.plan import PLAN, Plan, Planting, Tank
+from loquen.core.model.parts.tank import Planting, Tank
+from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.system.planner.standing import Standing
 from loquen.core.system.propose.sump_sizing import raised_returns
 

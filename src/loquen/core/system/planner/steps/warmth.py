@@ -7,7 +7,8 @@ from dataclasses import replace
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Key
 from loquen.core.library.whole import Library
-from loquen.core.model.roots.plan import PLAN, Lamp, Plan
+from loquen.core.model.parts.heat import Lamp
+from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.system.planner.standing import Standing
 
 CHILLER_GRAIN_W = 10.0

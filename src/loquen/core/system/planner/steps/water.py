@@ -6,7 +6,8 @@ from dataclasses import replace
 from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Key
 from loquen.core.library.whole import Library
-from loquen.core.model.roots.plan import PLAN, Plan, Source
+from loquen.core.model.parts.water import Source
+from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.system.planner.standing import Standing
 
 PURE = Source(
