@@ -4,7 +4,7 @@ import re
 
 import pytest
 
-from tests.e2e.conftest import browser_context_args, browser_type_launch_args, server  # noqa: F401
+from tests.e2e.conftest import browser_context_args, browser_type_launch_args, nursery, server  # noqa: F401
 
 MOST_OVER = 3
 BUDGET = re.compile(r"budget_(\d+)_ms")
