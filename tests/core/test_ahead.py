@@ -28,9 +28,10 @@ from loquen.core.system.cycle.setup import begun, dose_amount, dosed_nitrogen_mg
 from loquen.core.system.nitrate.against import against
 from loquen.core.system.nitrate.forecast import page
 from loquen.core.system.trends import trends
-from loquen.core.timeline import course, rates
-from loquen.core.timeline.arithmetic import One
-from loquen.core.timeline.course import Limits, Source, share_within
+from loquen.core.timeline.keeper import Source, changed, share_within, tend
+from loquen.core.timeline.nitrogen import Inputs
+from loquen.core.timeline.rates import free_ammonia
+from loquen.core.timeline.watch import Limits
 from tests.core.plans import plan
 
 NOW = datetime(2026, 5, 20, 18, tzinfo=UTC)
@@ -138,11 +139,11 @@ def test_chloride_keeps_nitrite_out_with_a_threefold_margin(chloride, limit):
 def test_members_that_agree_are_kept_and_enough_of_them():
     asked = made("animals", animals=(Group("zebra_danio", 100),)).asked
     quick = replace(asked, seed_ammonia_oxidisers_mg_l_d=4 * asked.seed_ammonia_oxidisers_mg_l_d)
-    truth = course.one(quick.state(), quick.water(), quick.keeper(), 20)
+    truth = tend(quick.state(), quick.around(), quick.keeper(), 20)
     seen = [
         Seen(24 * day, "ammonia", Interval(0.9 * level, 1.1 * level), 20, 0.1)
         for day in (6, 9, 12, 15, 18)
-        for level in [truth.hours[24 * day][rates.AMMONIA]]
+        for level in [float(truth.hours["ammonia"][24 * day])]
     ]
     ranges = made("animals").ranges
     found = learned(asked, replace(asked.keeper(), from_day=20), (), seen, ranges)
@@ -226,13 +227,12 @@ def test_one_with_animals_is_done_after_a_clear_week_with_bacteria_enough():
 # Today's care -------------------------------------------------------------------------------------
 
 LIMITS = Limits(0.25, 0.02, 1 / 3)
-SOFT = {"on_ammonia": 1e-4, "on_nitrite": 1e-4}
+PLAIN = Inputs(temp_c=25.0, co2_mg_l=2.0)
 
 
 def share(ammonia, nitrite, kh, source_kh, **more):
-    state = course.start(ammonia=ammonia, nitrite=nitrite, kh=kh, **SOFT)
-    w = rates.water(temp_c=25.0, co2_mg_l=2.0)
-    return share_within(state, LIMITS, Source(0.0, source_kh, **more), w, One())
+    state = replace(PLAIN.state(), ammonia=ammonia, nitrite=nitrite, kh=kh)
+    return share_within(state, LIMITS, Source(0.0, source_kh, **more), PLAIN.around())
 
 
 def test_the_share_is_the_least_that_brings_every_limit_back():
@@ -245,15 +245,10 @@ def test_the_share_is_the_least_that_brings_every_limit_back():
 
 
 def test_harder_water_can_make_it_worse():
-    w, m = rates.water(temp_c=25.0, co2_mg_l=2.0), One()
-
-    def free(state):
-        return rates.free_ammonia(state[rates.AMMONIA], rates.hydrogen(state[rates.KH], 0.0, w, m), w)
-
-    before = course.start(ammonia=1.0, kh=0.3, **SOFT)
-    after = course.changed(before, 0.5, Source(0.0, 8.0), m)
+    before = replace(PLAIN.state(), ammonia=1.0, kh=0.3)
+    after = changed(before, 0.5, Source(0.0, 8.0))
     # Half the ammonia, and seven times the part of it that harms.
-    assert free(after) / free(before) == pytest.approx(7, rel=0.15)
+    assert free_ammonia(after, PLAIN.around()) / free_ammonia(before, PLAIN.around()) == pytest.approx(7, rel=0.15)
 
 
 def test_with_fish_in_it_today_says_what_to_do():

@@ -14,9 +14,13 @@ from scipy.integrate import solve_ivp
 
 from loquen.core.errors import OutOfRange, UnknownKey
 from loquen.core.physics.chemistry import aerated_ph, ammonia_fraction, ph_from_kh_co2
-from loquen.core.timeline import course, rates
-from loquen.core.timeline.arithmetic import Many, One
+from loquen.core.timeline.keeper import Source, changed, dosed, tend
+from loquen.core.timeline.lanes import lane_of
 from loquen.core.timeline.nitrogen import OF_A_RANGE, RANGES, Inputs, ensemble, factors_of, members_of, simulate
+from loquen.core.timeline.process.constants import table
+from loquen.core.timeline.rates import free_ammonia, hydrogen, rates
+from loquen.core.timeline.state import NAMES, PARTS, State, state_of
+from loquen.core.timeline.stepper import Stepper
 
 CASES = tomllib.loads((Path(__file__).parent / "cases/cycles.toml").read_text(encoding="utf-8"))
 DAYS = ("day_done", "clear_from_day", "stalled_day")
@@ -50,23 +54,21 @@ def test_an_ensemble_lies_in_its_bands(case):
 
 def solved(inputs, days, events):
     """The same right-hand side, integrated by LSODA between events of (day, change share, dose)."""
-    w, state, m = inputs.water(), np.array(inputs.state()), One()
-    keeper = inputs.keeper()
+    around, state, keeper = inputs.around(), inputs.state(), inputs.keeper()
     times = sorted({0.0, float(days), *(event[0] for event in events)})
     for start, end in pairwise(times):
         for day, share, dose in events:
             if day == start:
-                state = np.array(course.dosed(tuple(state), dose, keeper.dose_kh_per_n, m))
-                state = np.array(course.changed(tuple(state), share, keeper.source, m))
+                state = changed(dosed(state, dose, keeper.dose_kh_per_n), share, keeper.source)
         found = solve_ivp(
-            lambda _, y: rates.rates(tuple(np.maximum(y, rates.floors())), w, m),
-            (start, end),
-            state,
+            lambda _, y: PARTS(rates(State(*map(float, np.maximum(y, 0.0))), around)),
+            (24 * start, 24 * end),
+            PARTS(state),
             method="LSODA",
             rtol=1e-8,
             atol=1e-10,
         )
-        state = found.y[:, -1]
+        state = State(*map(float, found.y[:, -1]))
     return state
 
 
@@ -84,34 +86,40 @@ def test_it_agrees_with_a_stiff_solver(load):
         }
     )
     exact = solved(inputs, 40, [(float(day), 0.3, 0.0) for day in range(4, 40, 4)])
-    for name, at in (("ammonia", rates.AMMONIA), ("nitrite", rates.NITRITE), ("nitrate", rates.NITRATE)):
-        assert run.hours[name][-1] == pytest.approx(exact[at], rel=0.01, abs=0.01)
-    assert run.hours["on_ammonia"][-1] == pytest.approx(exact[rates.ON_AMMONIA], rel=0.01)
+    for name in ("ammonia", "nitrite", "nitrate", "kh", "on_ammonia", "on_nitrite"):
+        assert run.hours[name][-1] == pytest.approx(getattr(exact, name), rel=0.002, abs=0.002), name
 
 
 def test_the_speed_of_both_bacteria_is_that_of_the_equations_by_hand():
     # 0.3 mg/L of ammonia and 0.8 of nitrite at 22 °C, KH 5: every factor by the textbook's own functions.
-    w = rates.water(temp_c=22.0, co2_mg_l=2.0)
+    inputs = Inputs(temp_c=22.0, co2_mg_l=2.0)
     ph = min(ph_from_kh_co2(kh_dkh=5, co2_mg_l=2.0, temp_c=22.0), aerated_ph(kh_dkh=5, temp_c=22.0))
     free = 0.3 * ammonia_fraction(ph=ph, temp_c=22.0)
     f = 1.08**-3 / (1 + 10 ** (2 * (6.0 - ph)))
     use_a = 0.4 * f * 0.3 / 0.8 / (1 + free / 10) * 5 / 5.1
     use_n = 0.2 * f * 0.8 / 1.3 / (1 + free / 0.75)
-    found = rates.rates(course.start(ammonia=0.3, nitrite=0.8, on_ammonia=0.4, on_nitrite=0.2, kh=5.0), w, One())
-    assert found[rates.AMMONIA] == pytest.approx(-use_a, rel=1e-6)
-    assert found[rates.NITRITE] == pytest.approx(use_a - use_n, rel=1e-6)
-    assert found[rates.NITRATE] == pytest.approx(use_n, rel=1e-6)
-    assert found[rates.ON_AMMONIA] == pytest.approx(0.60 * use_a - 0.05 * 1.08**-3 * 0.4, rel=1e-6)
-    assert found[rates.ON_NITRITE] == pytest.approx(0.55 * use_n - 0.05 * 1.08**-3 * 0.2, rel=1e-6)
-    assert found[rates.KH] == pytest.approx(-0.40 * use_a, rel=1e-6)
+    state = replace(inputs.state(), ammonia=0.3, nitrite=0.8, on_ammonia=0.4, on_nitrite=0.2, kh=5.0)
+    found = daily(rates(state, inputs.around()))
+    assert found.ammonia == pytest.approx(-use_a, rel=1e-6)
+    assert found.nitrite == pytest.approx(use_a - use_n, rel=1e-6)
+    assert found.nitrate == pytest.approx(use_n, rel=1e-6)
+    assert found.on_ammonia == pytest.approx(0.60 * use_a - 0.05 * 1.08**-3 * 0.4, rel=1e-6)
+    assert found.on_nitrite == pytest.approx(0.55 * use_n - 0.05 * 1.08**-3 * 0.2, rel=1e-6)
+    assert found.kh == pytest.approx(-0.40 * use_a, rel=1e-6)
+
+
+def daily(hourly):
+    """Rates an hour as rates a day."""
+    return State(*(24 * part for part in PARTS(hourly)))
 
 
 @pytest.mark.parametrize("salinity", [0.0, 8.0, 30.0])
 def test_free_ammonia_is_that_of_the_sheet_in_salted_water_too(salinity):
-    w = Inputs(temp_c=25, kh_dkh=8, salinity_ppt=salinity).water()
-    h = rates.hydrogen(8.0, 0.0, w, One())
-    expected = ammonia_fraction(-math.log10(h), 25, salinity)
-    assert rates.free_ammonia(1.0, h, w) == pytest.approx(expected, rel=1e-9)
+    inputs = Inputs(temp_c=25, kh_dkh=8, salinity_ppt=salinity)
+    state, around = replace(inputs.state(), ammonia=1.0), inputs.around()
+    ph = ph_from_kh_co2(kh_dkh=8, co2_mg_l=2, temp_c=25)
+    assert -math.log10(hydrogen(state, around)) == pytest.approx(ph, abs=1e-9)
+    assert free_ammonia(state, around) == pytest.approx(ammonia_fraction(ph, 25, salinity), rel=1e-9)
 
 
 def test_members_of_an_ensemble_differ_in_every_thing_that_is_uncertain():
@@ -120,11 +128,11 @@ def test_members_of_an_ensemble_differ_in_every_thing_that_is_uncertain():
     z[:, 1:] = np.diag(
         np.full(len(RANGES), OF_A_RANGE)
     )  # each member at the end of one range, all else in the middle
-    state, w, _ = members_of(asked, factors_of(z))
-    middle = {name: values[0] for name, values in vars_of(state, w).items()}
-    moved = {name: vars_of(state, w)[name][1 + place] / middle[name] for place, name in enumerate(RANGES)}
-    # A kelvin is 1.1^1 by the table's rate of warmth; the rest are their own ranges.
-    warmer = rates.table().warmth_per_k
+    state, around, _ = members_of(asked, factors_of(z))
+    middle = {name: values[0] for name, values in vars_of(state, around).items()}
+    moved = {name: vars_of(state, around)[name][1 + place] / middle[name] for place, name in enumerate(RANGES)}
+    # A kelvin is 1.08^1 by the table's rate of warmth; the rest are their own ranges.
+    warmer = table().warmth_per_k
     expected = {
         "seed_a": 3,
         "seed_n": 3,
@@ -137,35 +145,55 @@ def test_members_of_an_ensemble_differ_in_every_thing_that_is_uncertain():
     assert moved == pytest.approx({**expected, "temp": warmer}, rel=1e-6)
 
 
-def vars_of(state, w):
-    return {
-        "seed_a": state[3], "seed_n": state[4], "growth_a": w.growth_a, "growth_n": w.growth_n, "half_a": w.half_a,
-        "half_n": w.half_n, "load": w.load, "temp": w.warmth,
-    }  # fmt: skip
+def vars_of(state, around):
+    like = {name: getattr(around.bacteria, name) for name in ("growth_a", "growth_n", "half_a", "half_n")}
+    seeds = {"seed_a": state.on_ammonia, "seed_n": state.on_nitrite}
+    return {**seeds, **like, "load": around.bacteria.load_mg_h, "temp": around.warm.pace}
 
 
 def test_plants_take_ammonia_first_and_give_back_the_reserve():
-    w = rates.water(temp_c=25.0, co2_mg_l=2.0, plants_take_mg_l_d_n=0.3, load_mg_l_d_n=0.1)
-    found = rates.rates(course.start(ammonia=0.05, nitrate=1.5, on_ammonia=1e-4, on_nitrite=1e-4, kh=5.0), w, One())
+    inputs = Inputs(mode="with_animals", temp_c=25.0, plants_take_mg_l_d_n=0.3, load_mg_l_d_n=0.1)
+    state = replace(inputs.state(), ammonia=0.05, nitrate=1.5, on_ammonia=1e-4, on_nitrite=1e-4, kh=5.0)
+    found = daily(rates(state, inputs.around()))
     # Half of 0.3 as ammonia, three quarters of the other half as nitrate.
-    assert found[rates.AMMONIA] == pytest.approx(0.1 - 0.15, abs=1e-4)
-    assert found[rates.NITRATE] == pytest.approx(-0.1125, abs=1e-4)
-    assert found[rates.KH] == pytest.approx(0.20 * (0.1 - 0.15 + 0.1125), abs=1e-4)
+    assert found.ammonia == pytest.approx(0.1 - 0.15, abs=1e-4)
+    assert found.nitrate == pytest.approx(-0.1125, abs=1e-4)
+    assert found.kh == pytest.approx(0.20 * (0.1 - 0.15 + 0.1125), abs=1e-4)
 
 
-def test_one_and_many_come_to_the_same():
-    inputs = Inputs(**ANIMALS, run_days=20, changes=({"every_days": 3, "share": 0.3},))
-    one = course.one(inputs.state(), inputs.water(), inputs.keeper(), 20)
-    many = course.many(Many(2).state(inputs.state()), inputs.water(), inputs.keeper(), 20)
-    assert many.end[:, 0] == pytest.approx(np.array(one.end), rel=1e-9)
-    assert many.ledger.peak_nitrite[1] == pytest.approx(one.ledger.peak_nitrite, rel=1e-9)
+@pytest.mark.parametrize("mode", ["with_animals", "empty_with_ammonia", "active_soil"])
+def test_one_and_many_come_to_the_same(mode):
+    asked = {"mode": mode, "load_mg_l_d_n": 0.25, "soil_ammonia_mg_l_n": 2.0 if mode == "active_soil" else 0.0}
+    inputs = Inputs(**asked, plants_take_mg_l_d_n=0.05, changes=({"every_days": 3, "share": 0.3},))
+    one = tend(inputs.state(), inputs.around(), inputs.keeper(), 40)
+    twins = State(*(np.full(2, part) for part in PARTS(inputs.state())))
+    many = tend(twins, inputs.around(), inputs.keeper(), 40, members=2)
+    for name in NAMES:
+        assert getattr(many.end, name)[0] == pytest.approx(getattr(one.end, name), rel=1e-9), name
+    for name in ("peak_nitrite", "peak_nitrite_day", "day_done", "clear_from_day", "dosed", "changes_made"):
+        alone = getattr(one.tally, name)
+        assert getattr(many.tally, name)[1] == pytest.approx(alone, rel=1e-9, nan_ok=True), name
+
+
+def test_a_member_that_is_done_stays_as_it_ended_and_leaves_the_others_alone():
+    inputs = Inputs(kh_dkh=16)
+    seeds = np.array([0.01, 0.6])
+    state = replace(inputs.state(on_ammonia=seeds, on_nitrite=seeds), kh=np.full(2, 16.0))
+    pair = tend(state, inputs.around(), inputs.keeper(), 40, members=2)
+    for member, seed in enumerate(seeds):
+        alone = Inputs(kh_dkh=16, seed_ammonia_oxidisers_mg_l_d=seed, seed_nitrite_oxidisers_mg_l_d=seed)
+        run = tend(alone.state(), alone.around(), alone.keeper(), 40)
+        assert pair.tally.day_done[member] == run.tally.day_done
+        assert pair.end.nitrate[member] == pytest.approx(run.end.nitrate, rel=2e-3)
+    early = int(24 * pair.tally.day_done[1])
+    assert (pair.hours["nitrate"][early:, 1] == pair.hours["nitrate"][early, 1]).all()
 
 
 # Balances and limits ----------------------------------------------------------------------------
 
 
-def nitrogen(state):
-    return sum(state[at] for at in (rates.AMMONIA, rates.NITRITE, rates.NITRATE, rates.SOIL))
+def nitrogen(hours):
+    return sum(hours[name] for name in ("ammonia", "nitrite", "nitrate", "soil"))
 
 
 def test_nitrogen_closes():
@@ -173,8 +201,8 @@ def test_nitrogen_closes():
     total = run.hours["ammonia"] + run.hours["nitrite"] + run.hours["nitrate"]
     assert total == pytest.approx(0.25 * run.hours["day"], abs=1e-9)
     soil = Inputs(mode="active_soil", soil_ammonia_mg_l_n=6, kh_dkh=2)
-    record = course.one(soil.state(), soil.water(), soil.keeper(), 30)
-    assert [nitrogen(hour) for hour in record.hours] == pytest.approx([nitrogen(record.hours[0])] * 721, abs=1e-9)
+    held = nitrogen(tend(soil.state(), soil.around(), soil.keeper(), 30).hours)
+    assert held == pytest.approx(np.full(721, held[0]), abs=1e-9)
 
 
 def test_no_bacteria_leave_the_load_as_ammonia():
@@ -195,20 +223,24 @@ def test_without_food_capacity_dies_off_by_a_twentieth_a_day():
 
 def test_a_halved_step_changes_nothing_that_is_read():
     inputs = Inputs(**{**ANIMALS, "load_mg_l_d_n": 0.5})
-    state, w, m = inputs.state(), inputs.water(), One()
-    fine = coarse = state
-    for _ in range(25 * 24):
-        coarse = rates.stepped(coarse, w, m, 1 / 24)
-        fine = rates.stepped(rates.stepped(fine, w, m, 1 / 48), w, m, 1 / 48)
-    assert coarse == pytest.approx(fine, rel=2e-3, abs=1e-3)
+
+    def ended(longest_h):
+        stepper, state = Stepper(lane_of(None)), inputs.state()
+        for hour in np.arange(0, 25 * 24, longest_h):
+            for step in stepper.steps(hour, hour + longest_h, state, inputs.around()):
+                state = step.end
+        return state
+
+    coarse, fine = ended(24.0), ended(0.5)
+    assert PARTS(coarse) == pytest.approx(PARTS(fine), rel=3e-3, abs=1e-3)
 
 
 def test_active_soil_takes_the_reserve_and_is_spent():
     inputs = Inputs(mode="active_soil", kh_dkh=8, soil_hold_meq_l=1.0, soil_ammonia_mg_l_n=0)
-    record = course.one(inputs.state(), inputs.water(), inputs.keeper(), 30)
+    end = tend(inputs.state(), inputs.around(), inputs.keeper(), 30).end
     # A milliequivalent is 2.8 dKH: after that nothing is taken, and pH is free again.
-    assert record.end[rates.HOLD] == 0
-    assert record.end[rates.KH] == pytest.approx(8 - 1 / 0.35665, abs=0.1)
+    assert end.hold == 0
+    assert end.kh == pytest.approx(8 - 1 / 0.35665, abs=0.1)
 
 
 def test_chloramine_comes_in_with_a_change():
@@ -281,10 +313,10 @@ def test_warmer_is_never_slower(temp, more):
 @settings(max_examples=20, deadline=None)
 @given(st.floats(0, 1), st.floats(0, 5), st.floats(0, 5), st.floats(0, 20))
 def test_a_change_never_raises_what_the_source_lacks(share, ammonia, nitrite, nitrate):
-    state = course.start(ammonia=ammonia, nitrite=nitrite, nitrate=nitrate, on_ammonia=1, on_nitrite=1, kh=5.0)
-    after = course.changed(state, share, course.Source(nitrate_mg_l_n=0, kh_dkh=5), One())
-    assert all(after[at] <= state[at] for at in range(3))
-    assert after[3:5] == state[3:5]
+    state = state_of(ammonia=ammonia, nitrite=nitrite, nitrate=nitrate, on_ammonia=1.0, on_nitrite=1.0, kh=5.0)
+    after = changed(state, share, Source(nitrate_mg_l_n=0, kh_dkh=5))
+    assert all(getattr(after, name) <= getattr(state, name) for name in ("ammonia", "nitrite", "nitrate"))
+    assert (after.on_ammonia, after.on_nitrite) == (1.0, 1.0)
 
 
 def test_an_ensemble_is_drawn_the_same_twice_and_spreads_around_its_middle():

@@ -15,9 +15,9 @@ from loquen.core.model.roots.plan import Plan
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.book import sheet_of
 from loquen.core.system.cycle.setup import begun
-from loquen.core.timeline import course, rates
-from loquen.core.timeline.course import HOURS
+from loquen.core.timeline.keeper import tend
 from loquen.core.timeline.nitrogen import Inputs
+from loquen.core.timeline.run import HOURS
 
 SEED = 1926
 WEEKS = 36
@@ -54,12 +54,12 @@ def soil_cycle(plan: Plan, now: datetime, library: Library) -> Iterator[Logged]:
     """A tank on active soil since nineteen days: ammonia off the soil, nitrite after it."""
     eye, cycle = Eye(SEED, library), begun(sheet_of(plan, library), now.tzinfo, now.date())  # type: ignore[arg-type]
     asked = replace(cycle.asked, seed_ammonia_oxidisers_mg_l_d=0.02, seed_nitrite_oxidisers_mg_l_d=0.01)
-    record = course.one(asked.state(), asked.water(), cycle.keeper(), 21)
+    hours = tend(asked.state(), asked.around(), cycle.keeper(), 21).hours
     for day in (3, 6, 9, 12, 15, 18):
         at = cycle.start + timedelta(days=day, hours=18)
-        state = record.hours[day * HOURS + 18]
-        yield eye.reading(at, "ammonia_drops", state[rates.AMMONIA])
-        yield eye.reading(at + timedelta(minutes=5), "nitrite_drops", state[rates.NITRITE])
+        hour = day * HOURS + 18
+        yield eye.reading(at, "ammonia_drops", hours["ammonia"][hour])
+        yield eye.reading(at + timedelta(minutes=5), "nitrite_drops", hours["nitrite"][hour])
 
 
 def nitrate_creep(plan: Plan, now: datetime, library: Library) -> Iterator[Logged]:
@@ -93,12 +93,12 @@ def mature(load: float, **more: object) -> Inputs:
 
 def blip(inputs: Inputs, now: datetime, first_ago: float, days: tuple[int, ...], eye: Eye) -> Iterator[Logged]:
     """Ammonia and nitrite on some days of a run that began so many days ago."""
-    record = course.one(inputs.state(), inputs.water(), inputs.keeper(), 30, inputs.happenings())
+    hours = tend(inputs.state(), inputs.around(), inputs.keeper(), 30, inputs.happenings()).hours
     for day in days:
         at = evening(now, first_ago - day)
-        state = record.hours[day * HOURS + 19]
-        yield eye.reading(at, "ammonia_drops", state[rates.AMMONIA])
-        yield eye.reading(at + timedelta(minutes=5), "nitrite_drops", state[rates.NITRITE])
+        hour = day * HOURS + 19
+        yield eye.reading(at, "ammonia_drops", hours["ammonia"][hour])
+        yield eye.reading(at + timedelta(minutes=5), "nitrite_drops", hours["nitrite"][hour])
 
 
 def chloramine_slip(plan: Plan, now: datetime, library: Library) -> Iterator[Logged]:

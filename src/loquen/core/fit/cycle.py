@@ -3,6 +3,7 @@
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -10,11 +11,11 @@ from scipy.special import logsumexp
 
 from loquen.core.fit.likelihood import likelihood
 from loquen.core.model.records.readings import Interval
-from loquen.core.timeline import course
-from loquen.core.timeline.course import Happening, Keeper
+from loquen.core.physics.elementwise import Array
+from loquen.core.timeline.keeper import Happening, Keeper, tend
 from loquen.core.timeline.nitrogen import Inputs, factors_of, members_of
+from loquen.core.timeline.run import HOURS
 
-Array = NDArray[np.float64]
 MEMBERS = 200
 LEARNERS = 600
 """Members that are weighed: three times as many take a quarter longer."""
@@ -23,7 +24,8 @@ FEWEST = 30
 ROUNDS = 2
 WIDE = 0.5
 """Of the members' own spread: how far around one of them new ones are drawn."""
-PLACES = {"ammonia": 0, "nitrite": 1, "nitrate": 2, "kh": 3}
+KNOWN = ("ammonia", "nitrite", "nitrate", "kh")
+"""Levels of a run that readings are compared with."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,7 +53,7 @@ class Learned:
 
 def learned(
     asked: Inputs,
-    keeper: Keeper,
+    keeper: Keeper[Any],
     happenings: Sequence[Happening],
     seen: Sequence[Seen],
     ranges: Mapping[str, tuple[str, float]],
@@ -74,7 +76,7 @@ def learned(
     z = np.random.default_rng(seed).standard_normal((len(ranges), LEARNERS))
     if not seen:
         return Learned(z[:, :MEMBERS], told=False)
-    days = max(1, math.ceil(max(reading.hour for reading in seen) / course.HOURS))
+    days = max(1, math.ceil(max(reading.hour for reading in seen) / HOURS))
     log_prior_over_proposal = np.zeros(LEARNERS)
     log_likelihood, odd = weighed(asked, keeper, happenings, seen, ranges, z, days)
     for _ in range(ROUNDS):
@@ -95,7 +97,7 @@ def learned(
 
 def weighed(
     asked: Inputs,
-    keeper: Keeper,
+    keeper: Keeper[Any],
     happenings: Sequence[Happening],
     seen: Sequence[Seen],
     ranges: Mapping[str, tuple[str, float]],
@@ -103,13 +105,14 @@ def weighed(
     days: int,
 ) -> tuple[Array, tuple[int, ...]]:
     """Log-likelihood of members, and the readings that none of them explains."""
-    state, w, tended = members_of(asked, factors_of(z, ranges))
-    tended = replace(keeper, full_dose=tended.full_dose, ends=False)
-    hours = course.many(state, w, tended, days, happenings).hours
+    state, around, drawn = members_of(asked, factors_of(z, ranges))
+    patient = replace(keeper, full_dose=drawn.full_dose, ends=False)
+    hours = tend(state, around, patient, days, happenings, z.shape[1]).hours
     total, odd = np.zeros(z.shape[1]), []
     for place, reading in enumerate(seen):
-        at = min(reading.hour + reading.after_change, len(hours) - 1)
-        found = likelihood(hours[at, PLACES[reading.what]], reading.read, reading.choices, reading.blur)
+        levels = hours[reading.what]
+        at = min(reading.hour + reading.after_change, len(levels) - 1)
+        found = likelihood(levels[at], reading.read, reading.choices, reading.blur)
         if found.max() < 3 * 0.02 / reading.choices:
             odd.append(place)
         total += np.log(found)

@@ -1,7 +1,8 @@
 """Body mass, growth, food and breath of animals."""
 
 from loquen.core.data.bodies import body_shapes
-from loquen.core.physics.ranges import Number, choice, exp, within
+from loquen.core.physics.elementwise import exp
+from loquen.core.physics.ranges import Number, choice, within
 
 FEED_LEVELS = {"light": 0.6, "normal": 1.0, "growing": 1.8}
 

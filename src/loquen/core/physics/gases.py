@@ -3,7 +3,8 @@
 import math
 
 from loquen.core.errors import NamedCase
-from loquen.core.physics.ranges import Number, exp, within
+from loquen.core.physics.elementwise import exp
+from loquen.core.physics.ranges import Number, within
 
 SCALE_HEIGHT_M = 8434.0
 

@@ -6,7 +6,8 @@ import numpy as np
 
 from loquen.core.data.materials import materials
 from loquen.core.errors import NamedCase
-from loquen.core.physics.ranges import Number, exp, within
+from loquen.core.physics.elementwise import exp
+from loquen.core.physics.ranges import Number, within
 
 SECONDS_PER_DAY = 86_400
 WATER_HEAT_J_L_K, J_PER_KWH = 4186.0, 3.6e6

@@ -3,7 +3,8 @@
 from collections.abc import Callable
 
 from loquen.core.errors import NamedCase
-from loquen.core.physics.ranges import Number, at_least, expm1, within
+from loquen.core.physics.elementwise import at_least, expm1
+from loquen.core.physics.ranges import Number, within
 
 ATOMIC_N, ATOMIC_O, ATOMIC_H = 14.007, 15.999, 1.008
 NITRATE_PER_N = (ATOMIC_N + 3 * ATOMIC_O) / ATOMIC_N

@@ -1,6 +1,5 @@
 """Range checks shared by the relations, and the word list of their keyed choices."""
 
-import math
 from collections.abc import Mapping
 from typing import Any, TypeVar
 
@@ -28,18 +27,3 @@ def choice(table: str, options: Mapping[str, T], key: str) -> T:
     if key not in options:
         raise UnknownKey(table, key)
     return options[key]
-
-
-def expm1(value: Number) -> Number:
-    """e to the value, less one: a plain float for a plain float; else elementwise."""
-    return math.expm1(value) if type(value) is float else np.expm1(value)
-
-
-def at_least(value: Number, least: float) -> Number:
-    """The value, or what it is at least: a plain float for a plain float; else elementwise."""
-    return max(value, least) if type(value) is float else np.maximum(value, least)
-
-
-def exp(value: Number) -> Number:
-    """e to the value: a plain float for a plain float, which keeps what follows quick; else elementwise."""
-    return math.exp(value) if type(value) is float else np.exp(value)

@@ -6,15 +6,23 @@ from dataclasses import dataclass, replace
 from typing import Any, Literal
 
 import numpy as np
-from numpy.typing import NDArray
 from scipy.special import ndtr
 
 from loquen.core.errors import OutOfRange, UnknownKey
+from loquen.core.physics.elementwise import Array, at_least
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.physics.ranges import within
-from loquen.core.timeline import course, rates
-from loquen.core.timeline.arithmetic import Many
-from loquen.core.timeline.course import ChangeRule, Happening, Keeper, Source
+from loquen.core.timeline.keeper import KEPT, ChangeRule, Happening, Keeper, Source, Tended, tend
+from loquen.core.timeline.process.carbonate import outdoor_co2_mg_l
+from loquen.core.timeline.process.constants import table
+from loquen.core.timeline.process.nitrogen import Bacteria
+from loquen.core.timeline.process.plants import Plants
+from loquen.core.timeline.process.soil import Soil
+from loquen.core.timeline.run import HOURS
+from loquen.core.timeline.state import State, state_of
+from loquen.core.timeline.surroundings import Surroundings
+from loquen.core.timeline.tally import Tally
+from loquen.core.timeline.warm import warm_at
 
 Mode = Literal["empty_with_ammonia", "with_animals", "active_soil"]
 MODES = ("empty_with_ammonia", "with_animals", "active_soil")
@@ -38,7 +46,7 @@ class Run:
     ammonia_dosed_mg_l_n: float
     changes_made: int
     end_day: float
-    hours: Mapping[str, NDArray[np.float64]]
+    hours: Mapping[str, Array]
     """Hourly: day, ammonia, nitrite, nitrate (mg/L N), kh (dKH), capacities (mg/L N/d)."""
 
 
@@ -48,9 +56,9 @@ class Ensemble:
 
     days_10_50_90: tuple[float, float, float]
     not_done_frac: float
-    days: NDArray[np.float64]
+    days: Array
     """Done or clear from, per member; infinite for never within the run."""
-    bands: Mapping[str, NDArray[np.float64]]
+    bands: Mapping[str, Array]
     """Hourly, three rows each (10, 50, 90 %): ammonia, nitrite, nitrate, kh."""
 
 
@@ -109,46 +117,64 @@ class Inputs:
     def soil(self) -> bool:
         return self.mode == "active_soil"
 
-    def water(self, **varied: Any) -> rates.Water:
-        takes = rates.table().soil_takes_kh_per_d if self.soil and self.soil_takes_up_kh else 0.0
-        found = rates.water(
-            temp_c=varied.pop("temp_c", self.temp_c),
-            co2_mg_l=self.co2_mg_l,
-            salinity_ppt=self.salinity_ppt,
-            ph_highest=self.ph_highest,
-            x_max_mg_l_d=self.x_max_mg_l_d,
-            load_mg_l_d_n=self.load_mg_l_d_n,
-            plants_take_mg_l_d_n=self.plants_take_mg_l_d_n,
-            soil_release_per_d=self.soil_release_per_d,
-            soil_holds_ph_at_most=self.soil_holds_ph_at_most if self.soil else None,
-            soil_takes_kh_per_d=takes,
-            soil_least_kh_dkh=self.soil_least_kh_dkh if self.soil else 0.0,
-            soiled=self.soil or self.soil_ammonia_mg_l_n > 0,
+    def around(self, **varied: Array) -> Surroundings[Any]:
+        """What is at work in a litre of it, one or many: of `varied`, temp_c, load and what bacteria are like."""
+        c, soil = table(), None
+        warm_c: Any = varied.pop("temp_c", float(self.temp_c))
+        load: Any = varied.pop("load", float(self.load_mg_l_d_n))
+        if self.soil or self.soil_ammonia_mg_l_n > 0:
+            takes = c.soil_takes_kh_per_d if self.soil and self.soil_takes_up_kh else 0.0
+            held = self.soil_holds_ph_at_most if self.soil else None
+            soil = Soil(self.soil_release_per_d / HOURS, takes / HOURS, 10**-held if held is not None else 0.0)
+        like: dict[str, Any] = {
+            "growth_a": c.growth_ammonia_oxidisers,
+            "growth_n": c.growth_nitrite_oxidisers,
+            "half_a": c.half_ammonia_mg_l,
+            "half_n": c.half_nitrite_mg_l,
+            **varied,
+        }
+        return Surroundings(
+            warm=warm_at(warm_c, float(self.salinity_ppt)),
+            least_hydrogen=10**-self.ph_highest if self.ph_highest is not None else 0.0,
+            bacteria=Bacteria(
+                load_mg_h=load / HOURS,
+                per_most_capacity=1 / self.x_max_mg_l_d if self.x_max_mg_l_d else 0.0,
+                **like,
+            ),
+            plants=Plants(self.plants_take_mg_l_d_n / HOURS) if self.plants_take_mg_l_d_n > 0 else None,
+            soil=soil,
+            least_kh=float(self.soil_least_kh_dkh) if self.soil else 0.0,
         )
-        return replace(found, **varied)
 
-    def state(self, **varied: Any) -> tuple[Any, ...]:
+    def state(self, **varied: Array) -> State[Any]:
+        """A litre of it at the start, one or many."""
         begins = (
             self.source_nitrate_ion_mg_l if self.start_nitrate_ion_mg_l is None else self.start_nitrate_ion_mg_l
         )
-        parts = {
+        warm_c: Any = varied.get("temp_c", float(self.temp_c))
+        parts: dict[str, Any] = {
+            "temp_c": warm_c,
+            "volume_l": 1.0,
+            # Water gives off what it holds over the air's CO2, never the other way: no pH is higher than that of aerated water.
+            "carbon_dioxide": at_least(0 * warm_c + float(self.co2_mg_l), outdoor_co2_mg_l(warm_c)),
             "nitrate": begins / NITRATE_PER_N,
-            "on_ammonia": self.seed_ammonia_oxidisers_mg_l_d,
-            "on_nitrite": self.seed_nitrite_oxidisers_mg_l_d,
-            "kh": self.kh_dkh,
-            "soil": self.soil_ammonia_mg_l_n,
-            "hold": self.soil_hold_meq_l if self.soil else 0.0,
+            "on_ammonia": float(self.seed_ammonia_oxidisers_mg_l_d),
+            "on_nitrite": float(self.seed_nitrite_oxidisers_mg_l_d),
+            "kh": float(self.kh_dkh),
+            "soil": float(self.soil_ammonia_mg_l_n),
+            "hold": float(self.soil_hold_meq_l) if self.soil else 0.0,
+            "salinity": float(self.salinity_ppt),
+            **varied,
         }
-        return course.start(**{**parts, **varied})
+        return state_of(**parts)
 
-    def keeper(self) -> Keeper:
+    def keeper(self) -> Keeper[Any]:
         source_kh = self.kh_dkh if self.source_kh_dkh is None else self.source_kh_dkh
         return Keeper(
             source=Source(self.source_nitrate_ion_mg_l / NITRATE_PER_N, source_kh, self.source_ammonia_mg_l_n),
             fishless=self.mode == "empty_with_ammonia",
-            soil=self.soil,
-            full_dose=self.full_dose_mg_l_n,
-            dose_kh_per_n=rates.table().kh_per_n if self.dose_kind == "ammonia_solution" else 0.0,
+            full_dose=float(self.full_dose_mg_l_n),
+            dose_kh_per_n=table().kh_per_n if self.dose_kind == "ammonia_solution" else 0.0,
             changes=tuple(rule_of(change) for change in self.changes),
             reads_ammonia="ammonia" in self.read,
             reads_nitrite="nitrite" in self.read,
@@ -176,7 +202,7 @@ def happening_of(event: Mapping[str, Any]) -> Happening:
     for key in rest:
         if key not in known:
             raise UnknownKey("timed events", key)
-    return Happening(hour=round(event["day"] * course.HOURS), **rest)
+    return Happening(hour=round(event["day"] * HOURS), **rest)
 
 
 def asked_of(inputs: Mapping[str, Any]) -> Inputs:
@@ -188,7 +214,7 @@ def asked_of(inputs: Mapping[str, Any]) -> Inputs:
 def simulate(**inputs: Any) -> Run:
     """A cycle from day 0, in plain figures.
 
-    Equation: the rates of `rates.rates`, by Heun's method at 1/24 day; each day read, decide, dose, change
+    Equation: the rates of `rates.rates`, each day read, decide, dose, change
     Parameters:
         inputs: those of `Inputs`, by keyword; None means the aerated pH, the source's nitrate, the start's KH, no
             limit of the media.
@@ -197,42 +223,31 @@ def simulate(**inputs: Any) -> Run:
     Source: henze2000
     """
     asked = asked_of(inputs)
-    record = course.one(asked.state(), asked.water(), asked.keeper(), asked.run_days, asked.happenings())
-    return told(record)
+    return told(tend(asked.state(), asked.around(), asked.keeper(), asked.run_days, asked.happenings()))
 
 
-def told(record: course.Record) -> Run:
-    """A run's record as the figures that are asked of it."""
-    ledger = record.ledger
-    assert ledger is not None
-    kept = np.array(record.hours)
+def told(tended: Tended[float]) -> Run:
+    """A run's levels and tally as the figures that are asked of it."""
+    tally, hours = tended.tally, tended.hours
 
     def day(value: float) -> float | None:
         return None if math.isnan(value) else value
 
     return Run(
-        day_done=day(ledger.day_done),
-        clear_from_day=day(ledger.clear_from_day),
-        stalled_day=day(ledger.stalled_day),
-        peak_ammonia_mg_l_n=ledger.peak_ammonia,
-        peak_ammonia_day=ledger.peak_ammonia_day,
-        peak_nitrite_mg_l_n=ledger.peak_nitrite,
-        peak_nitrite_day=ledger.peak_nitrite_day,
-        kh_end_dkh=record.end[rates.KH],
-        kh_lowest_dkh=ledger.kh_lowest,
-        nitrate_end_ion_mg_l=record.end[rates.NITRATE] * NITRATE_PER_N,
-        ammonia_dosed_mg_l_n=ledger.dosed,
-        changes_made=int(ledger.changes_made),
-        end_day=ledger.end_day,
-        hours={
-            "day": np.arange(len(kept)) / course.HOURS,
-            "ammonia": kept[:, rates.AMMONIA],
-            "nitrite": kept[:, rates.NITRITE],
-            "nitrate": kept[:, rates.NITRATE],
-            "kh": kept[:, rates.KH],
-            "on_ammonia": kept[:, rates.ON_AMMONIA],
-            "on_nitrite": kept[:, rates.ON_NITRITE],
-        },
+        day_done=day(tally.day_done),
+        clear_from_day=day(tally.clear_from_day),
+        stalled_day=day(tally.stalled_day),
+        peak_ammonia_mg_l_n=tally.peak_ammonia,
+        peak_ammonia_day=tally.peak_ammonia_day,
+        peak_nitrite_mg_l_n=tally.peak_nitrite,
+        peak_nitrite_day=tally.peak_nitrite_day,
+        kh_end_dkh=tended.end.kh,
+        kh_lowest_dkh=tally.kh_lowest,
+        nitrate_end_ion_mg_l=tended.end.nitrate * NITRATE_PER_N,
+        ammonia_dosed_mg_l_n=tally.dosed,
+        changes_made=int(tally.changes_made),
+        end_day=tally.end_day,
+        hours={"day": np.arange(len(hours["ammonia"])) / HOURS, **{name: hours[name] for name in KEPT}},
     )
 
 
@@ -252,15 +267,15 @@ OF_A_RANGE = 1.645
 CUT = 3.0
 """Standard deviations that no member lies beyond."""
 
-Factors = Mapping[str, NDArray[np.float64]]
+Factors = Mapping[str, Array]
 
 
-def drawn(members: int, seed: int) -> NDArray[np.float64]:
+def drawn(members: int, seed: int) -> Array:
     """Standard normal numbers of every member, a row an uncertain thing."""
     return np.random.default_rng(seed).standard_normal((len(RANGES), members))
 
 
-def factors_of(z: NDArray[np.float64], ranges: Mapping[str, tuple[str, float]] = RANGES) -> Factors:
+def factors_of(z: Array, ranges: Mapping[str, tuple[str, float]] = RANGES) -> Factors:
     """Factors (or kelvins) of members from standard normal numbers, cut at three standard deviations."""
     return {
         name: spread(kind, reach, np.clip(row, -CUT, CUT))
@@ -268,7 +283,7 @@ def factors_of(z: NDArray[np.float64], ranges: Mapping[str, tuple[str, float]] =
     }
 
 
-def spread(kind: str, reach: float, z: NDArray[np.float64]) -> NDArray[np.float64]:
+def spread(kind: str, reach: float, z: Array) -> Array:
     """Standard normal numbers as a range is told: times, share, plus, or any within times or divided by."""
     if kind == "times":
         return np.asarray(np.exp(z * np.log(reach) / OF_A_RANGE))
@@ -277,12 +292,10 @@ def spread(kind: str, reach: float, z: NDArray[np.float64]) -> NDArray[np.float6
     return (1.0 if kind == "share" else 0.0) + z * reach / OF_A_RANGE
 
 
-def members_of(asked: Inputs, factors: Factors) -> tuple[NDArray[np.float64], rates.Water, Keeper]:
-    """State, water and keeper of every member."""
-    count = len(factors["temp"])
-    warm = np.clip(asked.temp_c + factors["temp"], 0.0, 36.0)
-    c = rates.table()
-    w = asked.water(
+def members_of(asked: Inputs, factors: Factors) -> tuple[State[Array], Surroundings[Array], Keeper[Array]]:
+    """State, surroundings and keeper of every member."""
+    c, warm = table(), np.clip(asked.temp_c + factors["temp"], 0.0, 36.0)
+    around = asked.around(
         temp_c=warm,
         growth_a=c.growth_ammonia_oxidisers * factors["growth_a"],
         growth_n=c.growth_nitrite_oxidisers * factors["growth_n"],
@@ -291,11 +304,11 @@ def members_of(asked: Inputs, factors: Factors) -> tuple[NDArray[np.float64], ra
         load=asked.load_mg_l_d_n * factors["load"],
     )
     state = asked.state(
+        temp_c=warm,
         on_ammonia=asked.seed_ammonia_oxidisers_mg_l_d * factors["seed_a"],
         on_nitrite=asked.seed_nitrite_oxidisers_mg_l_d * factors["seed_n"],
     )
-    keeper = replace(asked.keeper(), full_dose=asked.full_dose_mg_l_n * factors["load"])
-    return Many(count).state(state), w, keeper
+    return state, around, replace(asked.keeper(), full_dose=asked.full_dose_mg_l_n * factors["load"])
 
 
 def ensemble(*, members: int = 200, seed: int = 0, **inputs: Any) -> Ensemble:
@@ -312,27 +325,31 @@ def ensemble(*, members: int = 200, seed: int = 0, **inputs: Any) -> Ensemble:
     """
     within("members", members, 2, 5000, "count")
     asked = asked_of(inputs)
-    state, w, keeper = members_of(asked, factors_of(drawn(members, seed)))
-    record = course.many(state, w, keeper, asked.run_days, asked.happenings())
-    ledger = record.ledger
-    assert ledger is not None
-    days = ledger.day_done if keeper.fishless else ledger.clear_from_day
-    days = np.where(np.isnan(days), np.inf, days)
+    state, around, keeper = members_of(asked, factors_of(drawn(members, seed)))
+    tended = tend(state, around, keeper, asked.run_days, asked.happenings(), members)
+    days = done_days(tended.tally, keeper.fishless)
     return Ensemble(
         days_10_50_90=quantiles(days),
         not_done_frac=float(np.isinf(days).mean()),
         days=days,
-        bands=bands(record.hours),
+        bands=bands(tended.hours),
     )
 
 
-def quantiles(days: NDArray[np.float64]) -> tuple[float, float, float]:
+def done_days(tally: Tally[Array], fishless: bool) -> Array:
+    """The day that members are done on, or clear from; infinite for never."""
+    days = tally.day_done if fishless else tally.clear_from_day
+    return np.where(np.isnan(days), np.inf, days)
+
+
+def quantiles(days: Array) -> tuple[float, float, float]:
     """The days by which 10, 50 and 90 % are done; infinite where so many never are."""
     low, middle, high = np.quantile(days, [0.1, 0.5, 0.9], method="higher")
     return float(low), float(middle), float(high)
 
 
-def bands(hours: NDArray[np.float64]) -> dict[str, NDArray[np.float64]]:
-    """10, 50 and 90 % of every hour: hours × quantities × members as they are kept."""
-    levels = np.quantile(hours[:, :4, :], [0.1, 0.5, 0.9], axis=2)
-    return {name: levels[:, :, row] for row, name in enumerate(("ammonia", "nitrite", "nitrate", "kh"))}
+def bands(hours: Mapping[str, Array], every_h: int = 1, most_h: int | None = None) -> dict[str, Array]:
+    """10, 50 and 90 % of the levels of members, every so many hours up to an hour."""
+    until = None if most_h is None else most_h + 1
+    names = ("ammonia", "nitrite", "nitrate", "kh")
+    return {name: np.quantile(hours[name][:until:every_h], [0.1, 0.5, 0.9], axis=1) for name in names}

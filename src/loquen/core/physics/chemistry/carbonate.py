@@ -1,56 +1,76 @@
 """The carbonate balance: pH, carbonate hardness, CO2 and the solubility of lime."""
 
 import math
+from dataclasses import dataclass
 
 from loquen.core.errors import NamedCase
 from loquen.core.physics.chemistry.ammonia import kelvin
-from loquen.core.physics.ranges import choice, within
+from loquen.core.physics.elementwise import exp, log10, sqrt
+from loquen.core.physics.ranges import Number, choice, within
 
 MEQ_L_PER_DKH = 0.35665
 CO2_G_MOL = 44.0095
 CALCIUM_G_MOL = 40.078
+LN_10 = math.log(10)
 MOST_DKH = 40.0
 """As far as these relations go."""
 
 
-def davies_gamma(ionic_mol_l: float, temp_c: float) -> float:
-    """Activity coefficient of a singly charged ion (Davies), A from water's permittivity."""
+@dataclass(frozen=True, slots=True)
+class Carbonic:
+    """What temperature sets of the balance: both constants of carbonic acid, and Davies' slope −A·ln 10."""
+
+    k1: Number
+    k2: Number
+    davies: Number
+
+
+def carbonic_at(temp_c: Number) -> Carbonic:
+    """The balance at a temperature, scalar or array."""
     k = kelvin(temp_c)
     permittivity = 87.740 - 0.40008 * temp_c + 9.398e-4 * temp_c**2 - 1.410e-6 * temp_c**3
-    a = 1.82483e6 * (permittivity * k) ** -1.5
-    root = math.sqrt(ionic_mol_l)
-    return float(10 ** (-a * (root / (1 + root) - 0.3 * ionic_mol_l)))
+    davies = -LN_10 * 1.82483e6 * (permittivity * k) ** -1.5
+    return Carbonic(10 ** -carbonic_pk1(temp_c), 10 ** -carbonic_pk2(temp_c), davies)
 
 
-def carbonic_pk1(temp_c: float) -> float:
+def davies_gamma(ionic_mol_l: Number, carbonic: Carbonic) -> Number:
+    """Activity coefficient of a singly charged ion (Davies), A from water's permittivity."""
+    root = sqrt(ionic_mol_l)
+    return exp(carbonic.davies * (root / (1 + root) - 0.3 * ionic_mol_l))
+
+
+def carbonic_pk1(temp_c: Number) -> Number:
     """First dissociation constant of carbonic acid (Plummer & Busenberg 1982), as −log10."""
-    k = float(kelvin(temp_c))
-    return 356.3094 + 0.06091964 * k - 21834.37 / k - 126.8339 * math.log10(k) + 1684915 / k**2
+    k = kelvin(temp_c)
+    return 356.3094 + 0.06091964 * k - 21834.37 / k - 126.8339 * log10(k) + 1684915 / k**2
 
 
-def carbonic_pk2(temp_c: float) -> float:
+def carbonic_pk2(temp_c: Number) -> Number:
     """Second dissociation constant of carbonic acid (Plummer & Busenberg 1982), as −log10."""
-    k = float(kelvin(temp_c))
-    return 107.8871 + 0.03252849 * k - 5151.79 / k - 38.92561 * math.log10(k) + 563713.9 / k**2
+    k = kelvin(temp_c)
+    return 107.8871 + 0.03252849 * k - 5151.79 / k - 38.92561 * log10(k) + 563713.9 / k**2
 
 
-def carbon_dioxide_mol_l(temp_c: float, co2_ppm: float) -> float:
+def carbon_dioxide_mol_l(temp_c: Number, co2_ppm: float) -> Number:
     """Dissolved CO2 in balance with air (Plummer & Busenberg 1982), mol/L at one atmosphere."""
     k = kelvin(temp_c)
-    log_k = 108.3865 + 0.01985076 * k - 6919.53 / k - 40.45154 * math.log10(k) + 669365 / k**2
-    return float(10**log_k * co2_ppm * 1e-6)
+    log_k = 108.3865 + 0.01985076 * k - 6919.53 / k - 40.45154 * log10(k) + 669365 / k**2
+    return 10**log_k * co2_ppm * 1e-6
 
 
-def ph_of_carbonate(alkalinity_mol_l: float, co2_mol_l: float, temp_c: float) -> float:
-    """pH at which bicarbonate and carbonate in balance with this CO2 add up to the alkalinity.
+def hydrogen_mol_l(alkalinity_mol_l: Number, co2_mol_l: Number, carbonic: Carbonic) -> Number:
+    """10^−pH at which bicarbonate and carbonate in balance with this CO2 add up to the alkalinity.
 
-    Solved for the bicarbonate b: b + 2·K2·b²/(γ²·K1·CO2) = alkalinity, a quadratic.
+    Solved for the bicarbonate b: b + 2·K2·b²/(γ²·K1·CO2) = alkalinity, a quadratic; {H} = K1·CO2/(γ·b).
     """
-    gamma = davies_gamma(alkalinity_mol_l, temp_c)
-    k1, k2 = 10 ** -carbonic_pk1(temp_c), 10 ** -carbonic_pk2(temp_c)
-    curve = 2 * k2 / (gamma**2 * k1 * co2_mol_l)
-    bicarbonate = (math.sqrt(1 + 4 * curve * alkalinity_mol_l) - 1) / (2 * curve)
-    return carbonic_pk1(temp_c) + math.log10(gamma * bicarbonate / co2_mol_l)
+    gamma = davies_gamma(alkalinity_mol_l, carbonic)
+    active, gives = gamma * alkalinity_mol_l, carbonic.k1 * co2_mol_l
+    return gives / 2 * (1 + sqrt(1 + 8 * carbonic.k2 / gives * active / (gamma * gamma * gamma))) / active
+
+
+def ph_of_carbonate(alkalinity_mol_l: Number, co2_mol_l: Number, temp_c: Number) -> Number:
+    """pH at which bicarbonate and carbonate in balance with this CO2 add up to the alkalinity."""
+    return -log10(hydrogen_mol_l(alkalinity_mol_l, co2_mol_l, carbonic_at(temp_c)))
 
 
 def ph_from_kh_co2(kh_dkh: float, co2_mg_l: float, temp_c: float = 25.0) -> float:
@@ -71,7 +91,7 @@ def ph_from_kh_co2(kh_dkh: float, co2_mg_l: float, temp_c: float = 25.0) -> floa
     within("kh_dkh", kh_dkh, 0.02, 40, "dKH")
     within("co2_mg_l", co2_mg_l, 0.05, 2000, "mg/L")
     within("temp_c", temp_c, 0, 45, "°C")
-    return ph_of_carbonate(kh_dkh * MEQ_L_PER_DKH / 1000, co2_mg_l / CO2_G_MOL / 1000, temp_c)
+    return float(ph_of_carbonate(kh_dkh * MEQ_L_PER_DKH / 1000, co2_mg_l / CO2_G_MOL / 1000, temp_c))
 
 
 def aerated_ph(kh_dkh: float, temp_c: float = 25.0, co2_ppm: float = 420.0) -> float:
@@ -92,12 +112,12 @@ def aerated_ph(kh_dkh: float, temp_c: float = 25.0, co2_ppm: float = 420.0) -> f
     within("kh_dkh", kh_dkh, 0.02, 40, "dKH")
     within("temp_c", temp_c, 0, 45, "°C")
     within("co2_ppm", co2_ppm, 100, 10_000, "ppm")
-    return ph_of_carbonate(kh_dkh * MEQ_L_PER_DKH / 1000, carbon_dioxide_mol_l(temp_c, co2_ppm), temp_c)
+    return float(ph_of_carbonate(kh_dkh * MEQ_L_PER_DKH / 1000, carbon_dioxide_mol_l(temp_c, co2_ppm), temp_c))
 
 
 def bicarbonate_and_carbonate_mol_l(alkalinity_mol_l: float, ph: float, temp_c: float) -> tuple[float, float]:
     """How an alkalinity divides between bicarbonate and carbonate ion at a pH."""
-    gamma = davies_gamma(alkalinity_mol_l, temp_c)
+    gamma = float(davies_gamma(alkalinity_mol_l, carbonic_at(temp_c)))
     # [CO3]/[HCO3] = K2·γ1/(γ2·{H}), and γ2 = γ1⁴ for Davies' form.
     ratio = 10 ** (ph - carbonic_pk2(temp_c)) / gamma**3
     bicarbonate = alkalinity_mol_l / (1 + 2 * ratio)
@@ -140,7 +160,7 @@ def saturation_index(
     calcium, alkalinity = calcium_mg_l / CALCIUM_G_MOL / 1000, kh_dkh * MEQ_L_PER_DKH / 1000
     _, carbonate = bicarbonate_and_carbonate_mol_l(alkalinity, ph, temp_c)
     # Each calcium of a hard water comes with two charges of something else.
-    gamma = davies_gamma(max(alkalinity, 3 * calcium), temp_c)
+    gamma = float(davies_gamma(max(alkalinity, 3 * calcium), carbonic_at(temp_c)))
     return math.log10(calcium * gamma**4 * carbonate * gamma**4) - log_k
 
 

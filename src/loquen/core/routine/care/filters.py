@@ -13,9 +13,10 @@ from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.plan import Plan
 from loquen.core.routine.duty import Duty
 from loquen.core.routine.recurring import Rhythm
-from loquen.core.timeline import course, rates
-from loquen.core.timeline.course import HOURS, Happening
+from loquen.core.timeline.keeper import Happening, tend
 from loquen.core.timeline.nitrogen import Inputs
+from loquen.core.timeline.process.constants import table
+from loquen.core.timeline.run import HOURS
 
 WATCHED_D = 7
 DAYS_PER_WEEK = 7
@@ -126,12 +127,11 @@ def peak_after(sheet: Sheet[Plan], rinses: Sequence[tuple[int, float]]) -> float
 @lru_cache(2048)
 def peak_of(settled: Inputs, rinses: tuple[tuple[int, float], ...]) -> float:
     """The same of a run; kept, for the tanks of a rack are alike."""
-    c = rates.table()
+    c = table()
     lost = c.media_of_bacteria * c.cleaned_tank_lost
     happenings = [Happening(day * HOURS, capacity_lost_share=share * lost) for day, share in rinses]
     days = max((day for day, _ in rinses), default=0) + WATCHED_D
-    record = course.one(settled.state(), settled.water(), settled.keeper(), days, happenings)
-    return float(max(state[rates.AMMONIA] for state in record.hours))
+    return float(tend(settled.state(), settled.around(), settled.keeper(), days, happenings).hours["ammonia"].max())
 
 
 def rise_after(sheet: Sheet[Plan], rinses: Sequence[tuple[int, float]]) -> float | None:
@@ -147,7 +147,7 @@ def settled_inputs(sheet: Sheet[Plan]) -> Inputs | None:
     beds = sheet.look("beds")
     if None in (litres, load, warm, kh, level) or isinstance(beds, Missing) or not load or not litres:
         return None
-    c = rates.table()
+    c = table()
     a_day = load / litres
     x_max = c.capacity_mg_m2_d * beds.driven_m2 / litres
     temp = min(max(warm or 25.0, 5.0), 35.0)

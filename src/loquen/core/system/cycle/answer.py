@@ -13,7 +13,7 @@ from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.system.cycle import replay
 from loquen.core.system.cycle.setup import Begun
-from loquen.core.timeline import rates
+from loquen.core.timeline.process.constants import table
 
 Answer = Literal["yes", "no", "not known"]
 FRESH_D = 2.0
@@ -73,7 +73,7 @@ def fishless(
     library: Library,
 ) -> Done:
     """Done when a full dose is gone, as ammonia and as nitrite, a day after it was given."""
-    c = rates.table()
+    c = table()
     limit = Term(c.dose_read_under_mg_l, "ammonia")
     rule = say(
         "Done when ammonia and nitrite both read under {limit} a day after a full dose of {dose}.",
@@ -112,7 +112,7 @@ def inhabited(
     library: Library,
 ) -> Done:
     """Clear for a week, and bacteria enough for what is made."""
-    c = rates.table()
+    c = table()
     rule = say(
         "Done when ammonia and nitrite read clear on {days} in a row, with bacteria enough for what is made: low readings "
         "of a lightly loaded tank alone prove nothing.",

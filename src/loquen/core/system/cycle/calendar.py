@@ -3,7 +3,7 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Any, Literal
 
 import numpy as np
 
@@ -11,9 +11,9 @@ from loquen.core.fit.cycle import Learned
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.system.cycle.setup import Begun, dose_amount
-from loquen.core.timeline import course, rates
-from loquen.core.timeline.course import Happening, Keeper
+from loquen.core.timeline.keeper import Happening, Keeper, tend
 from loquen.core.timeline.nitrogen import factors_of
+from loquen.core.timeline.process.constants import table
 
 AHEAD_D = 14
 CLEAR_WEEKS = 2
@@ -34,7 +34,7 @@ class Line:
 
 def calendar(
     begun: Begun,
-    keeper: Keeper,
+    keeper: Keeper[Any],
     happenings: Sequence[Happening],
     found: Learned,
     done_days: tuple[float, ...],
@@ -50,14 +50,13 @@ def calendar(
         seed_ammonia_oxidisers_mg_l_d=begun.asked.seed_ammonia_oxidisers_mg_l_d * middle["seed_a"],
         seed_nitrite_oxidisers_mg_l_d=begun.asked.seed_nitrite_oxidisers_mg_l_d * middle["seed_n"],
     )
-    c = rates.table()
-    w = replace(
-        asked.water(),
+    c = table()
+    around = asked.around(
         growth_a=c.growth_ammonia_oxidisers * middle["growth_a"],
         growth_n=c.growth_nitrite_oxidisers * middle["growth_n"],
     )
-    record = course.one(asked.state(), w, keeper, day + AHEAD_D + 1, happenings)
-    acts = {when: (dose, share) for when, dose, share in record.acts}
+    tended = tend(asked.state(), around, keeper, day + AHEAD_D + 1, happenings)
+    acts = {when: (dose, share) for when, dose, share in tended.acts}
     lines = []
     for when in range(day, day + AHEAD_D + 1):
         if begun.fishless and when > done_days[1]:
@@ -108,7 +107,7 @@ def milestones(
             text += "; {dose} of conditioner are for all of it"
             terms["dose"] = Term(begun.dose_ml_l * begun.litres, "dose")
         found.append(Line(done, "milestone", say(text + ".", **terms)))
-        amount, unit = dose_amount(begun, begun.asked.full_dose_mg_l_n * rates.table().idle_dose_frac)
+        amount, unit = dose_amount(begun, begun.asked.full_dose_mg_l_n * table().idle_dose_frac)
         text = (
             "Until animals are in: half a dose, {amount} "
             + unit

@@ -8,9 +8,10 @@ import numpy as np
 
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.system.cycle.setup import Begun
-from loquen.core.timeline import course, rates
-from loquen.core.timeline.arithmetic import Many
-from loquen.core.timeline.course import HOURS, Happening
+from loquen.core.timeline.keeper import Happening, tend
+from loquen.core.timeline.rates import free_ammonia
+from loquen.core.timeline.run import HOURS
+from loquen.core.timeline.state import State
 
 CAMPS = {"changes": "change when a limit is passed", "none": "never change", "detoxifier": "a detoxifier each day"}
 HARM = {"ammonia": 1.0, "unionised": 0.05, "nitrite": 1.0}
@@ -45,30 +46,26 @@ def camp(begun: Begun, key: str, happenings: Sequence[Happening], today: float) 
     keeper = replace(
         begun.keeper(key), from_day=math.floor(today), changes=() if key != "changes" else begun.keeper().changes
     )
-    w = begun.asked.water()
+    around = begun.asked.around()
     run_days = begun.asked.run_days + math.ceil(today)
-    record = course.one(begun.asked.state(), w, keeper, run_days, happenings)
-    assert record.ledger is not None
-    hours = np.array(record.hours)[math.floor(today) * HOURS :]
-    m = Many(len(hours))
-    h = rates.hydrogen(hours[:, rates.KH], hours[:, rates.HOLD], w, m)
-    ammonia, nitrite = hours[:, rates.AMMONIA], hours[:, rates.NITRITE]
-    free = rates.free_ammonia(ammonia, h, w)
+    tended = tend(begun.asked.state(), around, keeper, run_days, happenings)
+    hours = State(**{name: level[math.floor(today) * HOURS :] for name, level in tended.hours.items()})
+    ammonia, nitrite, free = hours.ammonia, hours.nitrite, free_ammonia(hours, around)
     limits = begun.limits
     over = {
         "ammonia": float(np.maximum(ammonia - limits.ammonia, 0).sum()),
         "unionised": float(np.maximum(free - limits.unionised, 0).sum()),
         "nitrite": float(np.maximum(nitrite - limits.nitrite, 0).sum()),
     }
-    litres = sum(share for day, _, share in record.acts if day >= today) * begun.litres
-    clear_day = record.ledger.clear_from_day
+    litres = sum(share for day, _, share in tended.acts if day >= today) * begun.litres
+    clear_day = tended.tally.clear_from_day
     peaks = float(ammonia.max()), float(free.max()), float(nitrite.max())
     return Camp(
         key=key,
         label=CAMPS[key],
         clear_day=None if math.isnan(clear_day) else float(clear_day),
         litres=litres,
-        changes=sum(share > 0 for day, _, share in record.acts if day >= today),
+        changes=sum(share > 0 for day, _, share in tended.acts if day >= today),
         over_ammonia=over["ammonia"],
         over_unionised=over["unionised"],
         over_nitrite=over["nitrite"],

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
 
 import numpy as np
@@ -12,11 +12,15 @@ from loquen.core.events.readings import read_interval
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.physics.chemistry.ammonia import chloride_for_nitrite_mg_l
+from loquen.core.physics.elementwise import Array
 from loquen.core.system.cycle.answer import latest
 from loquen.core.system.cycle.setup import Begun
-from loquen.core.timeline import course, rates
-from loquen.core.timeline.arithmetic import One, State
-from loquen.core.timeline.course import HOURS
+from loquen.core.timeline.keeper import MOST_AT_ONCE, Tended, changed, share_within
+from loquen.core.timeline.process.constants import table
+from loquen.core.timeline.rates import free_ammonia
+from loquen.core.timeline.run import HOURS
+from loquen.core.timeline.state import State
+from loquen.core.timeline.surroundings import Surroundings
 
 SALT_PER_CHLORIDE = 58.443 / 35.453
 ANY_BEARS_PPT = 0.3
@@ -34,25 +38,23 @@ class Care:
 
 
 def care(
-    begun: Begun, record: course.Record, log: Sequence[Logged], now: datetime, today: float, library: Library
+    begun: Begun, tended: Tended[Array], log: Sequence[Logged], now: datetime, today: float, library: Library
 ) -> Care:
     """Today's care, by what was read at its worse end, or by the forecast where nothing was."""
-    hour = min(int(today * HOURS), len(record.hours) - 1)
-    worst = np.quantile(record.hours[hour], 0.9, axis=1)
-    levels = {"ammonia": float(worst[0]), "nitrite": float(worst[1])}
+    hour = min(int(today * HOURS), len(tended.hours["kh"]) - 1)
+    levels = {what: float(np.quantile(tended.hours[what][hour], 0.9)) for what in ("ammonia", "nitrite")}
     read = {what: latest(log, what, now) for what in levels}
     for what, row in read.items():
         if row is not None:
             interval = read_interval(row.read, library)
             levels[what] = interval.middle if not math.isinf(interval.high) else 1.5 * interval.low
-    kh = float(np.median(record.hours[hour, 3]))
-    state = course.start(
-        ammonia=levels["ammonia"], nitrite=levels["nitrite"], on_ammonia=1e-4, on_nitrite=1e-4, kh=kh
-    )
-    w, m = begun.asked.water(), One()
-    source = begun.asked.keeper().source
-    share = course.share_within(state, begun.limits, source, w, m)
-    lines = [first(begun, state, share, w)]
+    kh = float(np.median(tended.hours["kh"][hour]))
+    around, source = begun.asked.around(), begun.asked.keeper().source
+    # A soil holds the acid of its own water, not for certain that of so much new water.
+    around = replace(around, soil=None)
+    state = replace(begun.asked.state(), ammonia=levels["ammonia"], nitrite=levels["nitrite"], kh=kh)
+    share = share_within(state, begun.limits, source, around)
+    lines = [first(begun, state, share, around)]
     if levels["nitrite"] > begun.limits.nitrite:
         lines += chloride(begun, levels["nitrite"], library)
     if not math.isnan(share) and share > 0:
@@ -78,16 +80,13 @@ def care(
     return Care(tuple(lines), change, change * begun.litres, not missing)
 
 
-def first(begun: Begun, state: State, share: float, w: rates.Water) -> Sentence:
+def first(begun: Begun, state: State[float], share: float, around: Surroundings[float]) -> Sentence:
     """Whether to change, and how much."""
     if share == 0:
         return say("No change is called for: ammonia and nitrite lie within what they may live in.")
     if math.isnan(share):
-        h = rates.hydrogen(state[rates.KH], 0.0, w, One())
-        source = begun.asked.keeper().source
-        after = course.changed(state, course.MOST_AT_ONCE, source, One())
-        rises = rates.free_ammonia(after[rates.AMMONIA], rates.hydrogen(after[rates.KH], 0.0, w, One()), w)
-        if rises > rates.free_ammonia(state[rates.AMMONIA], h, w):
+        after = changed(state, MOST_AT_ONCE, begun.asked.keeper().source)
+        if free_ammonia(after, around) > free_ammonia(state, around):
             return say(
                 "No share helps: the harder new water would turn more of the ammonia into its free form. Bind it with a "
                 "detoxifier first, soften the new water, feed nothing, and change in small steps."
@@ -101,7 +100,7 @@ def first(begun: Begun, state: State, share: float, w: rates.Water) -> Sentence:
 
 def chloride(begun: Begun, nitrite: float, library: Library) -> list[Sentence]:
     """Salt against nitrite, where the animals bear it."""
-    wanted = chloride_for_nitrite_mg_l(nitrite, rates.table().nitrite_chloride_margin)
+    wanted = chloride_for_nitrite_mg_l(nitrite, table().nitrite_chloride_margin)
     more = float(wanted) - begun.cycle.tank_chloride_mg_l
     kinds = [library.species[group.species] for group in begun.plan.animals]
     if more <= 0:

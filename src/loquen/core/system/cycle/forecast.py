@@ -4,9 +4,9 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
+from typing import Any
 
 import numpy as np
-from numpy.typing import NDArray
 
 from loquen.core.errors import NamedCase
 from loquen.core.events.kinds.water import Changed, Dosed, Read
@@ -18,6 +18,7 @@ from loquen.core.graph.engine import Sheet
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.records.log import KIND_WORDS
 from loquen.core.model.roots.plan import Plan
+from loquen.core.physics.elementwise import Array
 from loquen.core.system.cycle import replay
 from loquen.core.system.cycle.answer import Done, is_it_done
 from loquen.core.system.cycle.calendar import Line, calendar
@@ -25,9 +26,10 @@ from loquen.core.system.cycle.camps import Camp, camps
 from loquen.core.system.cycle.care import Care, care
 from loquen.core.system.cycle.obstacles import Hastens, cautions, hastens, stalls
 from loquen.core.system.cycle.setup import Begun, begun
-from loquen.core.timeline import course, rates
-from loquen.core.timeline.course import HOURS, Happening, Keeper
-from loquen.core.timeline.nitrogen import bands, factors_of, members_of, quantiles
+from loquen.core.timeline.keeper import Happening, Keeper, Tended, tend
+from loquen.core.timeline.nitrogen import bands, done_days, factors_of, members_of, quantiles
+from loquen.core.timeline.run import HOURS
+from loquen.core.timeline.warm import warm_at
 
 EVERY_H = 6
 """Hours between the points of a chart."""
@@ -99,21 +101,18 @@ def forecast(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime, seed: int
     keeper = kept_from(cycle, log, today)
     found = learned(cycle.asked, keeper, happenings, [one for _, one in read], cycle.ranges, seed)
     run_days = int(min(MOST_DAYS, max(cycle.asked.run_days, math.ceil(today) + 45)))
-    record = run(cycle, keeper, happenings, found, run_days)
-    ledger = record.ledger
-    assert ledger is not None
-    days = ledger.day_done if cycle.fishless else ledger.clear_from_day
-    days = np.where(np.isnan(days), np.inf, days)
-    done_days = quantiles(days)
-    odds = odds_now(record, cycle, days, today)
-    middle = done_days[1] if math.isfinite(done_days[1]) else run_days
+    tended = run(cycle, keeper, happenings, found, run_days)
+    days = done_days(tended.tally, cycle.fishless)
+    by_day = quantiles(days)
+    odds = odds_now(tended, cycle, days, today)
+    middle = by_day[1] if math.isfinite(by_day[1]) else run_days
     return Forecast(
-        result=result(cycle, done_days, today, float(np.isinf(days).mean())),
+        result=result(cycle, by_day, today, float(np.isinf(days).mean())),
         today=today,
-        days_10_50_90=tuple(day if math.isfinite(day) else None for day in done_days),
+        days_10_50_90=tuple(day if math.isfinite(day) else None for day in by_day),
         not_done_frac=float(np.isinf(days).mean()),
-        hours=tuple(hour / HOURS for hour in range(0, shown_hours(done_days, today, run_days) + 1, EVERY_H)),
-        bands=drawn(record, cycle, shown_hours(done_days, today, run_days)),
+        hours=tuple(hour / HOURS for hour in range(0, shown_hours(by_day, today, run_days) + 1, EVERY_H)),
+        bands=drawn(tended, cycle, shown_hours(by_day, today, run_days)),
         readings=tuple(mark(one) for _, one in read),
         happened=tuple(
             happened_words(cycle, row) for row in replay.since_start(cycle, log) if not isinstance(row.event, Read)
@@ -121,18 +120,18 @@ def forecast(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime, seed: int
         done=is_it_done(cycle, log, now, odds, sheet.library),
         learned=told(cycle, found),
         asks=tuple(asked_about(read[place][0]) for place in found.odd),
-        stalls=stalls(cycle, record, log, today),
+        stalls=stalls(cycle, tended, log, today),
         hastens=hastens(cycle, middle) if not read else (),
         calendar=calendar(
-            cycle, keeper, happenings, found, done_days, today, nitrate_then(record, done_days), sheet.library
+            cycle, keeper, happenings, found, by_day, today, nitrate_then(tended, by_day), sheet.library
         ),
         camps=camps(cycle, happenings, today) if cycle.animals_in else (),
-        care=care(cycle, record, log, now, today, sheet.library) if cycle.animals_in else None,
+        care=care(cycle, tended, log, now, today, sheet.library) if cycle.animals_in else None,
         cautions=cautions(cycle),
     )
 
 
-def kept_from(cycle: Begun, log: Sequence[Logged], today: float) -> Keeper:
+def kept_from(cycle: Begun, log: Sequence[Logged], today: float) -> Keeper[Any]:
     """Who tends the tank from now on: by the plan's routine, where the log does not say what was done."""
     day = math.floor(today)
     clock = min(math.ceil((today - day) * HOURS), HOURS - 1)
@@ -147,24 +146,23 @@ def kept_from(cycle: Begun, log: Sequence[Logged], today: float) -> Keeper:
 
 
 def run(
-    cycle: Begun, keeper: Keeper, happenings: Sequence[Happening], found: Learned, run_days: int
-) -> course.Record:
+    cycle: Begun, keeper: Keeper[Any], happenings: Sequence[Happening], found: Learned, run_days: int
+) -> Tended[Array]:
     """Every learned member to the end, through what happened and then by the routine."""
-    state, w, tended = members_of(cycle.asked, factors_of(found.z, cycle.ranges))
-    return course.many(
-        state, w, replace(keeper, full_dose=tended.full_dose, ends_when_clear=True), run_days, happenings
-    )
+    state, around, drawn = members_of(cycle.asked, factors_of(found.z, cycle.ranges))
+    patient = replace(keeper, full_dose=drawn.full_dose, ends_when_clear=True)
+    return tend(state, around, patient, run_days, happenings, found.z.shape[1])
 
 
-def shown_hours(done_days: tuple[float, ...], today: float, run_days: int) -> int:
+def shown_hours(by_day: tuple[float, ...], today: float, run_days: int) -> int:
     """How far the chart goes: a week past the day by which nine tenths are done, and past today."""
-    last = done_days[2] if math.isfinite(done_days[2]) else run_days
+    last = by_day[2] if math.isfinite(by_day[2]) else run_days
     return int(min(run_days, max(last + 7, today + 14))) * HOURS
 
 
-def drawn(record: course.Record, cycle: Begun, most: int) -> tuple[Band, ...]:
+def drawn(tended: Tended[Array], cycle: Begun, most: int) -> tuple[Band, ...]:
     """The bands of a chart."""
-    levels = bands(record.hours[: most + 1 : EVERY_H])
+    levels = bands(tended.hours, EVERY_H, most)
     limits = {} if cycle.fishless else {"ammonia": cycle.limits.ammonia, "nitrite": cycle.limits.nitrite}
     rows = {what: [tuple(np.round(row, 4).tolist()) for row in level] for what, level in levels.items()}
     return tuple(Band(what, low, middle, high, limits.get(what)) for what, (low, middle, high) in rows.items())
@@ -185,17 +183,17 @@ def happened_words(cycle: Begun, row: Logged) -> Happened:
     return Happened(days_since(cycle.start, row.at), words)
 
 
-def odds_now(record: course.Record, cycle: Begun, days: NDArray[np.float64], today: float) -> float:
+def odds_now(tended: Tended[Array], cycle: Begun, days: Array, today: float) -> float:
     """Share of the members that are done, or would be if they were asked today."""
     if not cycle.fishless:
         return float((days <= today).mean())
     # A full dose is gone in a day when both bacteria take it at the levels that it leaves: half saturated at the end.
-    hour = min(int(today * HOURS), len(record.hours) - 1)
-    on_ammonia, on_nitrite = record.hours[hour, 4], record.hours[hour, 5]
-    dose, warmth = cycle.asked.full_dose_mg_l_n, rates.of_temperature(cycle.asked.temp_c, 2.0)["warmth"]
+    on_ammonia, on_nitrite = tended.hours["on_ammonia"], tended.hours["on_nitrite"]
+    hour = min(int(today * HOURS), len(on_ammonia) - 1)
+    dose, pace = cycle.asked.full_dose_mg_l_n, warm_at(cycle.asked.temp_c).pace
     # The mean of A/(0.5 + A) while a dose falls to a tenth of it.
     part = dose / (dose + 0.5 * math.log(10))
-    able = (np.minimum(on_ammonia, on_nitrite) * warmth * part >= dose) | (days <= today)
+    able = (np.minimum(on_ammonia[hour], on_nitrite[hour]) * pace * part >= dose) | (days <= today)
     return float(able.mean())
 
 
@@ -250,9 +248,10 @@ def asked_about(row: ReadAt) -> Sentence:
     return say(text, what=row.read.what.capitalize(), value=row.read.value)
 
 
-def nitrate_then(record: course.Record, done_days: tuple[float, ...]) -> float:
+def nitrate_then(tended: Tended[Array], by_day: tuple[float, ...]) -> float:
     """Nitrate when it is done, mg/L N."""
-    hour = len(record.hours) - 1
-    if math.isfinite(done_days[1]):
-        hour = min(hour, round(done_days[1]) * HOURS)
-    return float(np.median(record.hours[hour, 2]))
+    nitrate = tended.hours["nitrate"]
+    hour = len(nitrate) - 1
+    if math.isfinite(by_day[1]):
+        hour = min(hour, round(by_day[1]) * HOURS)
+    return float(np.median(nitrate[hour]))

@@ -9,12 +9,14 @@ import numpy as np
 from loquen.core.events.kinds.water import Dosed
 from loquen.core.events.ledger import Logged
 from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.physics.elementwise import Array
 from loquen.core.system.cycle import replay
 from loquen.core.system.cycle.setup import Begun
-from loquen.core.timeline import course, rates
-from loquen.core.timeline.arithmetic import One
-from loquen.core.timeline.course import HOURS
+from loquen.core.timeline.keeper import Tended, tend
 from loquen.core.timeline.nitrogen import Inputs
+from loquen.core.timeline.process.constants import table
+from loquen.core.timeline.rates import hydrogen
+from loquen.core.timeline.run import HOURS
 
 UNSURE_PH = 6.2
 
@@ -27,26 +29,24 @@ class Hastens:
     days: float
 
 
-def stalls(cycle: Begun, record: course.Record, log: Sequence[Logged], today: float) -> tuple[Sentence, ...]:
+def stalls(cycle: Begun, tended: Tended[Array], log: Sequence[Logged], today: float) -> tuple[Sentence, ...]:
     """What stops it, or will, each with its cure."""
-    ledger = record.ledger
-    assert ledger is not None
-    found = []
-    stalled = ledger.stalled_day
+    found, tally = [], tended.tally
+    stalled = tally.stalled_day
     if np.isfinite(stalled).mean() > 0.5:
-        kh_g = cycle.litres * rates.table().bicarbonate_mg_l_per_dkh * 3 / 1000
+        kh_g = cycle.litres * table().bicarbonate_mg_l_per_dkh * 3 / 1000
         text = (
             "Carbonate hardness is used up about day {day}: pH falls and the bacteria stop. Half a change, or {grams} of "
             "sodium bicarbonate for 3 dKH, before that."
         )
         day = Term(round(float(np.nanmedian(stalled))), "count")
         found.append(say(text, day=day, grams=Term(kh_g, "small_mass")))
-    hours = record.hours
-    hour = min(int(today * HOURS), len(hours) - 1)
+    kh = tended.hours["kh"]
+    hour = min(int(today * HOURS), len(kh) - 1)
     if cycle.asked.temp_c < 18:
         text = "At {temp} bacteria grow slowly: warmed to 26 °C while it is empty it takes little more than half the time."
         found.append(say(text, temp=Term(cycle.asked.temp_c, "temperature")))
-    if float(np.median(hours[hour, 3])) < 0.3 and not found:
+    if float(np.median(kh[hour])) < 0.3 and not found:
         found.append(
             say("Hardly any carbonate hardness is left: under pH 6 the bacteria stand still. Change water.")
         )
@@ -55,7 +55,7 @@ def stalls(cycle: Begun, record: course.Record, log: Sequence[Logged], today: fl
             say("Nothing in it makes ammonia, so nothing grows: dose ammonia, or feed what will live in it.")
         )
     if cycle.asked.x_max_mg_l_d is not None:
-        most = rates.table().too_small_of_capacity * cycle.asked.x_max_mg_l_d
+        most = table().too_small_of_capacity * cycle.asked.x_max_mg_l_d
         load = max(cycle.asked.load_mg_l_d_n, cycle.load_full_mg_l_d)
         if load > most:
             text = (
@@ -66,7 +66,7 @@ def stalls(cycle: Begun, record: course.Record, log: Sequence[Logged], today: fl
                 "most": Term(most * cycle.litres, "nitrogen_load"),
             }
             found.append(say(text, **terms))
-    if not found and cycle.animals_in and np.isnan(ledger.clear_from_day).mean() > 0.5:
+    if not found and cycle.animals_in and np.isnan(tally.clear_from_day).mean() > 0.5:
         made = cycle.asked.load_mg_l_d_n
         text = (
             "{made} of ammonia is made in each litre a day: more than daily changes carry while bacteria grow. Fewer animals, "
@@ -103,7 +103,7 @@ def hastens(cycle: Begun, middle: float) -> tuple[Hastens, ...]:
     tried.append((say("running media that turn over {load}", load=Term(worth, "nitrogen_load")), dict(more)))
     if asked.kh_dkh < 6 and not asked.soil:
         tried.append((say("{kh} of carbonate hardness from the start", kh=Term(8.0, "carbonate")), {"kh_dkh": 8.0}))
-    full = rates.table().full_dose_mg_l
+    full = table().full_dose_mg_l
     if cycle.fishless and asked.full_dose_mg_l_n < full <= cycle.most_proved_mg_l:
         tried.append((say("doses of {dose}", dose=Term(full, "ammonia")), {"full_dose_mg_l_n": full}))
     found = []
@@ -117,9 +117,8 @@ def hastens(cycle: Begun, middle: float) -> tuple[Hastens, ...]:
 
 def single(cycle: Begun, asked: Inputs) -> float:
     """The day that one run is done on; infinite for never."""
-    record = course.one(asked.state(), asked.water(), cycle.keeper(), asked.run_days)
-    assert record.ledger is not None
-    day = record.ledger.day_done if cycle.fishless else record.ledger.clear_from_day
+    tally = tend(asked.state(), asked.around(), cycle.keeper(), asked.run_days).tally
+    day = tally.day_done if cycle.fishless else tally.clear_from_day
     return math.inf if math.isnan(day) else float(day)
 
 
@@ -136,13 +135,11 @@ def cautions(cycle: Begun) -> tuple[Sentence, ...]:
         found.append(
             say("A bottle of bacteria holds anything from nothing to a filter: the range is honest, not the label.")
         )
-    w = cycle.asked.water()
-    hold = cycle.asked.soil_hold_meq_l if cycle.asked.soil else 0.0
-    ph = -math.log10(rates.hydrogen(cycle.asked.kh_dkh, hold, w, One()))
+    ph = -math.log10(hydrogen(cycle.asked.state(), cycle.asked.around()))
     if ph < UNSURE_PH:
         text = "At a pH of {ph} bacteria do what they like: this forecast is a guess there."
         found.append(say(text, ph=Term(ph, "ph")))
-    wanted = rates.table().dose_of_load * cycle.load_full_mg_l_d
+    wanted = table().dose_of_load * cycle.load_full_mg_l_d
     if cycle.fishless and cycle.most_proved_mg_l < min(wanted or 2.0, 2.0):
         text = "These media can not turn over more than {dose} in a day: a larger dose would prove nothing."
         found.append(say(text, dose=Term(cycle.most_proved_mg_l, "ammonia")))

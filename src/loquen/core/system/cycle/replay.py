@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from contextlib import suppress
+from dataclasses import replace
 from typing import assert_never
 
 from loquen.core.errors import BadReading
@@ -21,12 +22,13 @@ from loquen.core.events.kinds.lives import Arrived, Born, Died, Measured, Moved,
 from loquen.core.events.kinds.water import Changed, Dosed, OtherSource, Read
 from loquen.core.events.ledger import Event, Logged
 from loquen.core.events.readings import ReadAt, change_share, days_since, kit_of, read_interval
-from loquen.core.fit.cycle import PLACES, Seen
+from loquen.core.fit.cycle import KNOWN, Seen
 from loquen.core.library.whole import Library
 from loquen.core.system.cycle.setup import Begun, dosed_nitrogen_mg_l
-from loquen.core.timeline import rates
-from loquen.core.timeline.arithmetic import One
-from loquen.core.timeline.course import HOURS, Happening
+from loquen.core.timeline.keeper import Happening
+from loquen.core.timeline.process.constants import table
+from loquen.core.timeline.rates import free_ammonia
+from loquen.core.timeline.run import HOURS
 
 CHOICES_OF_A_METER = 20
 BLUR_UNKNOWN = 0.25
@@ -50,7 +52,7 @@ def happenings(begun: Begun, log: Sequence[Logged]) -> list[Happening]:
 
 def happening(begun: Begun, hour: int, event: Event) -> Happening | None:
     """One event as something that happens to the water; None for one that does not."""
-    c = rates.table()
+    c = table()
     match event:
         case Changed():
             return Happening(hour, change_share=change_share(event, begun.litres))
@@ -73,7 +75,7 @@ def happening(begun: Begun, hour: int, event: Event) -> Happening | None:
 
 def dosing(begun: Begun, hour: int, dosed: Dosed) -> Happening | None:
     """A dose as something that happens to the water."""
-    c = rates.table()
+    c = table()
     if dosed.what == "bacteria":
         return Happening(hour, capacity_added=(c.seed_bottle_ammonia, c.seed_bottle_nitrite))
     if dosed.what == "ammonia" and dosed.amount:
@@ -94,7 +96,7 @@ def seen(begun: Begun, log: Sequence[Logged], library: Library) -> list[tuple[Re
     found = []
     for row in since_start(begun, log):
         read = row.event
-        if not isinstance(read, Read) or read.what not in (*PLACES, FREE):
+        if not isinstance(read, Read) or read.what not in (*KNOWN, FREE):
             continue
         kit = kit_of(read, library)
         with suppress(BadReading):
@@ -113,9 +115,8 @@ def seen(begun: Begun, log: Sequence[Logged], library: Library) -> list[tuple[Re
 
 def total_per_free(begun: Begun) -> float:
     """Total ammonia for one of free, at the warmth and hardness of this water."""
-    w = begun.asked.water()
-    hold = begun.asked.soil_hold_meq_l if begun.asked.soil else 0.0
-    return float(1 / rates.free_ammonia(1.0, rates.hydrogen(begun.asked.kh_dkh, hold, w, One()), w))
+    state = replace(begun.asked.state(), ammonia=1.0)
+    return float(1 / free_ammonia(state, begun.asked.around()))
 
 
 def doses_logged(begun: Begun, log: Sequence[Logged]) -> bool:

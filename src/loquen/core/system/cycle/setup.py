@@ -17,9 +17,10 @@ from loquen.core.physics.nitrogen import AMMONIA_PER_N, NITRATE_PER_N
 from loquen.core.system.source.disinfectant import CONDITIONED
 from loquen.core.system.source.treating import conditioner_ml
 from loquen.core.system.told import is_short
-from loquen.core.timeline import rates
-from loquen.core.timeline.course import ChangeRule, Keeper, Limits
+from loquen.core.timeline.keeper import ChangeRule, Keeper
 from loquen.core.timeline.nitrogen import RANGES, Inputs, Mode
+from loquen.core.timeline.process.constants import table
+from loquen.core.timeline.watch import Limits
 
 CO2_MG_L = 2.0
 CHLORIDE_G_MOL, N_G_MOL = 53.491, 14.007
@@ -60,7 +61,7 @@ class Begun:
     def fishless(self) -> bool:
         return self.asked.mode == "empty_with_ammonia"
 
-    def keeper(self, camp: str | None = None) -> Keeper:
+    def keeper(self, camp: str | None = None) -> Keeper[Any]:
         """Who tends it: with animals in it, by the camp that the plan goes by or the one that is asked for."""
         usual = self.asked.keeper()
         if self.fishless or not self.animals_in or (camp or self.cycle.camp) != "changes":
@@ -84,7 +85,7 @@ def begun(sheet: Sheet[Plan], zone: tzinfo, today: date) -> Begun:
     litres = float(sheet.value("real_volume_l"))
     beds = sheet.look("beds")
     area_m2 = 0.0 if isinstance(beds, Missing) else beds.driven_m2
-    c = rates.table()
+    c = table()
     x_max = c.capacity_mg_m2_d * area_m2 / litres
     temp = min(max(number(sheet, "water_c", 25.0), 5.0), 35.0)
     warmth = c.warmth_per_k ** (min(temp, c.warmest_c) - 25)
@@ -149,7 +150,7 @@ def limits_of(chloride_mg_l: float) -> Limits:
     """What animals may live in for weeks: nitrite by the chloride that keeps it out of them."""
     values = constants()
     least, most = values["nitrite_limit_mg_l"].value, values["nitrite_most_mg_l"].value
-    nitrite = min(most, max(least, chloride_mg_l / rates.table().nitrite_chloride_margin))
+    nitrite = min(most, max(least, chloride_mg_l / table().nitrite_chloride_margin))
     return Limits(values["ammonia_limit_mg_l"].value, values["unionised_limit_mg_l"].value, nitrite)
 
 

@@ -1,0 +1,126 @@
+"""A run through time: the water goes its way from hour to hour, and at some hours somebody or something takes a hand."""
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Generic, Protocol
+
+import numpy as np
+
+from loquen.core.graph.giving_up import heed
+from loquen.core.physics.elementwise import Array, Q, Truth, any_of
+from loquen.core.timeline.lanes import Lane, PutAway
+from loquen.core.timeline.state import NAMES, State
+from loquen.core.timeline.stepper import Step, Stepper
+from loquen.core.timeline.surroundings import Surroundings
+
+HOURS = 24
+
+
+class Turns(Protocol[Q]):
+    """What is done to a water at its hours, by somebody or something."""
+
+    def next_h(self, hour: int) -> int:
+        """The next hour at which anything is."""
+        ...
+
+    def happened(self, hour: int, state: State[Q], around: Surroundings[Q]) -> tuple[State[Q], Surroundings[Q]]:
+        """The water, and what is around it, after what nobody decides."""
+        ...
+
+    def over(self, hour: int, state: State[Q], around: Surroundings[Q]) -> Truth:
+        """Whether the run is over, by what is read."""
+        ...
+
+    def tended(self, hour: int, state: State[Q], around: Surroundings[Q]) -> State[Q]:
+        """The water after what is done about it."""
+        ...
+
+    def left(self, ended: Truth, lane: Lane[Q]) -> None:
+        """Those whose run is over leave; the others go on in a lane of their own."""
+        ...
+
+
+@dataclass(frozen=True, slots=True)
+class Record(Generic[Q]):
+    """Levels at every hour from 0 on, by name: hours (× members); and the water at the end."""
+
+    hours: Mapping[str, Array]
+    end: State[Q]
+
+    def __len__(self) -> int:
+        return len(next(iter(self.hours.values())))
+
+
+class Diary(Generic[Q]):
+    """The levels of a run at its hours."""
+
+    def __init__(self, hours: int, keeps: Sequence[str], members: int | None) -> None:
+        self.keeps = keeps
+        shape = (hours + 1, len(keeps)) if members is None else (hours + 1, len(keeps), members)
+        self.levels = np.full(shape, np.nan)
+        self.going = None if members is None else np.arange(members)
+        self.last = 0
+
+    def begun(self, state: State[Q]) -> None:
+        for place, name in enumerate(self.keeps):
+            self.levels[0, place] = getattr(state, name)
+
+    def kept(self, step: Step[Q]) -> None:
+        """The hours that lie in a step; the last of its ends included, its start not."""
+        end = math.floor(step.end_h + 1e-9)
+        if end <= self.last:
+            return
+        found = step.at(np.arange(self.last + 1, end + 1, dtype=float), self.keeps)
+        if self.going is None or self.going.size == self.levels.shape[2]:
+            self.levels[self.last + 1 : end + 1] = found
+        else:
+            self.levels[self.last + 1 : end + 1, :, self.going] = found
+        self.last = end
+
+    def left(self, ended: Truth) -> None:
+        """Members whose run is over stay as they ended."""
+        if self.going is None:
+            return
+        gone = self.going[ended]
+        self.levels[self.last + 1 :, :, gone] = self.levels[self.last][:, gone]
+        self.going = self.going[~np.asarray(ended)]
+
+    def record(self, last: int) -> Mapping[str, Array]:
+        levels = self.levels[: last + 1] if self.going is None else self.levels
+        return {name: levels[:, place] for place, name in enumerate(self.keeps)}
+
+
+def run(
+    state: State[Q],
+    around: Surroundings[Q],
+    turns: Turns[Q],
+    hours: int,
+    lane: Lane[Q],
+    keeps: Sequence[str] = NAMES,
+) -> Record[Q]:
+    """A water from hour 0 to the last, or until its run is over."""
+    stepper, diary, ends = Stepper(lane), Diary[Q](hours, keeps, lane.members), PutAway[State[Q]](lane.members)
+    now = 0
+    diary.begun(state)
+    while True:
+        if now % HOURS == 0:
+            heed()
+        state, around = turns.happened(now, state, around)
+        ended = turns.over(now, state, around)
+        if now == hours:
+            ended = lane.all(True)
+        if any_of(ended):
+            ends.put(state, ended)
+            turns.left(ended, lane)
+            diary.left(ended)
+            if ends.complete:
+                return Record(diary.record(now), ends.whole)
+            state, around, lane = lane.without(state, ended), lane.without(around, ended), lane.smaller(ended)
+            stepper.lane = lane
+        state = turns.tended(now, state, around)
+        stop = min(turns.next_h(now), hours)
+        for step in stepper.steps(float(now), float(stop), state, around):
+            diary.kept(step)
+            state = step.end
+        now = stop

@@ -1,0 +1,204 @@
+"""Steps through time that follow the fastest of what happens: Bogacki and Shampine's pair of third and second order."""
+
+import math
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass
+from functools import cache
+from typing import Generic
+
+import numpy as np
+
+from loquen.core.physics.elementwise import Array, Q
+from loquen.core.timeline.lanes import Lane
+from loquen.core.timeline.process.constants import table
+from loquen.core.timeline.rates import rates
+from loquen.core.timeline.state import NAMES, PARTS, PLACE, State, moved
+from loquen.core.timeline.surroundings import Surroundings
+
+FIRST_H, SHORTEST_H = 0.5, 1e-5
+SAFE, MOST_TIMES, LEAST_TIMES = 0.9, 4.0, 0.2
+HALVINGS = 40
+EVEN_PARTS = 4
+"""So near to the end steps are made alike, lest the last be a scrap."""
+
+
+@cache
+def least_of(least_kh: float) -> dict[str, float]:
+    """What quantities do not fall under where that is not nothing: a filter's bacteria never die out."""
+    bacteria = table().least_capacity_mg_l_d
+    return {"on_ammonia": bacteria, "on_nitrite": bacteria, "kh": least_kh}
+
+
+OF_BACTERIA, OF_WATER = (1e-6, 2e-4), (1e-2, 1e-3)
+MAY_ERR = {
+    "temp_c": (2e-3, 1e-3),
+    "volume_l": OF_WATER,
+    "floor_l": OF_WATER,
+    **dict.fromkeys(("on_ammonia", "on_nitrite", "wall_on_ammonia", "wall_on_nitrite"), OF_BACTERIA),
+}
+OTHERS_MAY_ERR = (5e-4, 1e-3)
+"""What a step may err by, in a quantity's own unit and of its size: less of bacteria, for they grow by what they are."""
+
+
+@dataclass(frozen=True, slots=True)
+class Levels:
+    """Levels of some names: as they stay, and for those that move their columns and their rows in a vector."""
+
+    still: Array
+    columns: list[int]
+    rows: list[int]
+
+
+class Moving(Generic[Q]):
+    """The quantities of a water that what is at work moves; all others stay as they are."""
+
+    def __init__(self, lane: Lane[Q], state: State[Q], around: Surroundings[Q]) -> None:
+        self.lane: Lane[Q] = lane
+        self.around: Surroundings[Q] = around
+        self.whole: list[Q] = list(PARTS(state))
+        self.places = moved(rates(state, around))
+        self.levels: Levels | None = None
+        names, least = [NAMES[place] for place in self.places], least_of(around.least_kh)
+        self.least: Sequence[Q] = lane.each([least.get(name, 0.0) for name in names])
+        may_err = [MAY_ERR.get(name, OTHERS_MAY_ERR) for name in names]
+        self.absolute: Sequence[Q] = lane.each([absolute for absolute, _ in may_err])
+        self.relative: Sequence[Q] = lane.each([relative for _, relative in may_err])
+
+    def vector(self, state: State[Q]) -> Sequence[Q]:
+        found: Sequence[Q] = self.lane.vector(state, self.places)
+        return found
+
+    def state(self, vector: Sequence[Q]) -> State[Q]:
+        """The whole water, with the quantities that move as they are now."""
+        parts = self.whole.copy()
+        for place, part in zip(self.places, vector, strict=True):
+            parts[place] = part
+        return State(*parts)
+
+    def level(self, names: Sequence[str]) -> "Levels":
+        """Where the levels of these names come from: those that move, and those that stay."""
+        if self.levels is None:
+            still = np.asarray(self.lane.vector(State(*self.whole), [PLACE[name] for name in names]))
+            rows = {NAMES[place]: row for row, place in enumerate(self.places)}
+            columns = [column for column, name in enumerate(names) if name in rows]
+            self.levels = Levels(still, columns, [rows[names[column]] for column in columns])
+        return self.levels
+
+    def slope(self, vector: Sequence[Q], hours: float) -> Sequence[Q]:
+        """What each changes by in an hour."""
+        return self.vector(rates(self.state(vector), self.around, hours))
+
+
+@dataclass(frozen=True, slots=True)
+class Step(Generic[Q]):
+    """A stretch of a run: where it begins and ends, and how steeply it goes there, an hour."""
+
+    moving: Moving[Q]
+    start_h: float
+    end_h: float
+    before: Sequence[Q]
+    after: Sequence[Q]
+    slope_before: Sequence[Q]
+    slope_after: Sequence[Q]
+
+    @property
+    def end(self) -> State[Q]:
+        return self.moving.state(self.after)
+
+    def at(self, hours: Array, names: Sequence[str]) -> Array:
+        """Quantities at hours within the step, hours × names (× members): the cubic through both ends."""
+        length, level = self.end_h - self.start_h, self.moving.level(names)
+        found = np.repeat(level.still[None], len(hours), axis=0)
+        ends = (self.before, self.after, self.slope_before, self.slope_after)
+        before, after, steep_before, steep_after = (np.asarray(end)[level.rows] for end in ends)
+        s = ((hours - self.start_h) / length).reshape(-1, *(1,) * before.ndim)
+        rest = 1 - s
+        moving = (1 + 2 * s) * rest * rest * before + s * s * (3 - 2 * s) * after
+        moving += length * s * rest * (rest * steep_before - s * steep_after)
+        found[:, level.columns] = np.maximum(moving, 0.0)
+        return found
+
+
+class Stepper(Generic[Q]):
+    """Steps of one run, each as long as its error allows."""
+
+    def __init__(self, lane: Lane[Q]) -> None:
+        self.lane: Lane[Q] = lane
+        self.hours = FIRST_H
+        """That the next step is tried with."""
+
+    def steps(
+        self,
+        start_h: float,
+        end_h: float,
+        state: State[Q],
+        around: Surroundings[Q],
+        turned: Callable[[State[Q]], bool] | None = None,
+    ) -> Iterator[Step[Q]]:
+        """The steps from an hour to another; the last ends earlier where something turns on the way."""
+        moving = Moving(self.lane, state, around)
+        now, vector = start_h, moving.vector(state)
+        slope = moving.slope(vector, 0.0)
+        while now < end_h:
+            step = self.step(moving, now, end_h, vector, slope, now - start_h)
+            if turned is not None and turned(step.end):
+                yield self.until(step, now - start_h, turned)
+                return
+            yield step
+            now, vector, slope = step.end_h, step.after, step.slope_after
+
+    def step(
+        self,
+        moving: Moving[Q],
+        start_h: float,
+        end_h: float,
+        before: Sequence[Q],
+        slope: Sequence[Q],
+        since: float,
+    ) -> Step[Q]:
+        """One step whose error is small enough, no longer than to the end."""
+        while True:
+            left = end_h - start_h
+            parts = math.ceil(left / self.hours - 1e-6)
+            length = left if parts <= 1 else left / parts if parts <= EVEN_PARTS else self.hours
+            found, error = self.tried(moving, start_h, length, before, slope, since)
+            times = min(MOST_TIMES, max(LEAST_TIMES, SAFE / max(error, 1e-8) ** (1 / 3)))
+            if error <= 1 or length <= SHORTEST_H:
+                # A step cut short by the end says only how long the next may be at least.
+                self.hours = length * times if times < MOST_TIMES else max(self.hours, length * times)
+                return found
+            self.hours = max(SHORTEST_H, length * times)
+
+    def tried(
+        self,
+        moving: Moving[Q],
+        start_h: float,
+        length: float,
+        before: Sequence[Q],
+        first: Sequence[Q],
+        since: float,
+    ) -> tuple[Step[Q], float]:
+        """A step of a length, and its error."""
+        plus, slope, least = self.lane.plus, moving.slope, moving.least
+        second = slope(plus(before, [(length / 2, first)], least), since + length / 2)
+        third = slope(plus(before, [(0.75 * length, second)], least), since + 0.75 * length)
+        ninth, part = length / 9, length / 72
+        after = plus(before, [(2 * ninth, first), (3 * ninth, second), (4 * ninth, third)], least)
+        last = slope(after, since + length)
+        terms = [(-5 * part, first), (6 * part, second), (8 * part, third), (-9 * part, last)]
+        error = self.lane.error(terms, before, after, moving.absolute, moving.relative)
+        return Step(moving, start_h, start_h + length, before, after, first, last), error
+
+    def until(self, step: Step[Q], since: float, turned: Callable[[State[Q]], bool]) -> Step[Q]:
+        """The part of a step after which something has just turned."""
+        low, high, found = 0.0, step.end_h - step.start_h, step
+        for _ in range(HALVINGS):
+            if high - low <= SHORTEST_H:
+                break
+            middle = (low + high) / 2
+            tried, _ = self.tried(step.moving, step.start_h, middle, step.before, step.slope_before, since)
+            if turned(tried.end):
+                high, found = middle, tried
+            else:
+                low = middle
+        return found

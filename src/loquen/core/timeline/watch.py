@@ -1,0 +1,46 @@
+"""What is watched in a water: limits that animals may live within, and the moment one is passed."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from loquen.core.physics.elementwise import Array, Q, Truth, both
+from loquen.core.timeline.rates import free_ammonia
+from loquen.core.timeline.state import State
+from loquen.core.timeline.surroundings import Surroundings
+
+
+@dataclass(frozen=True, slots=True)
+class Limits:
+    """What animals may live in, mg/L N: total and un-ionised ammonia, nitrite."""
+
+    ammonia: float
+    unionised: float
+    nitrite: float
+
+    def met(self, state: State[Q], around: Surroundings[Q]) -> Truth:
+        """Whether a state lies inside all three."""
+        calm = both(state.ammonia <= self.ammonia, state.nitrite <= self.nitrite)
+        return both(calm, free_ammonia(state, around) <= self.unionised)
+
+
+def first_h(hours: Array, levels: Array, *, below: float | None = None, above: float | None = None) -> float | None:
+    """The hour at which a level first passes a limit, on straight lines between; None where it never does.
+
+    A level that begins beyond its limit has passed it at the first hour.
+    """
+    signs = [(levels - above) if above is not None else None, (below - levels) if below is not None else None]
+    found = [passed(hours, over) for over in signs if over is not None]
+    return min((hour for hour in found if hour is not None), default=None)
+
+
+def passed(hours: Array, over: Array) -> float | None:
+    """The hour at which a number first gets over nothing."""
+    places = np.flatnonzero(over > 0)
+    if places.size == 0:
+        return None
+    place = int(places[0])
+    if place == 0:
+        return float(hours[0])
+    before, after = over[place - 1], over[place]
+    return float(hours[place - 1] + (hours[place] - hours[place - 1]) * -before / (after - before))
