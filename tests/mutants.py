@@ -17,6 +17,7 @@ from pathlib import Path
 ROOT = Path(__file__).parent.parent
 FLOORS = (
     "events",
+    "drills",
     "feeding",
     "fit",
     "graph",

@@ -15,7 +15,9 @@ from loquen.core.errors import CoreError
 from loquen.core.physics import dilution, heat, hydraulics
 
 CASES = Path(__file__).parent / "cases"
-MODULES = sorted(info.name for info in pkgutil.iter_modules(physics.__path__) if info.name not in ("ranges", "elementwise"))
+MODULES = sorted(
+    info.name for info in pkgutil.iter_modules(physics.__path__) if info.name not in ("ranges", "elementwise")
+)
 
 
 def listed(kind):

@@ -18,6 +18,7 @@ CASES: dict[str, tuple[State, str]] = {
         "unknown",
         "Loquen failed to work this out and has noted it in its log. Everything else stands.",
     ),
+    "failure_untold": ("unknown", "Of a failure of the kind {kind} something is not told that it takes."),
     "not_set_up": ("unknown", "It is planned: once it stands filled, say that it is set up, and its cycle begins."),
     "young_not_begun": (
         "unknown",

@@ -1,6 +1,6 @@
 """Who tends a tank: what is read, dosed and changed each day, and what really happened besides."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Generic
 
@@ -127,13 +127,15 @@ class Tending(Generic[Q]):
         self.acts: list[tuple[int, float, float]] = []
         """What was dosed and which share changed on each day that was tended, of a single tank."""
 
-    def next_h(self, hour: int) -> int:
+    turned: Callable[[State[Q]], bool] | None = None
+
+    def next_h(self, hour: float) -> float:
         """The next hour at which something is done or happens."""
-        day, rest = divmod(hour, HOURS)
+        day, rest = divmod(round(hour), HOURS)
         tended = (day + (rest >= self.keeper.clock_h)) * HOURS + self.keeper.clock_h
         return min(tended, self.due[0].hour) if self.due else tended
 
-    def happened(self, hour: int, state: State[Q], around: Surroundings[Q]) -> tuple[State[Q], Surroundings[Q]]:
+    def happened(self, hour: float, state: State[Q], around: Surroundings[Q]) -> tuple[State[Q], Surroundings[Q]]:
         """After all that no routine decided until this hour."""
         while self.due and self.due[0].hour <= hour:
             state, around = self.after(self.due.pop(0), state, around)
@@ -163,16 +165,16 @@ class Tending(Generic[Q]):
         )
         return state, around
 
-    def over(self, hour: int, state: State[Q], around: Surroundings[Q]) -> Truth:
+    def over(self, hour: float, state: State[Q], around: Surroundings[Q]) -> Truth:
         """Whether it is done, read at the keeper's hour; the first day is only begun."""
-        day, rest = divmod(hour, HOURS)
+        day, rest = divmod(round(hour), HOURS)
         if rest != self.keeper.clock_h or day == 0:
             return self.lane.all(False)
         return self.read(day, state, around)
 
-    def tended(self, hour: int, state: State[Q], around: Surroundings[Q]) -> State[Q]:
+    def tended(self, hour: float, state: State[Q], around: Surroundings[Q]) -> State[Q]:
         """Dosed and changed at the keeper's hour, from the first day that is tended."""
-        day, rest = divmod(hour, HOURS)
+        day, rest = divmod(round(hour), HOURS)
         if rest != self.keeper.clock_h or day < self.keeper.from_day:
             return state
         return self.tend(day, state, around)
@@ -227,7 +229,7 @@ class Tending(Generic[Q]):
             state = changed(state, wanted, keeper.source)
         tally.noted(state, float(day))
         if self.lane.members is None:
-            self.acts.append((day, float(dose), float(share)))  # type: ignore[arg-type]
+            self.acts.append((day, float(dose), float(share)))
         return state
 
     def dose(self, day: int, state: State[Q]) -> Q | float:

@@ -91,10 +91,10 @@ class One:
         absolute: Sequence[float],
         relative: Sequence[float],
     ) -> float:
-        (a, k1), (b, k2), (c, k3), (d, k4) = terms
+        (a, k1), (b, k2), (c, k3) = terms
         errors = [
-            abs(a * p + b * q + c * r + d * s) / (may + part * (y if y > z else z))
-            for p, q, r, s, y, z, may, part in zip(k1, k2, k3, k4, start, end, absolute, relative, strict=True)
+            abs(a * p + b * q + c * r) / (may + part * (y if y > z else z))
+            for p, q, r, y, z, may, part in zip(k1, k2, k3, start, end, absolute, relative, strict=True)
         ]
         return max(errors, default=0.0)
 

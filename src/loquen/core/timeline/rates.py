@@ -14,6 +14,7 @@ from loquen.core.timeline.process import (
     soil,
     stagnation,
 )
+from loquen.core.timeline.process.nitrogen import Used
 from loquen.core.timeline.state import State, unmoved
 from loquen.core.timeline.surroundings import Surroundings
 from loquen.core.timeline.warm import Warm, warm_at
@@ -53,6 +54,15 @@ def rates(now: State[Q], around: Surroundings[Q], hours: float = 0.0) -> State[Q
     if around.net is not None:
         net.make(around.net, out)
     return out
+
+
+def used_by_bacteria(now: State[Q], around: Surroundings[Q]) -> Used[Q] | None:
+    """Ammonia and nitrite that bacteria take in an hour of this instant; None without any."""
+    if around.bacteria is None:
+        return None
+    warm, litres = warm_of(now, around), around.litres if around.levels is None else now.volume_l
+    h = hydrogen(now, around, warm)
+    return nitrogen.nitrify(now, around.bacteria, warm, h, litres, around.oxygen is not None, unmoved())
 
 
 def warm_of(now: State[Q], around: Surroundings[Q]) -> Warm[Q]:

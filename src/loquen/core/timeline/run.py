@@ -1,7 +1,7 @@
 """A run through time: the water goes its way from hour to hour, and at some hours somebody or something takes a hand."""
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Generic, Protocol
 
@@ -20,19 +20,24 @@ HOURS = 24
 class Turns(Protocol[Q]):
     """What is done to a water at its hours, by somebody or something."""
 
-    def next_h(self, hour: int) -> int:
+    @property
+    def turned(self) -> Callable[[State[Q]], bool] | None:
+        """Whether a water has come to where something turns by itself, and so is looked at before the next hour."""
+        ...
+
+    def next_h(self, hour: float) -> float:
         """The next hour at which anything is."""
         ...
 
-    def happened(self, hour: int, state: State[Q], around: Surroundings[Q]) -> tuple[State[Q], Surroundings[Q]]:
+    def happened(self, hour: float, state: State[Q], around: Surroundings[Q]) -> tuple[State[Q], Surroundings[Q]]:
         """The water, and what is around it, after what nobody decides."""
         ...
 
-    def over(self, hour: int, state: State[Q], around: Surroundings[Q]) -> Truth:
+    def over(self, hour: float, state: State[Q], around: Surroundings[Q]) -> Truth:
         """Whether the run is over, by what is read."""
         ...
 
-    def tended(self, hour: int, state: State[Q], around: Surroundings[Q]) -> State[Q]:
+    def tended(self, hour: float, state: State[Q], around: Surroundings[Q]) -> State[Q]:
         """The water after what is done about it."""
         ...
 
@@ -47,6 +52,8 @@ class Record(Generic[Q]):
 
     hours: Mapping[str, Array]
     end: State[Q]
+    steps: Sequence[Step[Q]]
+    """Of a single tank."""
 
     def __len__(self) -> int:
         return len(next(iter(self.hours.values())))
@@ -61,6 +68,7 @@ class Diary(Generic[Q]):
         self.levels = np.full(shape, np.nan)
         self.going = None if members is None else np.arange(members)
         self.last = 0
+        self.steps: list[Step[Q]] = []
 
     def begun(self, state: State[Q]) -> None:
         for place, name in enumerate(self.keeps):
@@ -68,6 +76,8 @@ class Diary(Generic[Q]):
 
     def kept(self, step: Step[Q]) -> None:
         """The hours that lie in a step; the last of its ends included, its start not."""
+        if self.going is None:
+            self.steps.append(step)
         end = math.floor(step.end_h + 1e-9)
         if end <= self.last:
             return
@@ -86,9 +96,9 @@ class Diary(Generic[Q]):
         self.levels[self.last + 1 :, :, gone] = self.levels[self.last][:, gone]
         self.going = self.going[~np.asarray(ended)]
 
-    def record(self, last: int) -> Mapping[str, Array]:
-        levels = self.levels[: last + 1] if self.going is None else self.levels
-        return {name: levels[:, place] for place, name in enumerate(self.keeps)}
+    def record(self, end: State[Q]) -> Record[Q]:
+        levels = self.levels[: self.last + 1] if self.going is None else self.levels
+        return Record({name: levels[:, place] for place, name in enumerate(self.keeps)}, end, tuple(self.steps))
 
 
 def run(
@@ -101,7 +111,7 @@ def run(
 ) -> Record[Q]:
     """A water from hour 0 to the last, or until its run is over."""
     stepper, diary, ends = Stepper(lane), Diary[Q](hours, keeps, lane.members), PutAway[State[Q]](lane.members)
-    now = 0
+    now = 0.0
     diary.begun(state)
     while True:
         if now % HOURS == 0:
@@ -115,12 +125,11 @@ def run(
             turns.left(ended, lane)
             diary.left(ended)
             if ends.complete:
-                return Record(diary.record(now), ends.whole)
+                return diary.record(ends.whole)
             state, around, lane = lane.without(state, ended), lane.without(around, ended), lane.smaller(ended)
             stepper.lane = lane
         state = turns.tended(now, state, around)
-        stop = min(turns.next_h(now), hours)
-        for step in stepper.steps(float(now), float(stop), state, around):
+        stop = float(min(turns.next_h(now), hours))
+        for step in stepper.steps(now, stop, state, around, turns.turned):
             diary.kept(step)
-            state = step.end
-        now = stop
+            now, state = step.end_h, step.end

@@ -18,6 +18,8 @@ from loquen.core.timeline.surroundings import Surroundings
 FIRST_H, SHORTEST_H = 0.5, 1e-5
 SAFE, MOST_TIMES, LEAST_TIMES = 0.9, 4.0, 0.2
 HALVINGS = 40
+OF_DIFFERENCE = 0.25
+"""Of what third and second order differ by, that a step of third order errs by at most."""
 EVEN_PARTS = 4
 """So near to the end steps are made alike, lest the last be a scrap."""
 
@@ -29,9 +31,9 @@ def least_of(least_kh: float) -> dict[str, float]:
     return {"on_ammonia": bacteria, "on_nitrite": bacteria, "kh": least_kh}
 
 
-OF_BACTERIA, OF_WATER = (1e-6, 2e-4), (1e-2, 1e-3)
+OF_BACTERIA, OF_WATER = (1e-6, 2e-4), (5e-3, 0.0)
 MAY_ERR = {
-    "temp_c": (2e-3, 1e-3),
+    "temp_c": (2e-3, 0.0),
     "volume_l": OF_WATER,
     "floor_l": OF_WATER,
     **dict.fromkeys(("on_ammonia", "on_nitrite", "wall_on_ammonia", "wall_on_nitrite"), OF_BACTERIA),
@@ -161,7 +163,9 @@ class Stepper(Generic[Q]):
             left = end_h - start_h
             parts = math.ceil(left / self.hours - 1e-6)
             length = left if parts <= 1 else left / parts if parts <= EVEN_PARTS else self.hours
-            found, error = self.tried(moving, start_h, length, before, slope, since)
+            found, error = self.tried(
+                moving, start_h, end_h if length == left else start_h + length, before, slope, since
+            )
             times = min(MOST_TIMES, max(LEAST_TIMES, SAFE / max(error, 1e-8) ** (1 / 3)))
             if error <= 1 or length <= SHORTEST_H:
                 # A step cut short by the end says only how long the next may be at least.
@@ -173,21 +177,23 @@ class Stepper(Generic[Q]):
         self,
         moving: Moving[Q],
         start_h: float,
-        length: float,
+        end_h: float,
         before: Sequence[Q],
         first: Sequence[Q],
         since: float,
     ) -> tuple[Step[Q], float]:
-        """A step of a length, and its error."""
+        """A step to an hour, and its error."""
+        length = end_h - start_h
         plus, slope, least = self.lane.plus, moving.slope, moving.least
         second = slope(plus(before, [(length / 2, first)], least), since + length / 2)
         third = slope(plus(before, [(0.75 * length, second)], least), since + 0.75 * length)
-        ninth, part = length / 9, length / 72
+        ninth, part = length / 9, length * OF_DIFFERENCE / 9
         after = plus(before, [(2 * ninth, first), (3 * ninth, second), (4 * ninth, third)], least)
         last = slope(after, since + length)
-        terms = [(-5 * part, first), (6 * part, second), (8 * part, third), (-9 * part, last)]
+        # Against the midpoint rule: the pair's own second order has no error at all for what relaxes just once a step.
+        terms = [(2 * part, first), (-6 * part, second), (4 * part, third)]
         error = self.lane.error(terms, before, after, moving.absolute, moving.relative)
-        return Step(moving, start_h, start_h + length, before, after, first, last), error
+        return Step(moving, start_h, end_h, before, after, first, last), error
 
     def until(self, step: Step[Q], since: float, turned: Callable[[State[Q]], bool]) -> Step[Q]:
         """The part of a step after which something has just turned."""
@@ -196,7 +202,9 @@ class Stepper(Generic[Q]):
             if high - low <= SHORTEST_H:
                 break
             middle = (low + high) / 2
-            tried, _ = self.tried(step.moving, step.start_h, middle, step.before, step.slope_before, since)
+            tried, _ = self.tried(
+                step.moving, step.start_h, step.start_h + middle, step.before, step.slope_before, since
+            )
             if turned(tried.end):
                 high, found = middle, tried
             else:
