@@ -145,7 +145,10 @@ class Water:
         hoses = [f for f in on if f["kind"] == "inflow"]
         for f in hoses:
             share, chlorine = f["lph"] / y["V"], f.get("chlorine_mg_l", 0)
-            new = {"T": f["c"], "O": oxygen_saturation_mg_l(f["c"], f.get("salinity_ppt", 0.0), self.p["altitude_m"])}
+            new = {
+                "T": f["c"],
+                "O": oxygen_saturation_mg_l(f["c"], f.get("salinity_ppt", 0.0), self.p["altitude_m"]),
+            }
             new |= {"G": balance_co2(f["c"]), "A": 0, "B": 0, "C": f.get("nitrate_mg_l_n", 0)}
             new |= {"KH": f.get("kh_dkh", 0), "S": f.get("salinity_ppt", 0)}
             new |= {"K": chlorine * (not f.get("chloramine")), "M": chlorine * bool(f.get("chloramine"))}

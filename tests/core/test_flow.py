@@ -330,12 +330,15 @@ def test_temperature_after_a_failure_starts_kept_and_ends_settled():
     assert stuck.temps_c[-1] <= sheet.value("stuck_on_c") + 1e-9
     assert off.temps_c[-1] > sheet.value("powerless_c")
     hours = sheet.value("cold_in_h")
-    assert off.temps_c[int(hours)] < sheet.value("animals_low_c") <= off.temps_c[int(hours) - 1]
+    assert off.temps_c[math.ceil(hours)] < sheet.value("animals_low_c") <= off.temps_c[math.floor(hours)]
 
 
 def test_a_strong_heater_left_alone_holds():
     sheet = sheet_of(plan(heat=Heat(fitted_heaters=2, fitted_w=300, room_cold_c=15)), shipped())
-    assert set(sheet.value("failures")[1].temps_c) == {25.0}
+    # Within what its thermostat is off by: it heats all the time only a quarter of a kelvin under what it is set to.
+    dead = sheet.value("failures")[1]
+    assert min(dead.temps_c) > 24.75
+    assert not dead.harms
 
 
 def test_everything_on_the_circuit():

@@ -16,6 +16,7 @@ from loquen.core.model.parts.running import Changes, Filter
 from loquen.core.model.parts.tank import Tank
 from loquen.core.model.parts.water import Source, Water
 from loquen.core.model.roots.consistency import conflicts
+from loquen.core.physics.gases import hours_to_oxygen_floor
 from loquen.core.system.book import sheet_of
 from loquen.core.system.filter.oxygen import at_better_end
 from loquen.core.system.planner.ways_out import ways_out
@@ -78,6 +79,15 @@ def test_a_power_cut_lasts_as_long_as_the_oxygen():
     crowd = plan(animals=(Group("boeseman_rainbowfish", 20),), air=Air(surface_movement="strong"))
     hours = sheet_of(crowd, shipped()).value("outage_h")
     assert 0 < hours < 24
+    # While there is more than 2 mg/L nobody breathes less: the closed form, with a fifth of the filter's use in the tank.
+    sheet = sheet_of(crowd, shipped())
+    used = sheet.value("animals.0.hot_breathing_oxygen_mg_h") + sheet.value("decay_oxygen_mg_h")
+    used += sheet.value("plant_oxygen_mg_h") + 0.2 * sheet.value("nitrifying_oxygen_mg_h")
+    litres, balance = sheet.value("real_volume_l"), sheet.value("hot_saturation_oxygen_mg_l")
+    start, floor = sheet.value("hot_dawn_oxygen_mg_l"), sheet.value("floor_oxygen_mg_l")
+    exchange = sheet.value("still_transfer_l_h") / litres
+    closed = hours_to_oxygen_floor(start, used, litres, exchange, balance, floor)
+    assert hours == pytest.approx(closed, rel=1e-3)
     few = sheet_of(plan(animals=(Group("zebra_danio", 6),)), shipped())
     assert few.look("outage_h").case.code == "floor_never_reached"
 

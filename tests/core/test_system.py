@@ -53,6 +53,7 @@ def test_every_named_case_arises_once():
         "young_not_begun",
         "nothing_read",
         "fault_inside",
+        "failure_untold",
         "beyond_relation",
         "no_stock_tank",
         "no_sump_holds",

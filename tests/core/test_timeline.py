@@ -14,13 +14,22 @@ from scipy.integrate import solve_ivp
 
 from loquen.core.errors import OutOfRange, UnknownKey
 from loquen.core.physics.chemistry import aerated_ph, ammonia_fraction, ph_from_kh_co2
-from loquen.core.timeline.keeper import Source, changed, dosed, tend
+from loquen.core.physics.dilution import settled_peak
+from loquen.core.physics.gases import hours_to_oxygen_floor, oxygen_after_mg_l, oxygen_saturation_mg_l
+from loquen.core.physics.heat import cooling_h, settle_temperature_c
+from loquen.core.timeline.keeper import Changing, Source, changed, dosed, tend
 from loquen.core.timeline.lanes import lane_of
 from loquen.core.timeline.nitrogen import OF_A_RANGE, RANGES, Inputs, ensemble, factors_of, members_of, simulate
 from loquen.core.timeline.process.constants import table
+from loquen.core.timeline.process.heat import Heat, Surface, set_to_c
+from loquen.core.timeline.process.net import Net
+from loquen.core.timeline.process.oxygen import Oxygen
 from loquen.core.timeline.rates import free_ammonia, hydrogen, rates
+from loquen.core.timeline.run import Undisturbed, run
 from loquen.core.timeline.state import NAMES, PARTS, State, state_of
 from loquen.core.timeline.stepper import Stepper
+from loquen.core.timeline.surroundings import Surroundings
+from loquen.core.timeline.watch import first_of
 
 CASES = tomllib.loads((Path(__file__).parent / "cases/cycles.toml").read_text(encoding="utf-8"))
 DAYS = ("day_done", "clear_from_day", "stalled_day")
@@ -289,6 +298,64 @@ def test_no_source_of_ammonia_is_no_cycling():
 def test_what_no_relation_holds_for_is_refused(inputs, fault):
     with pytest.raises(fault):
         simulate(**inputs)
+
+
+# Runs of one phenomenon, and the closed forms that they come to ------------------------------------
+
+DRY = Surface(area_m2=0.0, cover_frac=1.0, humidity_frac=0.5, calm_frac=0.5, cover_effect=0.9)
+
+
+def left_alone(state, around, hours=48):
+    return run(state, around, Undisturbed(), hours, lane_of(None))
+
+
+def test_water_that_does_not_evaporate_cools_by_newton():
+    course = left_alone(state_of(temp_c=25.0), Surroundings(100.0, heat=Heat(10.0, DRY, 18.0)))
+    passed = first_of(course.steps, "temp_c", below=21.5)
+    assert passed == pytest.approx(cooling_h(100, 10, 25, 21.5, 18), rel=1e-3)
+
+
+def test_a_heater_that_is_stuck_warms_to_where_walls_lose_as_much():
+    heat = Heat(10.0, DRY, 18.0, constant_w=100.0)
+    end = left_alone(state_of(temp_c=20.0), Surroundings(100.0, heat=heat), 240).end
+    assert end.temp_c == pytest.approx(settle_temperature_c(100, 10, 18), abs=0.01)
+
+
+def test_a_thermostat_set_by_its_keeper_stands_still_and_heats_all_it_can_below():
+    heat = Heat(10.0, DRY, 18.0, set_c=set_to_c(25.0, 70.0, 0.0, 200.0), heaters_w=200.0)
+    kept = left_alone(state_of(temp_c=25.0), Surroundings(100.0, heat=heat))
+    assert kept.hours["temp_c"] == pytest.approx(np.full(49, 25.0), abs=0.02)
+    warming = left_alone(state_of(temp_c=10.0), Surroundings(100.0, heat=replace(heat, walls_w_k=0.0)), 2)
+    # 200 W for two hours in 100 L.
+    assert warming.end.temp_c - 10 == pytest.approx(400 * 3600 / (100 * 4186), rel=1e-3)
+
+
+def test_oxygen_without_power_sinks_as_the_closed_form_has_it():
+    still = Oxygen(transfer_l_h=12.0, breathing_mg_h=60.0, breathing_at_c=25.0, warmth_10k=1.83, decay_mg_h=5.0)
+    around = Surroundings(200.0, oxygen=still)
+    course = left_alone(state_of(temp_c=25.0, oxygen=7.0), around)
+    balance = oxygen_saturation_mg_l(25.0)
+    for hour in (1, 5, 10):
+        level = oxygen_after_mg_l(hour, 7.0, 65.0, 200.0, 12 / 200, balance)
+        assert course.hours["oxygen"][hour] == pytest.approx(level, abs=0.005)
+    assert first_of(course.steps, "oxygen", below=4.0) == pytest.approx(
+        hours_to_oxygen_floor(7.0, 65.0, 200.0, 12 / 200, balance, 4.0), rel=2e-3
+    )
+
+
+def test_what_is_not_at_work_stays_as_it_is():
+    end = left_alone(state_of(temp_c=25.0, oxygen=7.0, nitrate=3.0, kh=5.0), Surroundings(100.0, net=Net(0.01))).end
+    assert (end.temp_c, end.oxygen, end.kh) == (25.0, 7.0, 5.0)
+    assert end.nitrate == pytest.approx(3.48)
+
+
+def test_changes_of_a_share_each_week_settle_as_the_fixed_point_has_it():
+    source = Source(nitrate_mg_l_n=1.0, kh_dkh=0.0)
+    weekly = Changing(0.4, range(7, 400, 7), source)
+    levels = run(
+        state_of(nitrate=20.0), Surroundings(net=Net(0.5 / 24)), weekly, 399 * 24, lane_of(None), ("nitrate",)
+    )
+    assert levels.hours["nitrate"][-1] == pytest.approx(settled_peak(3.5, 1.0, 0.4), abs=0.01)
 
 
 # Laws -------------------------------------------------------------------------------------------

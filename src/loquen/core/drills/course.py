@@ -9,7 +9,7 @@ import numpy as np
 
 from loquen.core.data.tables import constants
 from loquen.core.drills.failing import Failure, HeaterDead, HeaterStuck, failure_of
-from loquen.core.drills.scenario import Scenario, System, in_light, steady_oxygen
+from loquen.core.drills.scenario import Scenario, System, in_light
 from loquen.core.errors import UnknownKey
 from loquen.core.physics.elementwise import Array
 from loquen.core.physics.ranges import within
@@ -20,7 +20,7 @@ from loquen.core.timeline.process.heat import Heat, Surface
 from loquen.core.timeline.process.nitrogen import Bacteria
 from loquen.core.timeline.process.oxygen import Oxygen, breathe
 from loquen.core.timeline.process.rot import Rot
-from loquen.core.timeline.rates import free_ammonia, hydrogen, used_by_bacteria
+from loquen.core.timeline.rates import free_ammonia, hydrogen, steady_oxygen, used_by_bacteria
 from loquen.core.timeline.run import Record
 from loquen.core.timeline.run import run as run_through
 from loquen.core.timeline.state import NAMES, State, state_of, unmoved

@@ -4,8 +4,6 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from scipy.optimize import brentq
-
 from loquen.core.drills.failing import (
     Air,
     BatteryAir,
@@ -28,8 +26,6 @@ from loquen.core.drills.failing import (
     TopUpEmpty,
     of_kind,
 )
-from loquen.core.physics.elementwise import Truth
-from loquen.core.timeline.lanes import Lane
 from loquen.core.timeline.process.carbonate import CarbonDioxide, room_co2_mg_l
 from loquen.core.timeline.process.constants import table
 from loquen.core.timeline.process.heat import Heat
@@ -38,8 +34,7 @@ from loquen.core.timeline.process.nitrogen import Bacteria
 from loquen.core.timeline.process.oxygen import Oxygen, balance_mg_l
 from loquen.core.timeline.process.rot import Rot
 from loquen.core.timeline.process.stagnation import Stagnation
-from loquen.core.timeline.rates import rates
-from loquen.core.timeline.run import HOURS
+from loquen.core.timeline.run import HOURS, Undisturbed
 from loquen.core.timeline.state import State
 from loquen.core.timeline.surroundings import Surroundings
 
@@ -103,7 +98,7 @@ class Moment:
     airless: bool
 
 
-class Scenario:
+class Scenario(Undisturbed[float]):
     """What breaks, is mended and is put in, as the turns of a run."""
 
     def __init__(self, system: System, failures: Sequence[Failure], normal: Surroundings[float]) -> None:
@@ -149,15 +144,6 @@ class Scenario:
         state = self.filter_turns(hour, state)
         self.moment = self.moment_of(state)
         return state, self.around(hour)
-
-    def over(self, hour: float, state: State[float], around: Surroundings[float]) -> Truth:
-        return False
-
-    def tended(self, hour: float, state: State[float], around: Surroundings[float]) -> State[float]:
-        return state
-
-    def left(self, ended: Truth, lane: Lane[float]) -> None:
-        """A run of one tank ends as a whole."""
 
     # What is put in and taken out ---------------------------------------------------------------
 
@@ -323,17 +309,3 @@ def changed(state: State[float], change: Change, system: System) -> State[float]
         chlorine=state.chlorine + share * (new.chlorine - state.chlorine),
         chloramine=state.chloramine + share * (new.chloramine - state.chloramine),
     )
-
-
-def steady_oxygen(state: State[float], around: Surroundings[float]) -> float:
-    """Oxygen at which as much comes in as is used, mg/L."""
-    assert around.oxygen is not None
-    part = around.oxygen
-    most = balance_mg_l(state.temp_c, state.salinity, part.altitude_m) + part.given_mg_h / max(
-        part.transfer_l_h, 1e-9
-    )
-
-    def gains(oxygen: float) -> float:
-        return rates(replace(state, oxygen=oxygen), around).oxygen
-
-    return float(brentq(gains, 0.0, most, xtol=1e-6)) if gains(0.0) > 0 else 0.0

@@ -8,7 +8,7 @@ from loquen.core.physics.elementwise import Array, Q, Truth, any_of, both, where
 from loquen.core.timeline.clear import is_clear
 from loquen.core.timeline.lanes import Lane, PutAway, lane_of
 from loquen.core.timeline.process.constants import table
-from loquen.core.timeline.run import HOURS, run
+from loquen.core.timeline.run import HOURS, Undisturbed, run
 from loquen.core.timeline.state import NAMES, State
 from loquen.core.timeline.surroundings import Surroundings
 from loquen.core.timeline.tally import NEVER, Tally
@@ -113,6 +113,20 @@ def share_within(state: State[Q], limits: Limits, source: Source[Q], around: Sur
     for share in reversed(SHARES):
         found = where(limits.met(changed(state, share, source), around), share, found)
     return where(limits.met(state, around), 0.0, found)
+
+
+class Changing(Undisturbed[Q]):
+    """Water that is changed by a share on some days, and left alone otherwise."""
+
+    def __init__(self, share: float, days: Sequence[int], source: Source[Q]) -> None:
+        self.share, self.days = share, sorted(days)
+        self.source: Source[Q] = source
+
+    def next_h(self, hour: float) -> float:
+        return next((day * HOURS for day in self.days if day * HOURS > hour), float("inf"))
+
+    def tended(self, hour: float, state: State[Q], around: Surroundings[Q]) -> State[Q]:
+        return changed(state, self.share, self.source) if hour / HOURS in self.days else state
 
 
 class Tending(Generic[Q]):

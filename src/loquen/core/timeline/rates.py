@@ -1,5 +1,7 @@
 """What all that is at work does to a water in an instant, each phenomenon with what it needs of the others."""
 
+from dataclasses import replace
+
 from loquen.core.physics.elementwise import Q
 from loquen.core.timeline.process import (
     carbonate,
@@ -80,3 +82,19 @@ def free_ammonia(now: State[Q], around: Surroundings[Q]) -> Q:
     """Un-ionised ammonia, mg/L N."""
     warm = warm_of(now, around)
     return nitrogen.free_ammonia(now.ammonia, hydrogen(now, around, warm), warm)
+
+
+def steady_oxygen(state: State[float], around: Surroundings[float]) -> float:
+    """Oxygen at which as much comes in as is used, mg/L."""
+    assert around.oxygen is not None
+    part = around.oxygen
+    most = oxygen.balance_mg_l(state.temp_c, state.salinity, part.altitude_m) + part.given_mg_h / max(
+        part.transfer_l_h, 1e-9
+    )
+
+    def gains(level: float) -> float:
+        return rates(replace(state, oxygen=level), around).oxygen
+
+    from scipy.optimize import brentq
+
+    return float(brentq(gains, 0.0, most, xtol=1e-6)) if gains(0.0) > 0 else 0.0

@@ -46,6 +46,27 @@ class Turns(Protocol[Q]):
         ...
 
 
+class Undisturbed(Generic[Q]):
+    """A water that nobody and nothing takes a hand in."""
+
+    turned: Callable[[State[Q]], bool] | None = None
+
+    def next_h(self, hour: float) -> float:
+        return math.inf
+
+    def happened(self, hour: float, state: State[Q], around: Surroundings[Q]) -> tuple[State[Q], Surroundings[Q]]:
+        return state, around
+
+    def over(self, hour: float, state: State[Q], around: Surroundings[Q]) -> Truth:
+        return False
+
+    def tended(self, hour: float, state: State[Q], around: Surroundings[Q]) -> State[Q]:
+        return state
+
+    def left(self, ended: Truth, lane: Lane[Q]) -> None:
+        """Nothing is kept of those that leave."""
+
+
 @dataclass(frozen=True, slots=True)
 class Record(Generic[Q]):
     """Levels at every hour from 0 on, by name: hours (× members); and the water at the end."""
@@ -114,8 +135,7 @@ def run(
     now = 0.0
     diary.begun(state)
     while True:
-        if now % HOURS == 0:
-            heed()
+        heed()
         state, around = turns.happened(now, state, around)
         ended = turns.over(now, state, around)
         if now == hours:

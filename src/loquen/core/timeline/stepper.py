@@ -59,7 +59,7 @@ class Moving(Generic[Q]):
         self.around: Surroundings[Q] = around
         self.whole: list[Q] = list(PARTS(state))
         self.places = moved(rates(state, around))
-        self.levels: Levels | None = None
+        self.levels: dict[tuple[str, ...], Levels] = {}
         names, least = [NAMES[place] for place in self.places], least_of(around.least_kh)
         self.least: Sequence[Q] = lane.each([least.get(name, 0.0) for name in names])
         may_err = [MAY_ERR.get(name, OTHERS_MAY_ERR) for name in names]
@@ -79,12 +79,13 @@ class Moving(Generic[Q]):
 
     def level(self, names: Sequence[str]) -> "Levels":
         """Where the levels of these names come from: those that move, and those that stay."""
-        if self.levels is None:
+        known = self.levels.get(names := tuple(names))
+        if known is None:
             still = np.asarray(self.lane.vector(State(*self.whole), [PLACE[name] for name in names]))
             rows = {NAMES[place]: row for row, place in enumerate(self.places)}
             columns = [column for column, name in enumerate(names) if name in rows]
-            self.levels = Levels(still, columns, [rows[names[column]] for column in columns])
-        return self.levels
+            known = self.levels[names] = Levels(still, columns, [rows[names[column]] for column in columns])
+        return known
 
     def slope(self, vector: Sequence[Q], hours: float) -> Sequence[Q]:
         """What each changes by in an hour."""

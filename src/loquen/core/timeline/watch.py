@@ -1,5 +1,6 @@
 """What is watched in a water: limits that animals may live within, and the moment one is passed."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -7,6 +8,7 @@ import numpy as np
 from loquen.core.physics.elementwise import Array, Q, Truth, both
 from loquen.core.timeline.rates import free_ammonia
 from loquen.core.timeline.state import State
+from loquen.core.timeline.stepper import Step
 from loquen.core.timeline.surroundings import Surroundings
 
 
@@ -44,3 +46,19 @@ def passed(hours: Array, over: Array) -> float | None:
         return float(hours[0])
     before, after = over[place - 1], over[place]
     return float(hours[place - 1] + (hours[place] - hours[place - 1]) * -before / (after - before))
+
+
+POINTS = 33
+"""Of a step, between which a level is taken as straight."""
+
+
+def first_of(
+    steps: Sequence[Step[float]], name: str, *, below: float | None = None, above: float | None = None
+) -> float | None:
+    """The hour of a run of one tank at which a quantity first passes a limit; None where it never does."""
+    for step in steps:
+        hours = np.linspace(step.start_h, step.end_h, POINTS)
+        found = first_h(hours, step.at(hours, (name,))[:, 0], below=below, above=above)
+        if found is not None:
+            return found
+    return None

@@ -1,5 +1,7 @@
 """Oxygen: who uses it, how it comes in, what is left at dawn, and how long it lasts without power."""
 
+import math
+from dataclasses import replace
 from typing import Any
 
 from loquen.core.errors import NamedCase
@@ -12,6 +14,14 @@ from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.physics import animals as biology
 from loquen.core.physics import gases
 from loquen.core.system.animals.food import require_animals
+from loquen.core.timeline.lanes import One
+from loquen.core.timeline.process.constants import table
+from loquen.core.timeline.process.oxygen import Oxygen
+from loquen.core.timeline.rates import rates, steady_oxygen
+from loquen.core.timeline.run import Undisturbed, run
+from loquen.core.timeline.state import State, state_of
+from loquen.core.timeline.surroundings import Surroundings
+from loquen.core.timeline.watch import first_of
 
 KPA_PER_CM = 0.0980665
 
@@ -247,26 +257,51 @@ def floor_oxygen_mg_l(
 
 @figure(
     "Hours to that floor with all power off, on the hottest day",
-    formula="t at which {hot_dawn_oxygen_mg_l} has sunk to {floor_oxygen_mg_l}: {hot_night_oxygen_mg_h} used in {real_volume_l}, "
-    "{still_transfer_l_h} through the still surface, {hot_saturation_oxygen_mg_l} in balance",
+    formula="t at which {hot_dawn_oxygen_mg_l} has sunk to {floor_oxygen_mg_l} in {real_volume_l} at {hottest_c} "
+    "({tank_salinity_ppt}, {altitude_m}), {still_transfer_l_h} through the still surface: {hot_breathing_oxygen_mg_h}, "
+    "{decay_oxygen_mg_h}, {plant_oxygen_mg_h} and what of {nitrifying_oxygen_mg_h} does not stand still in the filter",
     source="balance",
 )
 def outage_h(
     hot_dawn_oxygen_mg_l: float,
     floor_oxygen_mg_l: float,
-    hot_night_oxygen_mg_h: float,
+    hot_breathing_oxygen_mg_h: tuple[float, ...],
+    nitrifying_oxygen_mg_h: float,
+    decay_oxygen_mg_h: float,
+    plant_oxygen_mg_h: float,
     real_volume_l: float,
     still_transfer_l_h: float,
-    hot_saturation_oxygen_mg_l: float,
+    hottest_c: float,
+    tank_salinity_ppt: float,
+    altitude_m: float,
 ) -> float:
-    return gases.hours_to_oxygen_floor(
-        hot_dawn_oxygen_mg_l,
-        hot_night_oxygen_mg_h,
-        real_volume_l,
-        still_transfer_l_h / real_volume_l,
-        hot_saturation_oxygen_mg_l,
-        floor_oxygen_mg_l,
+    outside = (1 - table().media_of_bacteria) * nitrifying_oxygen_mg_h
+    still = Oxygen(
+        transfer_l_h=still_transfer_l_h,
+        breathing_mg_h=sum(hot_breathing_oxygen_mg_h),
+        breathing_at_c=hottest_c,
+        warmth_10k=1.0,
+        decay_mg_h=decay_oxygen_mg_h + outside,
+        plants_mg_h=plant_oxygen_mg_h,
+        altitude_m=altitude_m,
     )
+    around: Surroundings[float] = Surroundings(real_volume_l, oxygen=still)
+    water: State[float] = state_of(temp_c=hottest_c, salinity=tank_salinity_ppt, oxygen=hot_dawn_oxygen_mg_l)
+    if hot_dawn_oxygen_mg_l <= floor_oxygen_mg_l:
+        return 0.0
+    at_floor = rates(replace(water, oxygen=floor_oxygen_mg_l), around).oxygen
+    if at_floor >= 0:
+        raise NamedCase("floor_never_reached", settles=steady_oxygen(water, around))
+    # It sinks no slower than at the floor.
+    most_h = math.ceil((hot_dawn_oxygen_mg_l - floor_oxygen_mg_l) / -at_floor) + 1
+    course = run(water, around, Undisturbed(), min(most_h, LONGEST_H), One(), ("oxygen",))
+    hour = first_of(course.steps, "oxygen", below=floor_oxygen_mg_l)
+    if hour is None:
+        raise NamedCase("floor_never_reached", settles=steady_oxygen(water, around))
+    return hour
+
+
+LONGEST_H = 2000
 
 
 @check(

@@ -4,6 +4,7 @@ from dataclasses import dataclass, replace
 
 from loquen.core.physics import heat
 from loquen.core.system.roots import root
+from loquen.core.timeline.process.heat import Surface
 
 HOTTEST_C, COLDEST_C = 45.0, 0.0
 NEGLIGIBLE_W, NEGLIGIBLE_K = 1e-9, 1e-6
@@ -18,6 +19,11 @@ class OpenWater:
     cover_frac: float
     calm_frac: float
     cover_effect: float
+
+    @property
+    def surface(self) -> Surface:
+        """The same as what runs through time takes it."""
+        return Surface(self.area_m2, self.cover_frac, self.humidity_frac, self.calm_frac, self.cover_effect)
 
     @property
     def label(self) -> str:

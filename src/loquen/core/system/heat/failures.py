@@ -1,14 +1,20 @@
 """The hours after something fails: a heater stuck on, one dead, all power off."""
 
-import math
-from collections.abc import Callable
-from dataclasses import dataclass
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import figure, step
 from loquen.core.system.heat.balance import OpenWater, settle_c
 from loquen.core.system.heat.heaters import unused_when
+from loquen.core.timeline.lanes import One
+from loquen.core.timeline.process.heat import BAND_K, Heat, set_to_c
+from loquen.core.timeline.run import Record, Undisturbed, run
+from loquen.core.timeline.state import State, state_of
+from loquen.core.timeline.stepper import Step
+from loquen.core.timeline.surroundings import Surroundings
+from loquen.core.timeline.watch import first_of
 
 FAILURE_HOURS = 48
 Key = Literal["stuck_on", "one_dead", "powerless"]
@@ -22,6 +28,15 @@ class Failure:
     label: str
     temps_c: tuple[float, ...]
     harms: bool
+
+
+@dataclass(frozen=True, slots=True)
+class FailureCourse:
+    """Temperature after something fails, as it goes."""
+
+    key: Key
+    label: str
+    course: Record[float]
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,51 +89,61 @@ def settlings(
 
 
 @step()
-def failures(
+def failure_courses(
     heated: bool,
     water_c: float,
-    stuck_on_c: float,
-    one_dead_c: float,
-    powerless_c: float,
+    heater_count: float,
     heater_each_w: float,
     equipment_high_w: float,
     equipment_low_w: float,
-    heater_count: float,
     loss_cold_w: float,
     loss_warm_w: float,
+    walls_w_k: float,
+    open_water: OpenWater,
+    room_cold_c: float,
+    room_warm_c: float,
     real_volume_l: float,
-    water_heat_j_l_k: float,
-    animals_low_c: float | None,
-    animals_high_c: float | None,
-) -> tuple[Failure, ...]:
+) -> tuple[FailureCourse, ...]:
     """Two days after one heater stuck on, one died, and all power went."""
     unused_when(not heated)
-    capacity = real_volume_l * water_heat_j_l_k
-    dead_w = (heater_count - 1) * heater_each_w + equipment_low_w
-    cases: tuple[tuple[Key, str, float, float], ...] = (
-        ("stuck_on", "one stuck on, hottest day", stuck_on_c, heater_each_w + equipment_high_w - loss_warm_w),
-        ("one_dead", "one dead, coldest night", one_dead_c, dead_w - loss_cold_w),
-        ("powerless", "all power off, coldest night", powerless_c, -loss_cold_w),
+    surface, all_w, others_w = open_water.surface, heater_count * heater_each_w, (heater_count - 1) * heater_each_w
+    warm = Heat(walls_w_k, surface, room_warm_c, set_c=set_to_c(water_c, loss_warm_w, equipment_high_w, all_w))
+    cold = Heat(walls_w_k, surface, room_cold_c, set_c=set_to_c(water_c, loss_cold_w, equipment_low_w, all_w))
+    cases: tuple[tuple[Key, str, Heat], ...] = (
+        (
+            "stuck_on",
+            "one stuck on, hottest day",
+            replace(warm, heaters_w=others_w, constant_w=heater_each_w + equipment_high_w),
+        ),
+        ("one_dead", "one dead, coldest night", replace(cold, heaters_w=others_w, constant_w=equipment_low_w)),
+        ("powerless", "all power off, coldest night", cold),
     )
-    inside = borne(animals_low_c, animals_high_c)
-    found = []
-    for key, label, settles, spare in cases:
-        temps = approach(water_c, settles, spare / capacity * 3600)
-        found.append(Failure(key, label, temps, not all(map(inside, temps))))
-    return tuple(found)
+    water: State[float] = state_of(temp_c=water_c)
+    return tuple(
+        FailureCourse(
+            key,
+            label,
+            run(water, Surroundings(real_volume_l, heat=heat), Undisturbed(), FAILURE_HOURS, One(), ("temp_c",)),
+        )
+        for key, label, heat in cases
+    )
 
 
-def course_of(failures: tuple[Failure, ...], key: str) -> tuple[float, ...]:
-    return next(failure.temps_c for failure in failures if failure.key == key)
+@step()
+def failures(
+    failure_courses: tuple[FailureCourse, ...], animals_low_c: float | None, animals_high_c: float | None
+) -> tuple[Failure, ...]:
+    """Each hour by hour, and whether it harms: beyond what they bear by more than a thermostat is off by."""
+    inside = borne(
+        None if animals_low_c is None else animals_low_c - BAND_K / 2,
+        None if animals_high_c is None else animals_high_c + BAND_K / 2,
+    )
+    rows = [(one.key, one.label, one.course.hours["temp_c"].tolist()) for one in failure_courses]
+    return tuple(Failure(key, label, tuple(temps), not all(map(inside, temps))) for key, label, temps in rows)
 
 
-def approach(start_c: float, settles_c: float, first_k_h: float) -> tuple[float, ...]:
-    """Temperature hour by hour on its way from a start, where it moves by `first_k_h`, to where it settles."""
-    gap = settles_c - start_c
-    if gap * first_k_h <= 0:
-        return (start_c,) * (FAILURE_HOURS + 1)
-    rate = first_k_h / gap
-    return tuple(start_c + gap * -math.expm1(-rate * hour) for hour in range(FAILURE_HOURS + 1))
+def course_of(courses: tuple[FailureCourse, ...], key: Key) -> Sequence[Step[float]]:
+    return next(one.course.steps for one in courses if one.key == key)
 
 
 @figure(
@@ -141,25 +166,24 @@ def loss_warm_w(walls_w_k: float, water_c: float, room_warm_c: float, open_water
 
 @figure(
     "Hours until the cold harms, all power off",
-    formula="first hour below {animals_low_c} of {failures}",
+    formula="first hour below {animals_low_c} of {failure_courses}",
     source="balance",
 )
-def cold_in_h(failures: tuple[Failure, ...], animals_low_c: float) -> float:
-    return first_hour(course_of(failures, "powerless"), lambda temp: temp < animals_low_c)
+def cold_in_h(failure_courses: tuple[FailureCourse, ...], animals_low_c: float) -> float:
+    return in_two_days(first_of(course_of(failure_courses, "powerless"), "temp_c", below=animals_low_c))
 
 
 @figure(
     "Hours until a stuck heater harms",
-    formula="first hour above {animals_high_c} of {failures}",
+    formula="first hour above {animals_high_c} of {failure_courses}",
     source="balance",
 )
-def hot_in_h(failures: tuple[Failure, ...], animals_high_c: float) -> float:
-    return first_hour(course_of(failures, "stuck_on"), lambda temp: temp > animals_high_c)
+def hot_in_h(failure_courses: tuple[FailureCourse, ...], animals_high_c: float) -> float:
+    return in_two_days(first_of(course_of(failure_courses, "stuck_on"), "temp_c", above=animals_high_c))
 
 
-def first_hour(temps_c: tuple[float, ...], passed: Callable[[float], bool]) -> float:
-    """The first hour in which a limit is passed; raise NamedCase "not_in_two_days" when none is."""
-    for hour, temp in enumerate(temps_c):
-        if passed(temp):
-            return float(hour)
-    raise NamedCase("not_in_two_days")
+def in_two_days(hour: float | None) -> float:
+    """The hour at which a limit is passed; raise NamedCase "not_in_two_days" when none is."""
+    if hour is None:
+        raise NamedCase("not_in_two_days")
+    return hour

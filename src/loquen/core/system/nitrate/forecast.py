@@ -19,10 +19,17 @@ from loquen.core.graph.engine import Missing, Sheet
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.plan import Plan
+from loquen.core.physics.elementwise import Array
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.changes.regime import WEEK, Corner
 from loquen.core.system.nitrate.experiments import Experiment, experiments
 from loquen.core.system.nitrate.levers import Lever, levers, saw_of
+from loquen.core.timeline.keeper import Changing, Source
+from loquen.core.timeline.lanes import Many
+from loquen.core.timeline.process.net import Net
+from loquen.core.timeline.run import HOURS, Turns, Undisturbed, run
+from loquen.core.timeline.state import state_of
+from loquen.core.timeline.surroundings import Surroundings
 
 PAST_D, AHEAD_D = 120, 120
 MADE_RANGE, SOURCE_RANGE = 1.6, 1.3
@@ -212,22 +219,22 @@ def ahead(
 ) -> tuple[tuple[float, float, float], dict[str, Any]]:
     """Level now and its course: back through the log where there is one, and on by the regime, or without a change."""
     made, source, level, past_days, past = samples(sheet, entries, prior)
-    days = np.arange(0, AHEAD_D + 1, dtype=float)
-    regime = np.empty((len(days), made.size))
-    still = np.empty_like(regime)
-    due = due_days(sheet, now)
-    a = b = level
-    for n, _ in enumerate(days):
-        regime[n], still[n] = a, b
-        share = due(n + 1)
-        a = a + made
-        a = np.maximum(a + share * (source - a), 0.0)
-        b = np.maximum(b + made, 0.0)
+    shares = due_shares(sheet, now)
+    new = Source(nitrate_mg_l_n=source / NITRATE_PER_N, kh_dkh=0.0)
+    regime = course_of(level, made, Changing(max(shares.values(), default=0.0), tuple(shares), new))
+    still = course_of(level, made, Undisturbed())
     now_level = tuple(float(q) for q in np.quantile(level, [0.1, 0.5, 0.9]) / NITRATE_PER_N)
-    whole_days = np.concatenate([past_days, days])
-    whole = np.concatenate([past, regime]) / NITRATE_PER_N
-    found = {"days": whole_days, "regime": whole, "still": still / NITRATE_PER_N, "net": (made, source)}
+    whole_days = np.concatenate([past_days, np.arange(AHEAD_D + 1.0)])
+    whole = np.concatenate([past / NITRATE_PER_N, regime])
+    found = {"days": whole_days, "regime": whole, "still": still, "net": (made, source)}
     return now_level, found  # type: ignore[return-value]
+
+
+def course_of(level: Array, made: Array, turns: Turns[Array]) -> Array:
+    """Nitrate of samples on each of the days ahead, mg/L N, before what is changed that day."""
+    water, net = state_of(nitrate=level / NITRATE_PER_N), Net(made / NITRATE_PER_N / HOURS)
+    lane = Many(made.size)
+    return run(water, Surroundings(net=net), turns, AHEAD_D * HOURS, lane, ("nitrate",)).hours["nitrate"][::HOURS]
 
 
 def samples(
@@ -260,24 +267,20 @@ def samples(
     return made, source, level, days, np.array(past).reshape(len(days), SAMPLES)
 
 
-def due_days(sheet: Sheet[Plan], now: datetime) -> Any:
-    """The share that is changed so many days from now, by the plan's regime."""
-    changes, share = sheet.root.changes, figure(sheet, "swapped_frac")
-
-    def due(day: int) -> float:
-        if changes.regime == "weekdays":
-            return share if WEEK[(now + timedelta(days=day)).weekday()] in changes.weekdays else 0.0
-        if changes.regime == "every":
-            return share if day % changes.every_d == 0 else 0.0
-        gaps = sheet.look("gaps_d")
-        if isinstance(gaps, Missing):
-            return 0.0
-        mean = sum(gaps) / len(gaps)
-        if mean >= 1:
-            return share if day % round(mean) == 0 else 0.0
-        return float(1 - (1 - share) ** (1 / mean))
-
-    return due
+def due_shares(sheet: Sheet[Plan], now: datetime) -> dict[int, float]:
+    """The share that is changed so many days from now, by the plan's regime; the same on each of them."""
+    changes, share, days = sheet.root.changes, figure(sheet, "swapped_frac"), range(1, AHEAD_D + 1)
+    if changes.regime == "weekdays":
+        return {day: share for day in days if WEEK[(now + timedelta(days=day)).weekday()] in changes.weekdays}
+    if changes.regime == "every":
+        return {day: share for day in days if day % changes.every_d == 0}
+    gaps = sheet.look("gaps_d")
+    if isinstance(gaps, Missing):
+        return {}
+    mean = sum(gaps) / len(gaps)
+    if mean >= 1:
+        return {day: share for day in days if day % round(mean) == 0}
+    return dict.fromkeys(days, float(1 - (1 - share) ** (1 / mean)))
 
 
 def band(days: NDArray[np.float64], levels: NDArray[np.float64]) -> Course:

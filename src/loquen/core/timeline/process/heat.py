@@ -43,6 +43,12 @@ class Heat:
         return self.room_c + self.room_k_h * hours
 
 
+def set_to_c(water_c: float, lost_w: float, constant_w: float, heaters_w: float) -> float:
+    """What thermostats are set to by a keeper whose water stands at a temperature in a room."""
+    part = min(1.0, max(0.0, lost_w - constant_w) / heaters_w) if heaters_w > 0 else 0.0
+    return water_c - BAND_K / 2 + BAND_K * part
+
+
 def evaporated_l_h(water_c: Q, room_c: float, surface: Surface) -> Q:
     """Litres an hour that evaporate."""
     litres: Q = physics.evaporation_l_d(
