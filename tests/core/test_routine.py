@@ -217,7 +217,7 @@ def test_a_probe_is_compared_where_a_controller_is():
 
 def test_a_filter_settles_where_growth_and_decay_balance():
     # 0.6 × 0.5 × (1 − X/10) = 0.05 × X: X = 0.3 ÷ (0.05 + 0.03) = 3.75.
-    assert filters.settled_x(0.6, 0.5, 0.05, 10.0) == pytest.approx(3.75)
+    assert settled_capacity(0.6, 0.5, 1.0, 10.0) == pytest.approx(3.75)
 
 
 def test_rinses_apart_lift_ammonia_less_than_all_on_one_day():

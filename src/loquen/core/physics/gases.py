@@ -44,10 +44,14 @@ def oxygen_saturation_mg_l(temp_c: Number, salinity_ppt: Number = 0.0, altitude_
     """
     within("temp_c", temp_c, 0, 45, "°C")
     within("salinity_ppt", salinity_ppt, 0, 45, "ppt")
+    return held_oxygen_mg_l(temp_c, salinity_ppt, air_pressure_atm(altitude_m))
+
+
+def held_oxygen_mg_l(temp_c: Number, salinity_ppt: Number, pressure: Number) -> Number:
+    """The same under a pressure (atm), of numbers that are known to lie in range."""
     k = temp_c + 273.15
     fresh = -139.34411 + 1.575701e5 / k - 6.642308e7 / k**2 + 1.243800e10 / k**3 - 8.621949e11 / k**4
     at_sea = exp(fresh - salinity_ppt * (0.017674 - 10.754 / k + 2140.7 / k**2))
-    pressure = air_pressure_atm(altitude_m)
     vapour = exp(11.8571 - 3840.70 / k - 216_961 / k**2)
     theta = 0.000975 - 1.426e-5 * temp_c + 6.436e-8 * temp_c**2
     aloft = pressure * (1 - vapour / pressure) * (1 - theta * pressure) / ((1 - vapour) * (1 - theta))

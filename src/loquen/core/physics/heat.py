@@ -74,6 +74,11 @@ def vapour_pressure_kpa(temp_c: Number) -> Number:
     3.169
     """
     within("temp_c", temp_c, 0, 60, "°C")
+    return pressing_kpa(temp_c)
+
+
+def pressing_kpa(temp_c: Number) -> Number:
+    """The same of a temperature that is known to lie in range."""
     return 0.61121 * exp((18.678 - temp_c / 234.5) * temp_c / (257.14 + temp_c))
 
 
@@ -91,6 +96,11 @@ def latent_heat_kj_kg(water_c: Number) -> Number:
     2442
     """
     within("water_c", water_c, 0, 60, "°C")
+    return taken_kj_kg(water_c)
+
+
+def taken_kj_kg(water_c: Number) -> Number:
+    """The same of a temperature that is known to lie in range."""
     return 2501 - 2.361 * water_c
 
 
@@ -132,10 +142,15 @@ def evaporation_l_d(
     within("calm_frac", calm_frac, 0, 2, "share")
     within("cover_effect", cover_effect, 0, 1, "share")
     activity = calm_frac * (1 - cover_effect * cover_frac)
-    pull = vapour_pressure_kpa(water_c) - humidity_frac * vapour_pressure_kpa(air_c)
-    litres = (
-        SECONDS_PER_DAY * activity * surface_m2 * pull * (0.089 + 0.0782 * air_m_s) / latent_heat_kj_kg(water_c)
-    )
+    return evaporating_l_d(surface_m2 * activity, water_c, air_c, humidity_frac, air_m_s)
+
+
+def evaporating_l_d(
+    active_m2: Number, water_c: Number, air_c: Number, humidity_frac: Number, air_m_s: Number = 0.0
+) -> Number:
+    """The same of a surface as active as a busy pool's, of numbers that are known to lie in range."""
+    pull = pressing_kpa(water_c) - humidity_frac * pressing_kpa(air_c)
+    litres = SECONDS_PER_DAY * active_m2 * pull * (0.089 + 0.0782 * air_m_s) / taken_kj_kg(water_c)
     return max(litres, 0.0) if isinstance(litres, float) else np.maximum(litres, 0.0)
 
 

@@ -1,8 +1,10 @@
 """A run through time: the water goes its way from hour to hour, and at some hours somebody or something takes a hand."""
 
 import math
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
+from functools import cached_property
+from itertools import groupby
 from typing import Generic, Protocol
 
 import numpy as np
@@ -11,7 +13,7 @@ from loquen.core.graph.giving_up import heed
 from loquen.core.physics.elementwise import Array, Q, Truth, any_of
 from loquen.core.timeline.lanes import Lane, PutAway
 from loquen.core.timeline.state import NAMES, State
-from loquen.core.timeline.stepper import Step, Stepper
+from loquen.core.timeline.stepper import Step, Stepper, at
 from loquen.core.timeline.surroundings import Surroundings
 
 HOURS = 24
@@ -76,34 +78,67 @@ class Record(Generic[Q]):
     steps: Sequence[Step[Q]]
     """Of a single tank."""
 
+
+class Hourly(Mapping[str, Array]):
+    """Levels of a single tank at its whole hours, drawn from its steps when they are first asked for."""
+
+    def __init__(self, start: State[float], steps: Sequence[Step[float]], names: Sequence[str]) -> None:
+        self.start, self.steps, self.names = start, steps, tuple(names)
+
     def __len__(self) -> int:
-        return len(next(iter(self.hours.values())))
+        return len(self.names)
+
+    def __iter__(self) -> Iterator[str]:
+        return iter(self.names)
+
+    def __getitem__(self, name: str) -> Array:
+        found: Array = self.levels[:, self.names.index(name)]
+        return found
+
+    @cached_property
+    def levels(self) -> Array:
+        last = whole_hours(self.steps[-1].end_h) if self.steps else 0
+        found = np.empty((last + 1, len(self.names)))
+        found[0] = [getattr(self.start, name) for name in self.names]
+        begun = 1
+        for _, alike in groupby(self.steps, key=lambda step: id(step.moving)):
+            steps = tuple(alike)
+            end = whole_hours(steps[-1].end_h)
+            if end >= begun:
+                found[begun : end + 1] = at(steps, np.arange(begun, end + 1.0), self.names)
+                begun = end + 1
+        return found
+
+
+def whole_hours(hours: float) -> int:
+    """The whole hours that have passed."""
+    return math.floor(hours + 1e-9)
 
 
 class Diary(Generic[Q]):
     """The levels of a run at its hours."""
 
-    def __init__(self, hours: int, keeps: Sequence[str], members: int | None) -> None:
-        self.keeps = keeps
-        shape = (hours + 1, len(keeps)) if members is None else (hours + 1, len(keeps), members)
-        self.levels = np.full(shape, np.nan)
-        self.going = None if members is None else np.arange(members)
+    def __init__(self, start: State[Q], hours: int, keeps: Sequence[str], members: int | None) -> None:
+        self.keeps, self.members = keeps, members
+        self.start: State[Q] = start
         self.last = 0
         self.steps: list[Step[Q]] = []
-
-    def begun(self, state: State[Q]) -> None:
-        for place, name in enumerate(self.keeps):
-            self.levels[0, place] = getattr(state, name)
+        if members is not None:
+            self.levels = np.full((hours + 1, len(keeps), members), np.nan)
+            self.going = np.arange(members)
+            for place, name in enumerate(keeps):
+                self.levels[0, place] = getattr(start, name)
 
     def kept(self, step: Step[Q]) -> None:
         """The hours that lie in a step; the last of its ends included, its start not."""
-        if self.going is None:
+        if self.members is None:
             self.steps.append(step)
-        end = math.floor(step.end_h + 1e-9)
+            return
+        end = whole_hours(step.end_h)
         if end <= self.last:
             return
         found = step.at(np.arange(self.last + 1, end + 1, dtype=float), self.keeps)
-        if self.going is None or self.going.size == self.levels.shape[2]:
+        if self.going.size == self.members:
             self.levels[self.last + 1 : end + 1] = found
         else:
             self.levels[self.last + 1 : end + 1, :, self.going] = found
@@ -111,15 +146,17 @@ class Diary(Generic[Q]):
 
     def left(self, ended: Truth) -> None:
         """Members whose run is over stay as they ended."""
-        if self.going is None:
+        if self.members is None:
             return
         gone = self.going[ended]
         self.levels[self.last + 1 :, :, gone] = self.levels[self.last][:, gone]
         self.going = self.going[~np.asarray(ended)]
 
     def record(self, end: State[Q]) -> Record[Q]:
-        levels = self.levels[: self.last + 1] if self.going is None else self.levels
-        return Record({name: levels[:, place] for place, name in enumerate(self.keeps)}, end, tuple(self.steps))
+        steps = tuple(self.steps)
+        if self.members is None:
+            return Record(Hourly(self.start, steps, self.keeps), end, steps)  # type: ignore[arg-type]
+        return Record({name: self.levels[:, place] for place, name in enumerate(self.keeps)}, end, steps)
 
 
 def run(
@@ -131,9 +168,8 @@ def run(
     keeps: Sequence[str] = NAMES,
 ) -> Record[Q]:
     """A water from hour 0 to the last, or until its run is over."""
-    stepper, diary, ends = Stepper(lane), Diary[Q](hours, keeps, lane.members), PutAway[State[Q]](lane.members)
+    stepper, diary, ends = Stepper(lane), Diary(state, hours, keeps, lane.members), PutAway[State[Q]](lane.members)
     now = 0.0
-    diary.begun(state)
     while True:
         heed()
         state, around = turns.happened(now, state, around)

@@ -15,9 +15,9 @@ from loquen.core.timeline.rates import rates
 from loquen.core.timeline.state import NAMES, PARTS, PLACE, State, moved
 from loquen.core.timeline.surroundings import Surroundings
 
-FIRST_H, SHORTEST_H = 0.5, 1e-5
+FIRST_H, SHORTEST_H = 2.0, 1e-5
 SAFE, MOST_TIMES, LEAST_TIMES = 0.9, 4.0, 0.2
-HALVINGS = 40
+HALVINGS, NEARLY_H = 24, 1e-4
 OF_DIFFERENCE = 0.25
 """Of what third and second order differ by, that a step of third order errs by at most."""
 EVEN_PARTS = 4
@@ -33,7 +33,7 @@ def least_of(least_kh: float) -> dict[str, float]:
 
 OF_BACTERIA, OF_WATER = (1e-6, 2e-4), (5e-3, 0.0)
 MAY_ERR = {
-    "temp_c": (2e-3, 0.0),
+    "temp_c": (3e-3, 0.0),
     "volume_l": OF_WATER,
     "floor_l": OF_WATER,
     **dict.fromkeys(("on_ammonia", "on_nitrite", "wall_on_ammonia", "wall_on_nitrite"), OF_BACTERIA),
@@ -58,7 +58,10 @@ class Moving(Generic[Q]):
         self.lane: Lane[Q] = lane
         self.around: Surroundings[Q] = around
         self.whole: list[Q] = list(PARTS(state))
-        self.places = moved(rates(state, around))
+        first = rates(state, around)
+        self.places = moved(first)
+        self.begins: Sequence[Q] = lane.vector(first, self.places)
+        """What each changes by in the first hour."""
         self.levels: dict[tuple[str, ...], Levels] = {}
         names, least = [NAMES[place] for place in self.places], least_of(around.least_kh)
         self.least: Sequence[Q] = lane.each([least.get(name, 0.0) for name in names])
@@ -108,18 +111,50 @@ class Step(Generic[Q]):
     def end(self) -> State[Q]:
         return self.moving.state(self.after)
 
+    def reaches(self, name: str, below: float | None, above: float | None) -> bool:
+        """Whether a quantity may pass a limit in the step: at an end of it, or because it turns between them."""
+        place = PLACE[name]
+        if place not in self.moving.places:
+            parts: tuple[Q, ...] = (self.moving.whole[place],)
+            turns = False
+        else:
+            row = self.moving.places.index(place)
+            parts = (self.before[row], self.after[row])
+            turns = bool(self.slope_before[row] * self.slope_after[row] < 0)
+        low, high = (below is not None and min(parts) < below), (above is not None and max(parts) > above)
+        return bool(turns or low or high)
+
+    def inside(self, s: float) -> State[Q]:
+        """The water after a part of the step: the cubic through both ends."""
+        length, rest = self.end_h - self.start_h, 1 - s
+        a, b = (1 + 2 * s) * rest * rest, s * s * (3 - 2 * s)
+        c, d = length * s * rest * rest, -length * s * s * rest
+        ends = zip(self.before, self.after, self.slope_before, self.slope_after, strict=True)
+        return self.moving.state([a * p + b * q + c * r + d * t for p, q, r, t in ends])
+
     def at(self, hours: Array, names: Sequence[str]) -> Array:
-        """Quantities at hours within the step, hours × names (× members): the cubic through both ends."""
-        length, level = self.end_h - self.start_h, self.moving.level(names)
-        found = np.repeat(level.still[None], len(hours), axis=0)
-        ends = (self.before, self.after, self.slope_before, self.slope_after)
-        before, after, steep_before, steep_after = (np.asarray(end)[level.rows] for end in ends)
-        s = ((hours - self.start_h) / length).reshape(-1, *(1,) * before.ndim)
-        rest = 1 - s
-        moving = (1 + 2 * s) * rest * rest * before + s * s * (3 - 2 * s) * after
-        moving += length * s * rest * (rest * steep_before - s * steep_after)
-        found[:, level.columns] = np.maximum(moving, 0.0)
-        return found
+        """Quantities at hours within the step, hours × names (× members)."""
+        return at((self,), hours, names)
+
+
+def at(steps: Sequence[Step[Q]], hours: Array, names: Sequence[str]) -> Array:
+    """Quantities at hours within steps that move the same, hours × names (× members): the cubic through both ends of each."""
+    level = steps[0].moving.level(names)
+    found = np.repeat(level.still[None], len(hours), axis=0)
+    starts, ends = (np.array([getattr(step, name) for step in steps]) for name in ("start_h", "end_h"))
+    place = np.minimum(np.searchsorted(ends, hours), len(steps) - 1)
+    before, after, steep_before, steep_after = (
+        np.array([getattr(step, name) for step in steps])[:, level.rows][place]
+        for name in ("before", "after", "slope_before", "slope_after")
+    )
+    each = (-1, *(1,) * (before.ndim - 1))
+    length = (ends - starts)[place].reshape(each)
+    s = (hours - starts[place]).reshape(each) / length
+    rest = 1 - s
+    moving = (1 + 2 * s) * rest * rest * before + s * s * (3 - 2 * s) * after
+    moving += length * s * rest * (rest * steep_before - s * steep_after)
+    found[:, level.columns] = np.maximum(moving, 0.0)
+    return found
 
 
 class Stepper(Generic[Q]):
@@ -141,7 +176,7 @@ class Stepper(Generic[Q]):
         """The steps from an hour to another; the last ends earlier where something turns on the way."""
         moving = Moving(self.lane, state, around)
         now, vector = start_h, moving.vector(state)
-        slope = moving.slope(vector, 0.0)
+        slope = moving.begins
         while now < end_h:
             step = self.step(moving, now, end_h, vector, slope, now - start_h)
             if turned is not None and turned(step.end):
@@ -197,17 +232,27 @@ class Stepper(Generic[Q]):
         return Step(moving, start_h, end_h, before, after, first, last), error
 
     def until(self, step: Step[Q], since: float, turned: Callable[[State[Q]], bool]) -> Step[Q]:
-        """The part of a step after which something has just turned."""
-        low, high, found = 0.0, step.end_h - step.start_h, step
+        """The part of a step after which something has just turned.
+
+        What turns may bend the curve: the shorter the step that ends just past it, the better its curve tells where.
+        """
+        unturned_h = step.start_h
         for _ in range(HALVINGS):
-            if high - low <= SHORTEST_H:
+            hour = max(crossing_h(step, turned), unturned_h + NEARLY_H / 2)
+            if step.end_h - hour <= NEARLY_H:
                 break
-            middle = (low + high) / 2
-            tried, _ = self.tried(
-                step.moving, step.start_h, step.start_h + middle, step.before, step.slope_before, since
-            )
-            if turned(tried.end):
-                high, found = middle, tried
+            found, _ = self.tried(step.moving, step.start_h, hour, step.before, step.slope_before, since)
+            if turned(found.end):
+                step = found
             else:
-                low = middle
-        return found
+                unturned_h = (hour + step.end_h) / 2
+        return step
+
+
+def crossing_h(step: Step[Q], turned: Callable[[State[Q]], bool]) -> float:
+    """The hour of a step after which its curve has just turned."""
+    low, high = 0.0, 1.0
+    for _ in range(HALVINGS):
+        middle = (low + high) / 2
+        low, high = (low, middle) if turned(step.inside(middle)) else (middle, high)
+    return step.start_h + (step.end_h - step.start_h) * high

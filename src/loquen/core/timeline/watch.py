@@ -7,6 +7,7 @@ import numpy as np
 
 from loquen.core.physics.elementwise import Array, Q, Truth, both
 from loquen.core.timeline.rates import free_ammonia
+from loquen.core.timeline.run import Undisturbed
 from loquen.core.timeline.state import State
 from loquen.core.timeline.stepper import Step
 from loquen.core.timeline.surroundings import Surroundings
@@ -48,6 +49,21 @@ def passed(hours: Array, over: Array) -> float | None:
     return float(hours[place - 1] + (hours[place] - hours[place - 1]) * -before / (after - before))
 
 
+class Until(Undisturbed[float]):
+    """A water that is left to itself until a quantity falls under a limit."""
+
+    def __init__(self, name: str, below: float) -> None:
+        self.name, self.below = name, below
+
+    def over(self, hour: float, state: State[float], around: Surroundings[float]) -> Truth:
+        return self.passed(state)
+
+    def passed(self, state: State[float]) -> bool:
+        return bool(getattr(state, self.name) < self.below)
+
+    turned = passed
+
+
 POINTS = 33
 """Of a step, between which a level is taken as straight."""
 
@@ -57,6 +73,8 @@ def first_of(
 ) -> float | None:
     """The hour of a run of one tank at which a quantity first passes a limit; None where it never does."""
     for step in steps:
+        if not step.reaches(name, below, above):
+            continue
         hours = np.linspace(step.start_h, step.end_h, POINTS)
         found = first_h(hours, step.at(hours, (name,))[:, 0], below=below, above=above)
         if found is not None:

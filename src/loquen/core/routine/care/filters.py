@@ -11,12 +11,15 @@ from loquen.core.graph.asking import number
 from loquen.core.graph.engine import Missing, Sheet
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.plan import Plan
+from loquen.core.physics.chemistry.carbonate import MOST_DKH
 from loquen.core.routine.duty import Duty
 from loquen.core.routine.recurring import Rhythm
 from loquen.core.timeline.keeper import Happening, tend
 from loquen.core.timeline.nitrogen import Inputs
 from loquen.core.timeline.process.constants import table
 from loquen.core.timeline.run import HOURS
+from loquen.core.timeline.setup import settled_capacity, tank_of
+from loquen.core.timeline.warm import warm_at
 
 WATCHED_D = 7
 DAYS_PER_WEEK = 7
@@ -142,29 +145,24 @@ def rise_after(sheet: Sheet[Plan], rinses: Sequence[tuple[int, float]]) -> float
 
 def settled_inputs(sheet: Sheet[Plan]) -> Inputs | None:
     """A run of the filter as it stands: bacteria for its load, as growth and decay leave them."""
-    litres, load = number(sheet, "real_volume_l"), number(sheet, "load_now_mg_d")
-    warm, kh, level = number(sheet, "water_c"), number(sheet, "new_kh_dkh"), number(sheet, "mature_ammonia_mg_l")
-    beds = sheet.look("beds")
-    if None in (litres, load, warm, kh, level) or isinstance(beds, Missing) or not load or not litres:
+    needs = ("real_volume_l", "load_now_mg_d", "mature_ammonia_mg_l", "water_c", "new_kh_dkh")
+    litres, load, *others = (number(sheet, key) for key in needs)
+    if not litres or not load or None in others or isinstance(sheet.look("beds"), Missing):
         return None
-    c = table()
-    a_day = load / litres
-    x_max = c.capacity_mg_m2_d * beds.driven_m2 / litres
-    temp = min(max(warm or 25.0, 5.0), 35.0)
-    decay = c.decay_per_d * c.warmth_per_k ** (min(temp, c.warmest_c) - 25)
+    tank = tank_of(sheet)
+    assert tank.temp_c is not None
+    assert tank.kh_dkh is not None
+    c, a_day, pace = table(), load / tank.litres, warm_at(tank.temp_c).pace
     return Inputs(
         mode="with_animals",
-        temp_c=temp,
-        kh_dkh=min(max(kh or 4.0, 0.5), 40.0),
-        salinity_ppt=number(sheet, "tank_salinity_ppt") or 0.0,
+        temp_c=tank.temp_c,
+        kh_dkh=min(max(tank.kh_dkh, LEAST_KH_DKH), MOST_DKH),
+        salinity_ppt=tank.salinity_ppt,
         load_mg_l_d_n=a_day,
-        x_max_mg_l_d=max(x_max, 1e-3),
-        seed_ammonia_oxidisers_mg_l_d=settled_x(c.growth_ammonia_oxidisers, a_day, decay, x_max),
-        seed_nitrite_oxidisers_mg_l_d=settled_x(c.growth_nitrite_oxidisers, a_day, decay, x_max),
+        x_max_mg_l_d=tank.x_max_mg_l_d,
+        seed_ammonia_oxidisers_mg_l_d=settled_capacity(c.growth_ammonia_oxidisers, a_day, pace, tank.x_max_mg_l_d),
+        seed_nitrite_oxidisers_mg_l_d=settled_capacity(c.growth_nitrite_oxidisers, a_day, pace, tank.x_max_mg_l_d),
     )
 
 
-def settled_x(growth: float, load_mg_l_d: float, decay: float, x_max: float) -> float:
-    """Where growth on a load and decay balance: growth·load·(1 − X/X_max) = decay·X."""
-    fed = growth * load_mg_l_d
-    return fed / (decay + fed / max(x_max, 1e-3))
+LEAST_KH_DKH = 0.5

@@ -13,6 +13,7 @@ from loquen.core.graph.engine import Missing, Sheet
 from loquen.core.model.parts.running import Cycle
 from loquen.core.model.roots.phase import Phase, phase
 from loquen.core.model.roots.plan import Plan
+from loquen.core.physics.chemistry.carbonate import MOST_DKH
 from loquen.core.physics.nitrogen import AMMONIA_PER_N, NITRATE_PER_N
 from loquen.core.system.source.disinfectant import CONDITIONED
 from loquen.core.system.source.treating import conditioner_ml
@@ -20,9 +21,13 @@ from loquen.core.system.told import is_short
 from loquen.core.timeline.keeper import ChangeRule, Keeper
 from loquen.core.timeline.nitrogen import RANGES, Inputs, Mode
 from loquen.core.timeline.process.constants import table
+from loquen.core.timeline.setup import tank_of
+from loquen.core.timeline.warm import warm_at
 from loquen.core.timeline.watch import Limits
 
 CO2_MG_L = 2.0
+USUAL_C, USUAL_KH_DKH = 25.0, 4.0
+"""Where a plan does not know them."""
 CHLORIDE_G_MOL, N_G_MOL = 53.491, 14.007
 SOLUTION_KG_L = 0.96
 """Density of a solution of ammonia of about a tenth."""
@@ -82,43 +87,39 @@ def begun(sheet: Sheet[Plan], zone: tzinfo, today: date) -> Begun:
     stands = phase(plan)
     if stands != "cycling":
         raise why_none(sheet, stands)
-    litres = float(sheet.value("real_volume_l"))
-    beds = sheet.look("beds")
-    area_m2 = 0.0 if isinstance(beds, Missing) else beds.driven_m2
-    c = table()
-    x_max = c.capacity_mg_m2_d * area_m2 / litres
-    temp = min(max(number(sheet, "water_c", 25.0), 5.0), 35.0)
-    warmth = c.warmth_per_k ** (min(temp, c.warmest_c) - 25)
-    full_load = number(sheet, "load_full_mg_d", 0.0) / litres
+    tank = tank_of(sheet)
+    c, x_max = table(), tank.x_max_mg_l_d
+    temp = USUAL_C if tank.temp_c is None else tank.temp_c
+    full_load = number(sheet, "load_full_mg_d", 0.0) / tank.litres
     animals_in = cycle.begun_by == "animals" or (cycle.begun_by == "soil" and plan.run_in.stocked == "now")
-    load = number(sheet, "load_now_mg_d", 0.0) / litres if animals_in and plan.animals else 0.0
-    most_proved = c.proves_of_capacity * x_max * warmth
+    load = number(sheet, "load_now_mg_d", 0.0) / tank.litres if animals_in and plan.animals else 0.0
+    most_proved = c.proves_of_capacity * x_max * warm_at(temp).pace
     wanted = (
         min(max(c.dose_of_load * full_load, c.least_dose_mg_l), c.full_dose_mg_l) if full_load else c.full_dose_mg_l
     )
     least_kh = c.soil_least_kh_dkh if cycle.begun_by == "soil" else 0.0
-    kh = min(max(number(sheet, "new_kh_dkh", 4.0), least_kh), 40.0)
-    ammonia_seed, nitrite_seed, ranges = seeds(cycle, litres)
+    kh = min(max(USUAL_KH_DKH if tank.kh_dkh is None else tank.kh_dkh, least_kh), MOST_DKH)
+    ammonia_seed, nitrite_seed, ranges = seeds(cycle, tank.litres)
     asked = Inputs(
         mode=MODES[cycle.begun_by],
         temp_c=temp,
         kh_dkh=kh,
         co2_mg_l=CO2_MG_L,
-        salinity_ppt=number(sheet, "tank_salinity_ppt", 0.0),
+        salinity_ppt=tank.salinity_ppt,
         source_nitrate_ion_mg_l=number(sheet, "new_nitrate_mg_l", 0.0) * NITRATE_PER_N,
         source_kh_dkh=kh,
         source_ammonia_mg_l_n=chloramine_ammonia(sheet),
         seed_ammonia_oxidisers_mg_l_d=ammonia_seed,
         seed_nitrite_oxidisers_mg_l_d=nitrite_seed,
-        x_max_mg_l_d=max(x_max, 1e-3),
+        x_max_mg_l_d=x_max,
         load_mg_l_d_n=load,
-        plants_take_mg_l_d_n=number(sheet, "plants_mg_d", 0.0) / litres,
+        plants_take_mg_l_d_n=number(sheet, "plants_mg_d", 0.0) / tank.litres,
         run_days=RUN_DAYS,
         dose_kind=cycle.dose_kind,
         full_dose_mg_l_n=max(min(wanted, most_proved), 0.05),
         soil_ammonia_mg_l_n=cycle.soil_gives_mg_l if cycle.begun_by == "soil" else 0.0,
         soil_least_kh_dkh=least_kh,
-        soil_hold_meq_l=plan.tank.soil_left_meq_l * number(sheet, "soil_l", 0.0) / litres,
+        soil_hold_meq_l=plan.tank.soil_left_meq_l * number(sheet, "soil_l", 0.0) / tank.litres,
         changes=regime(plan) if cycle.begun_by == "soil" else (),
     )
     return Begun(
@@ -126,7 +127,7 @@ def begun(sheet: Sheet[Plan], zone: tzinfo, today: date) -> Begun:
         asked=asked,
         ranges=ranges,
         limits=limits_of(cycle.tank_chloride_mg_l),
-        litres=litres,
+        litres=tank.litres,
         animals_in=animals_in,
         gills=any(not sheet.library.species[group.species].breathes_air for group in plan.animals),
         load_full_mg_l_d=full_load,

@@ -1,7 +1,7 @@
 """The hours after something fails: a heater stuck on, one dead, all power off."""
 
-from collections.abc import Callable, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Callable
+from dataclasses import dataclass
 from typing import Literal
 
 from loquen.core.errors import NamedCase
@@ -12,7 +12,6 @@ from loquen.core.timeline.lanes import One
 from loquen.core.timeline.process.heat import BAND_K, Heat, set_to_c
 from loquen.core.timeline.run import Record, Undisturbed, run
 from loquen.core.timeline.state import State, state_of
-from loquen.core.timeline.stepper import Step
 from loquen.core.timeline.surroundings import Surroundings
 from loquen.core.timeline.watch import first_of
 
@@ -28,15 +27,6 @@ class Failure:
     label: str
     temps_c: tuple[float, ...]
     harms: bool
-
-
-@dataclass(frozen=True, slots=True)
-class FailureCourse:
-    """Temperature after something fails, as it goes."""
-
-    key: Key
-    label: str
-    course: Record[float]
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,62 +78,83 @@ def settlings(
     return tuple(Settling(label, temp, not good(temp)) for label, temp, good in cases if temp is not None)
 
 
+def course_of(water_c: float, litres: float, heat: Heat) -> Record[float]:
+    """Two days of water that is left to its heat."""
+    water: State[float] = state_of(temp_c=water_c)
+    return run(water, Surroundings(litres, heat=heat), Undisturbed(), FAILURE_HOURS, One(), ("temp_c",))
+
+
 @step()
-def failure_courses(
+def stuck_on_course(
     heated: bool,
     water_c: float,
     heater_count: float,
     heater_each_w: float,
     equipment_high_w: float,
-    equipment_low_w: float,
-    loss_cold_w: float,
     loss_warm_w: float,
     walls_w_k: float,
     open_water: OpenWater,
-    room_cold_c: float,
     room_warm_c: float,
     real_volume_l: float,
-) -> tuple[FailureCourse, ...]:
-    """Two days after one heater stuck on, one died, and all power went."""
+) -> Record[float]:
+    """After one heater stuck on, on the hottest day; the others go by their thermostats."""
     unused_when(not heated)
-    surface, all_w, others_w = open_water.surface, heater_count * heater_each_w, (heater_count - 1) * heater_each_w
-    warm = Heat(walls_w_k, surface, room_warm_c, set_c=set_to_c(water_c, loss_warm_w, equipment_high_w, all_w))
-    cold = Heat(walls_w_k, surface, room_cold_c, set_c=set_to_c(water_c, loss_cold_w, equipment_low_w, all_w))
-    cases: tuple[tuple[Key, str, Heat], ...] = (
-        (
-            "stuck_on",
-            "one stuck on, hottest day",
-            replace(warm, heaters_w=others_w, constant_w=heater_each_w + equipment_high_w),
-        ),
-        ("one_dead", "one dead, coldest night", replace(cold, heaters_w=others_w, constant_w=equipment_low_w)),
-        ("powerless", "all power off, coldest night", cold),
-    )
-    water: State[float] = state_of(temp_c=water_c)
-    return tuple(
-        FailureCourse(
-            key,
-            label,
-            run(water, Surroundings(real_volume_l, heat=heat), Undisturbed(), FAILURE_HOURS, One(), ("temp_c",)),
-        )
-        for key, label, heat in cases
-    )
+    setting = set_to_c(water_c, loss_warm_w, equipment_high_w, heater_count * heater_each_w)
+    others_w, stuck_w = (heater_count - 1) * heater_each_w, heater_each_w + equipment_high_w
+    heat = Heat(walls_w_k, open_water.surface, room_warm_c, 0.0, setting, others_w, stuck_w)
+    return course_of(water_c, real_volume_l, heat)
+
+
+@step()
+def one_dead_course(
+    heated: bool,
+    water_c: float,
+    heater_count: float,
+    heater_each_w: float,
+    equipment_low_w: float,
+    loss_cold_w: float,
+    walls_w_k: float,
+    open_water: OpenWater,
+    room_cold_c: float,
+    real_volume_l: float,
+) -> Record[float]:
+    """After one heater died, on the coldest night."""
+    unused_when(not heated)
+    setting = set_to_c(water_c, loss_cold_w, equipment_low_w, heater_count * heater_each_w)
+    others_w = (heater_count - 1) * heater_each_w
+    heat = Heat(walls_w_k, open_water.surface, room_cold_c, 0.0, setting, others_w, equipment_low_w)
+    return course_of(water_c, real_volume_l, heat)
+
+
+@step()
+def powerless_course(
+    heated: bool, water_c: float, walls_w_k: float, open_water: OpenWater, room_cold_c: float, real_volume_l: float
+) -> Record[float]:
+    """After all power went, on the coldest night."""
+    unused_when(not heated)
+    return course_of(water_c, real_volume_l, Heat(walls_w_k, open_water.surface, room_cold_c))
 
 
 @step()
 def failures(
-    failure_courses: tuple[FailureCourse, ...], animals_low_c: float | None, animals_high_c: float | None
+    stuck_on_course: Record[float],
+    one_dead_course: Record[float],
+    powerless_course: Record[float],
+    animals_low_c: float | None,
+    animals_high_c: float | None,
 ) -> tuple[Failure, ...]:
     """Each hour by hour, and whether it harms: beyond what they bear by more than a thermostat is off by."""
     inside = borne(
         None if animals_low_c is None else animals_low_c - BAND_K / 2,
         None if animals_high_c is None else animals_high_c + BAND_K / 2,
     )
-    rows = [(one.key, one.label, one.course.hours["temp_c"].tolist()) for one in failure_courses]
+    cases: tuple[tuple[Key, str, Record[float]], ...] = (
+        ("stuck_on", "one stuck on, hottest day", stuck_on_course),
+        ("one_dead", "one dead, coldest night", one_dead_course),
+        ("powerless", "all power off, coldest night", powerless_course),
+    )
+    rows = [(key, label, course.hours["temp_c"].tolist()) for key, label, course in cases]
     return tuple(Failure(key, label, tuple(temps), not all(map(inside, temps))) for key, label, temps in rows)
-
-
-def course_of(courses: tuple[FailureCourse, ...], key: Key) -> Sequence[Step[float]]:
-    return next(one.course.steps for one in courses if one.key == key)
 
 
 @figure(
@@ -166,20 +177,20 @@ def loss_warm_w(walls_w_k: float, water_c: float, room_warm_c: float, open_water
 
 @figure(
     "Hours until the cold harms, all power off",
-    formula="first hour below {animals_low_c} of {failure_courses}",
+    formula="first hour below {animals_low_c} of {powerless_course}",
     source="balance",
 )
-def cold_in_h(failure_courses: tuple[FailureCourse, ...], animals_low_c: float) -> float:
-    return in_two_days(first_of(course_of(failure_courses, "powerless"), "temp_c", below=animals_low_c))
+def cold_in_h(powerless_course: Record[float], animals_low_c: float) -> float:
+    return in_two_days(first_of(powerless_course.steps, "temp_c", below=animals_low_c))
 
 
 @figure(
     "Hours until a stuck heater harms",
-    formula="first hour above {animals_high_c} of {failure_courses}",
+    formula="first hour above {animals_high_c} of {stuck_on_course}",
     source="balance",
 )
-def hot_in_h(failure_courses: tuple[FailureCourse, ...], animals_high_c: float) -> float:
-    return in_two_days(first_of(course_of(failure_courses, "stuck_on"), "temp_c", above=animals_high_c))
+def hot_in_h(stuck_on_course: Record[float], animals_high_c: float) -> float:
+    return in_two_days(first_of(stuck_on_course.steps, "temp_c", above=animals_high_c))
 
 
 def in_two_days(hour: float | None) -> float:

@@ -7,6 +7,9 @@ from loquen.core.physics.elementwise import Q, at_least, at_most
 from loquen.core.timeline.state import State
 from loquen.core.timeline.warm import WARMEST_C
 
+HOURS = 24
+WATTS_PER_L_H = 1000 / 3600
+"""Of a kilojoule a kilogram that evaporating takes."""
 WATT_HOURS_L_K = physics.WATER_HEAT_J_L_K / 3600
 BAND_K = 0.5
 """From all of a heater's power to none; its thermostat is set to the middle."""
@@ -51,17 +54,10 @@ def set_to_c(water_c: float, lost_w: float, constant_w: float, heaters_w: float)
 
 def evaporated_l_h(water_c: Q, room_c: float, surface: Surface) -> Q:
     """Litres an hour that evaporate."""
-    litres: Q = physics.evaporation_l_d(
-        surface.area_m2,
-        at_most(water_c, WARMEST_C),
-        max(room_c, 0.0),
-        surface.humidity_frac,
-        surface.cover_frac,
-        0.0,
-        surface.calm_frac,
-        surface.cover_effect,
-    )
-    return litres / 24
+    active_m2 = surface.area_m2 * surface.calm_frac * (1 - surface.cover_effect * surface.cover_frac)
+    room_c = min(max(room_c, 0.0), WARMEST_C)
+    litres: Q = physics.evaporating_l_d(active_m2, at_most(water_c, WARMEST_C), room_c, surface.humidity_frac)
+    return litres / HOURS
 
 
 def warm_or_cool(
@@ -70,6 +66,6 @@ def warm_or_cool(
     """Add what heats and cools the water."""
     asked = at_least(at_most((heat.set_c + BAND_K / 2 - now.temp_c) / BAND_K, 1.0), 0.0)
     lost = heat.walls_w_k * (now.temp_c - heat.room_at(hours))
-    taken = physics.evaporation_loss_w(evaporated * 24, at_most(now.temp_c, WARMEST_C))
+    taken = evaporated * WATTS_PER_L_H * physics.taken_kj_kg(at_most(now.temp_c, WARMEST_C))
     watts = heat.constant_w + heat.heaters_w * asked - lost - taken
     out.temp_c += watts / (WATT_HOURS_L_K * litres)

@@ -1,9 +1,10 @@
 """Oxygen: the air brings it, all that breathes, rots and nitrifies uses it, lit plants give it."""
 
+import math
 from dataclasses import dataclass
 
 from loquen.core.physics.elementwise import Q, at_most
-from loquen.core.physics.gases import oxygen_saturation_mg_l
+from loquen.core.physics.gases import SCALE_HEIGHT_M, held_oxygen_mg_l
 from loquen.core.timeline.process.constants import table
 from loquen.core.timeline.process.nitrogen import Used
 from loquen.core.timeline.process.rot import Rotten
@@ -30,7 +31,7 @@ class Oxygen:
 
 def balance_mg_l(temp_c: Q, salinity: Q, altitude_m: float) -> Q:
     """Oxygen of water in balance with the air."""
-    found: Q = oxygen_saturation_mg_l(at_most(temp_c, WARMEST_C), salinity, altitude_m)
+    found: Q = held_oxygen_mg_l(at_most(temp_c, WARMEST_C), salinity, math.exp(-altitude_m / SCALE_HEIGHT_M))
     return found
 
 
