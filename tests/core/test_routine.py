@@ -23,6 +23,7 @@ from loquen.core.routine.due import Done, Helper, as_set, attended, coming, due
 from loquen.core.routine.duty import Duty, Set
 from loquen.core.routine.recurring import WEEK, Rhythm, after, days_of, latest, rhythm_words
 from loquen.core.system.book import sheet_of
+from loquen.core.timeline.setup import settled_capacity
 from loquen.demo.sluice_street import (
     bottle_shelf,
     bottle_shelf_new,

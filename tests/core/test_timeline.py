@@ -18,7 +18,6 @@ from loquen.core.physics.dilution import settled_peak
 from loquen.core.physics.gases import hours_to_oxygen_floor, oxygen_after_mg_l, oxygen_saturation_mg_l
 from loquen.core.physics.heat import cooling_h, settle_temperature_c
 from loquen.core.timeline.keeper import Changing, Source, changed, dosed, tend
-from loquen.core.timeline.lanes import lane_of
 from loquen.core.timeline.nitrogen import OF_A_RANGE, RANGES, Inputs, ensemble, factors_of, members_of, simulate
 from loquen.core.timeline.process.constants import table
 from loquen.core.timeline.process.heat import Heat, Surface, set_to_c
@@ -29,6 +28,7 @@ from loquen.core.timeline.run import Undisturbed, run
 from loquen.core.timeline.state import NAMES, PARTS, State, state_of
 from loquen.core.timeline.stepper import Stepper
 from loquen.core.timeline.surroundings import Surroundings
+from loquen.core.timeline.tanks import tanks_of
 from loquen.core.timeline.watch import first_of
 
 CASES = tomllib.loads((Path(__file__).parent / "cases/cycles.toml").read_text(encoding="utf-8"))
@@ -234,7 +234,7 @@ def test_a_halved_step_changes_nothing_that_is_read():
     inputs = Inputs(**{**ANIMALS, "load_mg_l_d_n": 0.5})
 
     def ended(longest_h):
-        stepper, state = Stepper(lane_of(None)), inputs.state()
+        stepper, state = Stepper(tanks_of(None)), inputs.state()
         for hour in np.arange(0, 25 * 24, longest_h):
             for step in stepper.steps(hour, hour + longest_h, state, inputs.around()):
                 state = step.end
@@ -306,7 +306,7 @@ DRY = Surface(area_m2=0.0, cover_frac=1.0, humidity_frac=0.5, calm_frac=0.5, cov
 
 
 def left_alone(state, around, hours=48):
-    return run(state, around, Undisturbed(), hours, lane_of(None))
+    return run(state, around, Undisturbed(), hours, tanks_of(None))
 
 
 def test_water_that_does_not_evaporate_cools_by_newton():
@@ -353,7 +353,7 @@ def test_changes_of_a_share_each_week_settle_as_the_fixed_point_has_it():
     source = Source(nitrate_mg_l_n=1.0, kh_dkh=0.0)
     weekly = Changing(0.4, range(7, 400, 7), source)
     levels = run(
-        state_of(nitrate=20.0), Surroundings(net=Net(0.5 / 24)), weekly, 399 * 24, lane_of(None), ("nitrate",)
+        state_of(nitrate=20.0), Surroundings(net=Net(0.5 / 24)), weekly, 399 * 24, tanks_of(None), ("nitrate",)
     )
     assert levels.hours["nitrate"][-1] == pytest.approx(settled_peak(3.5, 1.0, 0.4), abs=0.01)
 

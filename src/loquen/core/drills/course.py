@@ -13,7 +13,6 @@ from loquen.core.drills.scenario import Scenario, System, in_light
 from loquen.core.errors import UnknownKey
 from loquen.core.physics.elementwise import Array
 from loquen.core.physics.ranges import within
-from loquen.core.timeline.lanes import One
 from loquen.core.timeline.process.carbonate import room_co2_mg_l
 from loquen.core.timeline.process.constants import table
 from loquen.core.timeline.process.heat import Heat, Surface
@@ -25,6 +24,7 @@ from loquen.core.timeline.run import Record
 from loquen.core.timeline.run import run as run_through
 from loquen.core.timeline.state import NAMES, State, state_of, unmoved
 from loquen.core.timeline.surroundings import Surroundings
+from loquen.core.timeline.tanks import OneTank
 from loquen.core.timeline.watch import first_h
 
 MINUTES = 60
@@ -300,7 +300,7 @@ def course_of(
     begins = replace(normal, oxygen=in_light(system.oxygen, system)) if system.lit(0.0) else normal
     water = replace(water, oxygen=steady_oxygen(water, begins) if oxygen is None else oxygen)
     normal = system.around(per_oxygen=given_off(water, begins))
-    return Course(run_through(water, normal, Scenario(system, failures, normal), hours, One()))
+    return Course(run_through(water, normal, Scenario(system, failures, normal), hours, OneTank()))
 
 
 def given_off(water: State[float], around: Surroundings[float]) -> float:

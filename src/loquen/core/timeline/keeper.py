@@ -6,12 +6,12 @@ from typing import Generic
 
 from loquen.core.physics.elementwise import Array, Q, Truth, any_of, both, where
 from loquen.core.timeline.clear import is_clear
-from loquen.core.timeline.lanes import Lane, PutAway, lane_of
 from loquen.core.timeline.process.constants import table
 from loquen.core.timeline.run import HOURS, Undisturbed, run
 from loquen.core.timeline.state import NAMES, State
 from loquen.core.timeline.surroundings import Surroundings
 from loquen.core.timeline.tally import NEVER, Tally
+from loquen.core.timeline.tanks import PutAway, Tanks, tanks_of
 from loquen.core.timeline.watch import Limits
 
 MOST_AT_ONCE = 0.5
@@ -132,12 +132,12 @@ class Changing(Undisturbed[Q]):
 class Tending(Generic[Q]):
     """A keeper's days and what happened besides, as the turns of a run."""
 
-    def __init__(self, keeper: Keeper[Q], happenings: Sequence[Happening], lane: Lane[Q]) -> None:
+    def __init__(self, keeper: Keeper[Q], happenings: Sequence[Happening], tanks: Tanks[Q]) -> None:
         self.keeper: Keeper[Q] = keeper
-        self.lane: Lane[Q] = lane
-        self.put_away: PutAway[Tally[Q]] = PutAway(lane.members)
+        self.tanks: Tanks[Q] = tanks
+        self.put_away: PutAway[Tally[Q]] = PutAway(tanks.members)
         self.due = sorted(happenings, key=lambda one: one.hour)
-        self.tally: Tally[Q] = Tally.empty(lane)
+        self.tally: Tally[Q] = Tally.empty(tanks)
         self.acts: list[tuple[int, float, float]] = []
         """What was dosed and which share changed on each day that was tended, of a single tank."""
 
@@ -183,7 +183,7 @@ class Tending(Generic[Q]):
         """Whether it is done, read at the keeper's hour; the first day is only begun."""
         day, rest = divmod(round(hour), HOURS)
         if rest != self.keeper.clock_h or day == 0:
-            return self.lane.all(False)
+            return self.tanks.all(False)
         return self.read(day, state, around)
 
     def tended(self, hour: float, state: State[Q], around: Surroundings[Q]) -> State[Q]:
@@ -193,12 +193,12 @@ class Tending(Generic[Q]):
             return state
         return self.tend(day, state, around)
 
-    def left(self, ended: Truth, lane: Lane[Q]) -> None:
+    def left(self, ended: Truth, tanks: Tanks[Q]) -> None:
         """Tallies of those that are over are put away."""
         self.put_away.put(self.tally, ended)
         if not self.put_away.complete:
-            self.keeper, self.tally = lane.without(self.keeper, ended), lane.without(self.tally, ended)
-            self.lane = lane.smaller(ended)
+            self.keeper, self.tally = tanks.without(self.keeper, ended), tanks.without(self.tally, ended)
+            self.tanks = tanks.smaller(ended)
 
     def read(self, day: int, state: State[Q], around: Surroundings[Q]) -> Truth:
         """Read the water, and decide whether the run is done; a run that nobody reads nitrite in never is."""
@@ -206,7 +206,7 @@ class Tending(Generic[Q]):
         both_read = keeper.reads_ammonia and keeper.reads_nitrite
         stall_kh = c.stalled_fishless_kh_dkh if keeper.fishless else c.stalled_kh_dkh
         tally.stalled_day = tally.first(state.kh < stall_kh, day, tally.stalled_day)
-        tally.end_day = self.lane.full(float(day))
+        tally.end_day = self.tanks.full(float(day))
         if keeper.fishless:
             low = c.dose_read_under_mg_l
             gone = both(both(state.ammonia < low, state.nitrite < low), both_read)
@@ -242,7 +242,7 @@ class Tending(Generic[Q]):
             share = where(wanted > share, wanted, share)
             state = changed(state, wanted, keeper.source)
         tally.noted(state, float(day))
-        if self.lane.members is None:
+        if self.tanks.members is None:
             self.acts.append((day, float(dose), float(share)))
         return state
 
@@ -253,7 +253,7 @@ class Tending(Generic[Q]):
             self.tally.full_yesterday = True
             return keeper.full_dose
         # Who does not know the nitrite doses half, and proves nothing.
-        nitrite = state.nitrite if keeper.reads_nitrite else self.lane.full(low)
+        nitrite = state.nitrite if keeper.reads_nitrite else self.tanks.full(low)
         hungry = both(state.ammonia < low, state.kh >= c.stalled_fishless_kh_dkh)
         full = both(hungry, nitrite < low)
         half = both(hungry, nitrite < c.half_dose_nitrite_under_mg_l)
@@ -286,12 +286,12 @@ def tend(
     members: int | None = None,
 ) -> Tended[Q]:
     """A tank, or as many as there are members, through so many days; those that are done stay as they ended."""
-    lane: Lane[Q] = lane_of(members)
-    turns = Tending(keeper, happenings, lane)
-    record = run(state, around, turns, days * HOURS, lane, NAMES if members is None else KEPT)
+    tanks: Tanks[Q] = tanks_of(members)
+    turns = Tending(keeper, happenings, tanks)
+    record = run(state, around, turns, days * HOURS, tanks, NAMES if members is None else KEPT)
     hours, tally = record.hours, turns.put_away.whole
     ammonia, nitrite, lowest = (hours[name] for name in ("ammonia", "nitrite", "kh"))
     ammonia_day, nitrite_day = (level.argmax(axis=0) / HOURS for level in (ammonia, nitrite))
     found = (ammonia.max(axis=0), ammonia_day, nitrite.max(axis=0), nitrite_day, lowest.min(axis=0))
-    tally.peaks(*(lane.plain(one) for one in found))
+    tally.peaks(*(tanks.plain(one) for one in found))
     return Tended(hours, tally, record.end, tuple(turns.acts))

@@ -11,10 +11,10 @@ import numpy as np
 
 from loquen.core.graph.giving_up import heed
 from loquen.core.physics.elementwise import Array, Q, Truth, any_of
-from loquen.core.timeline.lanes import Lane, PutAway
 from loquen.core.timeline.state import NAMES, State
 from loquen.core.timeline.stepper import Step, Stepper, at
 from loquen.core.timeline.surroundings import Surroundings
+from loquen.core.timeline.tanks import PutAway, Tanks
 
 HOURS = 24
 
@@ -43,8 +43,8 @@ class Turns(Protocol[Q]):
         """The water after what is done about it."""
         ...
 
-    def left(self, ended: Truth, lane: Lane[Q]) -> None:
-        """Those whose run is over leave; the others go on in a lane of their own."""
+    def left(self, ended: Truth, tanks: Tanks[Q]) -> None:
+        """Those whose run is over leave; the others go on."""
         ...
 
 
@@ -65,7 +65,7 @@ class Undisturbed(Generic[Q]):
     def tended(self, hour: float, state: State[Q], around: Surroundings[Q]) -> State[Q]:
         return state
 
-    def left(self, ended: Truth, lane: Lane[Q]) -> None:
+    def left(self, ended: Truth, tanks: Tanks[Q]) -> None:
         """Nothing is kept of those that leave."""
 
 
@@ -164,26 +164,30 @@ def run(
     around: Surroundings[Q],
     turns: Turns[Q],
     hours: int,
-    lane: Lane[Q],
+    tanks: Tanks[Q],
     keeps: Sequence[str] = NAMES,
 ) -> Record[Q]:
     """A water from hour 0 to the last, or until its run is over."""
-    stepper, diary, ends = Stepper(lane), Diary(state, hours, keeps, lane.members), PutAway[State[Q]](lane.members)
+    stepper, diary, ends = (
+        Stepper(tanks),
+        Diary(state, hours, keeps, tanks.members),
+        PutAway[State[Q]](tanks.members),
+    )
     now = 0.0
     while True:
         heed()
         state, around = turns.happened(now, state, around)
         ended = turns.over(now, state, around)
         if now == hours:
-            ended = lane.all(True)
+            ended = tanks.all(True)
         if any_of(ended):
             ends.put(state, ended)
-            turns.left(ended, lane)
+            turns.left(ended, tanks)
             diary.left(ended)
             if ends.complete:
                 return diary.record(ends.whole)
-            state, around, lane = lane.without(state, ended), lane.without(around, ended), lane.smaller(ended)
-            stepper.lane = lane
+            state, around, tanks = tanks.without(state, ended), tanks.without(around, ended), tanks.smaller(ended)
+            stepper.tanks = tanks
         state = turns.tended(now, state, around)
         stop = float(min(turns.next_h(now), hours))
         for step in stepper.steps(now, stop, state, around, turns.turned):

@@ -9,11 +9,11 @@ from typing import Generic
 import numpy as np
 
 from loquen.core.physics.elementwise import Array, Q
-from loquen.core.timeline.lanes import Lane
 from loquen.core.timeline.process.constants import table
 from loquen.core.timeline.rates import rates
 from loquen.core.timeline.state import NAMES, PARTS, PLACE, State, moved
 from loquen.core.timeline.surroundings import Surroundings
+from loquen.core.timeline.tanks import Tanks
 
 FIRST_H, SHORTEST_H = 2.0, 1e-5
 SAFE, MOST_TIMES, LEAST_TIMES = 0.9, 4.0, 0.2
@@ -54,23 +54,23 @@ class Levels:
 class Moving(Generic[Q]):
     """The quantities of a water that what is at work moves; all others stay as they are."""
 
-    def __init__(self, lane: Lane[Q], state: State[Q], around: Surroundings[Q]) -> None:
-        self.lane: Lane[Q] = lane
+    def __init__(self, tanks: Tanks[Q], state: State[Q], around: Surroundings[Q]) -> None:
+        self.tanks: Tanks[Q] = tanks
         self.around: Surroundings[Q] = around
         self.whole: list[Q] = list(PARTS(state))
         first = rates(state, around)
         self.places = moved(first)
-        self.begins: Sequence[Q] = lane.vector(first, self.places)
+        self.begins: Sequence[Q] = tanks.vector(first, self.places)
         """What each changes by in the first hour."""
         self.levels: dict[tuple[str, ...], Levels] = {}
         names, least = [NAMES[place] for place in self.places], least_of(around.least_kh)
-        self.least: Sequence[Q] = lane.each([least.get(name, 0.0) for name in names])
+        self.least: Sequence[Q] = tanks.each([least.get(name, 0.0) for name in names])
         may_err = [MAY_ERR.get(name, OTHERS_MAY_ERR) for name in names]
-        self.absolute: Sequence[Q] = lane.each([absolute for absolute, _ in may_err])
-        self.relative: Sequence[Q] = lane.each([relative for _, relative in may_err])
+        self.absolute: Sequence[Q] = tanks.each([absolute for absolute, _ in may_err])
+        self.relative: Sequence[Q] = tanks.each([relative for _, relative in may_err])
 
     def vector(self, state: State[Q]) -> Sequence[Q]:
-        found: Sequence[Q] = self.lane.vector(state, self.places)
+        found: Sequence[Q] = self.tanks.vector(state, self.places)
         return found
 
     def state(self, vector: Sequence[Q]) -> State[Q]:
@@ -84,7 +84,7 @@ class Moving(Generic[Q]):
         """Where the levels of these names come from: those that move, and those that stay."""
         known = self.levels.get(names := tuple(names))
         if known is None:
-            still = np.asarray(self.lane.vector(State(*self.whole), [PLACE[name] for name in names]))
+            still = np.asarray(self.tanks.vector(State(*self.whole), [PLACE[name] for name in names]))
             rows = {NAMES[place]: row for row, place in enumerate(self.places)}
             columns = [column for column, name in enumerate(names) if name in rows]
             known = self.levels[names] = Levels(still, columns, [rows[names[column]] for column in columns])
@@ -143,16 +143,18 @@ def at(steps: Sequence[Step[Q]], hours: Array, names: Sequence[str]) -> Array:
     found = np.repeat(level.still[None], len(hours), axis=0)
     starts, ends = (np.array([getattr(step, name) for step in steps]) for name in ("start_h", "end_h"))
     place = np.minimum(np.searchsorted(ends, hours), len(steps) - 1)
-    before, after, steep_before, steep_after = (
-        np.array([getattr(step, name) for step in steps])[:, level.rows][place]
-        for name in ("before", "after", "slope_before", "slope_after")
-    )
+
+    def there(name: str) -> Array:
+        held: Array = np.array([getattr(step, name) for step in steps])[:, level.rows]
+        return held[place]
+
+    before, after = there("before"), there("after")
     each = (-1, *(1,) * (before.ndim - 1))
     length = (ends - starts)[place].reshape(each)
     s = (hours - starts[place]).reshape(each) / length
     rest = 1 - s
     moving = (1 + 2 * s) * rest * rest * before + s * s * (3 - 2 * s) * after
-    moving += length * s * rest * (rest * steep_before - s * steep_after)
+    moving += length * s * rest * (rest * there("slope_before") - s * there("slope_after"))
     found[:, level.columns] = np.maximum(moving, 0.0)
     return found
 
@@ -160,8 +162,8 @@ def at(steps: Sequence[Step[Q]], hours: Array, names: Sequence[str]) -> Array:
 class Stepper(Generic[Q]):
     """Steps of one run, each as long as its error allows."""
 
-    def __init__(self, lane: Lane[Q]) -> None:
-        self.lane: Lane[Q] = lane
+    def __init__(self, tanks: Tanks[Q]) -> None:
+        self.tanks: Tanks[Q] = tanks
         self.hours = FIRST_H
         """That the next step is tried with."""
 
@@ -174,7 +176,7 @@ class Stepper(Generic[Q]):
         turned: Callable[[State[Q]], bool] | None = None,
     ) -> Iterator[Step[Q]]:
         """The steps from an hour to another; the last ends earlier where something turns on the way."""
-        moving = Moving(self.lane, state, around)
+        moving = Moving(self.tanks, state, around)
         now, vector = start_h, moving.vector(state)
         slope = moving.begins
         while now < end_h:
@@ -220,7 +222,7 @@ class Stepper(Generic[Q]):
     ) -> tuple[Step[Q], float]:
         """A step to an hour, and its error."""
         length = end_h - start_h
-        plus, slope, least = self.lane.plus, moving.slope, moving.least
+        plus, slope, least = self.tanks.plus, moving.slope, moving.least
         second = slope(plus(before, [(length / 2, first)], least), since + length / 2)
         third = slope(plus(before, [(0.75 * length, second)], least), since + 0.75 * length)
         ninth, part = length / 9, length * OF_DIFFERENCE / 9
@@ -228,7 +230,7 @@ class Stepper(Generic[Q]):
         last = slope(after, since + length)
         # Against the midpoint rule: the pair's own second order has no error at all for what relaxes just once a step.
         terms = [(2 * part, first), (-6 * part, second), (4 * part, third)]
-        error = self.lane.error(terms, before, after, moving.absolute, moving.relative)
+        error = self.tanks.error(terms, before, after, moving.absolute, moving.relative)
         return Step(moving, start_h, end_h, before, after, first, last), error
 
     def until(self, step: Step[Q], since: float, turned: Callable[[State[Q]], bool]) -> Step[Q]:

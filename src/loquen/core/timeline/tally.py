@@ -4,8 +4,8 @@ from dataclasses import dataclass
 from typing import Generic
 
 from loquen.core.physics.elementwise import Q, Truth, at_least, at_most, both, where
-from loquen.core.timeline.lanes import Lane
 from loquen.core.timeline.state import State
+from loquen.core.timeline.tanks import Tanks
 
 NEVER = float("nan")
 
@@ -29,15 +29,15 @@ class Tally(Generic[Q]):
     full_yesterday: Truth
 
     @classmethod
-    def empty(cls, lane: Lane[Q]) -> "Tally[Q]":
+    def empty(cls, tanks: Tanks[Q]) -> "Tally[Q]":
         """Of a run that has not begun."""
-        never, none = lane.full(NEVER), lane.full(0.0)
+        never, none = tanks.full(NEVER), tanks.full(0.0)
         return cls(
             *(never, never, never),
             *(none, none, none, none),
-            lane.full(float("inf")),
+            tanks.full(float("inf")),
             *(none, none, none, none),
-            lane.all(False),
+            tanks.all(False),
         )
 
     @staticmethod

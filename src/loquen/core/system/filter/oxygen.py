@@ -14,13 +14,13 @@ from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.physics import animals as biology
 from loquen.core.physics import gases
 from loquen.core.system.animals.food import require_animals
-from loquen.core.timeline.lanes import One
 from loquen.core.timeline.process.constants import table
 from loquen.core.timeline.process.oxygen import Oxygen
 from loquen.core.timeline.rates import rates, steady_oxygen
 from loquen.core.timeline.run import run
 from loquen.core.timeline.state import State, state_of
 from loquen.core.timeline.surroundings import Surroundings
+from loquen.core.timeline.tanks import OneTank
 from loquen.core.timeline.watch import Until, first_of
 
 KPA_PER_CM = 0.0980665
@@ -294,7 +294,7 @@ def outage_h(
         raise NamedCase("floor_never_reached", settles=steady_oxygen(water, around))
     # It sinks no slower than at the floor.
     most_h = math.ceil((hot_dawn_oxygen_mg_l - floor_oxygen_mg_l) / -at_floor) + 1
-    course = run(water, around, Until("oxygen", floor_oxygen_mg_l), min(most_h, LONGEST_H), One(), ("oxygen",))
+    course = run(water, around, Until("oxygen", floor_oxygen_mg_l), min(most_h, LONGEST_H), OneTank(), ("oxygen",))
     hour = first_of(course.steps, "oxygen", below=floor_oxygen_mg_l)
     if hour is None:
         raise NamedCase("floor_never_reached", settles=steady_oxygen(water, around))

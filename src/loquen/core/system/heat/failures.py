@@ -8,11 +8,11 @@ from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import figure, step
 from loquen.core.system.heat.balance import OpenWater, settle_c
 from loquen.core.system.heat.heaters import unused_when
-from loquen.core.timeline.lanes import One
 from loquen.core.timeline.process.heat import BAND_K, Heat, set_to_c
 from loquen.core.timeline.run import Record, Undisturbed, run
 from loquen.core.timeline.state import State, state_of
 from loquen.core.timeline.surroundings import Surroundings
+from loquen.core.timeline.tanks import OneTank
 from loquen.core.timeline.watch import first_of
 
 FAILURE_HOURS = 48
@@ -81,7 +81,7 @@ def settlings(
 def course_of(water_c: float, litres: float, heat: Heat) -> Record[float]:
     """Two days of water that is left to its heat."""
     water: State[float] = state_of(temp_c=water_c)
-    return run(water, Surroundings(litres, heat=heat), Undisturbed(), FAILURE_HOURS, One(), ("temp_c",))
+    return run(water, Surroundings(litres, heat=heat), Undisturbed(), FAILURE_HOURS, OneTank(), ("temp_c",))
 
 
 @step()

@@ -25,11 +25,11 @@ from loquen.core.system.changes.regime import WEEK, Corner
 from loquen.core.system.nitrate.experiments import Experiment, experiments
 from loquen.core.system.nitrate.levers import Lever, levers, saw_of
 from loquen.core.timeline.keeper import Changing, Source
-from loquen.core.timeline.lanes import Many
 from loquen.core.timeline.process.net import Net
 from loquen.core.timeline.run import HOURS, Turns, Undisturbed, run
 from loquen.core.timeline.state import state_of
 from loquen.core.timeline.surroundings import Surroundings
+from loquen.core.timeline.tanks import ManyTanks
 
 PAST_D, AHEAD_D = 120, 120
 MADE_RANGE, SOURCE_RANGE = 1.6, 1.3
@@ -233,8 +233,8 @@ def ahead(
 def course_of(level: Array, made: Array, turns: Turns[Array]) -> Array:
     """Nitrate of samples on each of the days ahead, mg/L N, before what is changed that day."""
     water, net = state_of(nitrate=level / NITRATE_PER_N), Net(made / NITRATE_PER_N / HOURS)
-    lane = Many(made.size)
-    return run(water, Surroundings(net=net), turns, AHEAD_D * HOURS, lane, ("nitrate",)).hours["nitrate"][::HOURS]
+    tanks = ManyTanks(made.size)
+    return run(water, Surroundings(net=net), turns, AHEAD_D * HOURS, tanks, ("nitrate",)).hours["nitrate"][::HOURS]
 
 
 def samples(

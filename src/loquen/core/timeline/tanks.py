@@ -12,7 +12,7 @@ from loquen.core.timeline.state import PARTS, State
 Part = TypeVar("Part")
 
 
-class Lane(Protocol[Q]):
+class Tanks(Protocol[Q]):
     """Vectors of a run: the quantities that move, one after the other."""
 
     members: int | None
@@ -46,8 +46,8 @@ class Lane(Protocol[Q]):
         """What belongs to the tanks whose run goes on."""
         ...
 
-    def smaller(self, ended: Truth) -> "Lane[Q]":
-        """The lane of those."""
+    def smaller(self, ended: Truth) -> "Tanks[Q]":
+        """Those alone."""
         ...
 
     def full(self, value: float) -> Q: ...
@@ -55,11 +55,11 @@ class Lane(Protocol[Q]):
     def all(self, value: bool) -> Truth: ...
 
     def plain(self, found: Array) -> Q:
-        """What was found over the hours of a run, as a quantity of this lane."""
+        """What was found over the hours of a run, as a quantity of one tank or of each."""
         ...
 
 
-class One:
+class OneTank:
     """A single tank."""
 
     members: int | None = None
@@ -101,7 +101,7 @@ class One:
     def without(self, part: Part, ended: Truth) -> Part:
         return part
 
-    def smaller(self, ended: Truth) -> "One":
+    def smaller(self, ended: Truth) -> "OneTank":
         return self
 
     def full(self, value: float) -> float:
@@ -114,7 +114,7 @@ class One:
         return float(found)
 
 
-class Many:
+class ManyTanks:
     """As many tanks as there are members."""
 
     def __init__(self, members: int) -> None:
@@ -164,8 +164,8 @@ class Many:
             return replace(part, **moved) if moved else part
         return part
 
-    def smaller(self, ended: Truth) -> "Many":
-        return Many(int(np.count_nonzero(~np.asarray(ended))))
+    def smaller(self, ended: Truth) -> "ManyTanks":
+        return ManyTanks(int(np.count_nonzero(~np.asarray(ended))))
 
     def full(self, value: float) -> Array:
         return np.full(self.members or 0, value)
@@ -186,11 +186,11 @@ def summed(terms: Sequence[tuple[float, Sequence[Array]]]) -> Array:
     return found
 
 
-def lane_of(members: int | None) -> Lane[Any]:
-    """The lane of one tank, or of as many as there are members."""
+def tanks_of(members: int | None) -> Tanks[Any]:
+    """The tanks of one tank, or of as many as there are members."""
     if members is None:
-        return One()
-    return Many(members)
+        return OneTank()
+    return ManyTanks(members)
 
 
 class PutAway(Generic[Part]):
