@@ -148,7 +148,8 @@ def at(steps: Sequence[Step[Q]], hours: Array, names: Sequence[str]) -> Array:
         held: Array = np.array([getattr(step, name) for step in steps])[:, level.rows]
         return held[place]
 
-    before, after = there("before"), there("after")
+    before: Array = there("before")
+    after: Array = there("after")
     each = (-1, *(1,) * (before.ndim - 1))
     length = (ends - starts)[place].reshape(each)
     s = (hours - starts[place]).reshape(each) / length
