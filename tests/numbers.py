@@ -94,7 +94,12 @@ def case_rows():
 
 
 def constant_rows():
-    for name, value in [*constants().items(), *constants("cycle.toml").items(), *constants("routine.toml").items()]:
+    for name, value in [
+        *constants().items(),
+        *constants("cycle.toml").items(),
+        *constants("course.toml").items(),
+        *constants("routine.toml").items(),
+    ]:
         span = f"{value.low:g} to {value.high:g}" if value.low is not None else ""
         yield row(f"`{name}`", f"{value.value:g}", span, value.unit, value.source, value.note)
 

@@ -341,6 +341,13 @@ def test_a_strong_heater_left_alone_holds():
     assert not dead.harms
 
 
+def test_a_failure_that_ends_outside_what_they_bear_harms_in_the_chart_as_in_the_list():
+    sheet = sheet_of(plan(heat=Heat(fitted_heaters=2, fitted_w=40, room_cold_c=8)), shipped())
+    assert sheet.value("one_dead_c") < sheet.value("animals_low_c")
+    assert sheet.value("failures")[1].harms
+    assert next(row for row in sheet.value("settlings") if row.label.startswith("one heater dead")).harms
+
+
 def test_everything_on_the_circuit():
     sheet = sheet_of(
         sumped(heat=Heat(fitted_heaters=2, fitted_w=200, circuit_other_w=100), lamps=(Lamp(lamp_w=40),)), shipped()

@@ -252,6 +252,12 @@ def test_active_soil_takes_the_reserve_and_is_spent():
     assert end.kh == pytest.approx(8 - 1 / 0.35665, abs=0.1)
 
 
+def test_hardness_at_the_least_that_a_soil_leaves_lies_still():
+    inputs = Inputs(mode="active_soil", kh_dkh=0.5, soil_least_kh_dkh=0.5, source_kh_dkh=0.5, load_mg_l_d_n=0.1)
+    kh = tend(inputs.state(), inputs.around(), inputs.keeper(), 10).hours["kh"]
+    assert kh == pytest.approx(np.full(241, 0.5), abs=1e-9)
+
+
 def test_chloramine_comes_in_with_a_change():
     plain = simulate(**ANIMALS, run_days=3, changes=[{"on_days": [2], "share": 0.5}])
     slip = simulate(**ANIMALS, run_days=3, changes=[{"on_days": [2], "share": 0.5}], source_ammonia_mg_l_n=0.6)

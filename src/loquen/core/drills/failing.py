@@ -176,7 +176,7 @@ def failure_of(told: Mapping[str, Any]) -> Failure:
     for key in rest:
         if key not in known:
             raise UnknownKey(f"what a failure of kind {kind} is told by", key)
-    plain = {
+    plain: dict[str, Any] = {
         key: tuple(map(float, value)) if isinstance(value, list | tuple) else value for key, value in rest.items()
     }
     plain = {key: float(value) if type(value) is int and key != "heater" else value for key, value in plain.items()}

@@ -155,7 +155,13 @@ def at(steps: Sequence[Step[Q]], hours: Array, names: Sequence[str]) -> Array:
     s = (hours - starts[place]).reshape(each) / length
     rest = 1 - s
     moving = (1 + 2 * s) * rest * rest * before + s * s * (3 - 2 * s) * after
-    moving += length * s * rest * (rest * there("slope_before") - s * there("slope_after"))
+    # What lies at its least does not fall, however it is drawn.
+    least = np.asarray(steps[0].moving.least)[level.rows]
+    leaves, arrives = (
+        np.where((held <= least) & (steep < 0), 0.0, steep)
+        for held, steep in ((before, there("slope_before")), (after, there("slope_after")))
+    )
+    moving += length * s * rest * (rest * leaves - s * arrives)
     found[:, level.columns] = np.maximum(moving, 0.0)
     return found
 

@@ -8,7 +8,7 @@ from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import figure, step
 from loquen.core.system.heat.balance import OpenWater, settle_c
 from loquen.core.system.heat.heaters import unused_when
-from loquen.core.timeline.process.heat import BAND_K, Heat, set_to_c
+from loquen.core.timeline.process.heat import Heat, set_to_c
 from loquen.core.timeline.run import Record, Undisturbed, run
 from loquen.core.timeline.state import State, state_of
 from loquen.core.timeline.surroundings import Surroundings
@@ -140,21 +140,22 @@ def failures(
     stuck_on_course: Record[float],
     one_dead_course: Record[float],
     powerless_course: Record[float],
+    one_dead_c: float,
     animals_low_c: float | None,
     animals_high_c: float | None,
 ) -> tuple[Failure, ...]:
-    """Each hour by hour, and whether it harms: beyond what they bear by more than a thermostat is off by."""
-    inside = borne(
-        None if animals_low_c is None else animals_low_c - BAND_K / 2,
-        None if animals_high_c is None else animals_high_c + BAND_K / 2,
+    """Each hour by hour, and whether it harms; where the heaters left hold it, their thermostats are off by a little."""
+    inside = borne(animals_low_c, animals_high_c)
+    cases: tuple[tuple[Key, str, Record[float], bool], ...] = (
+        ("stuck_on", "one stuck on, hottest day", stuck_on_course, False),
+        ("one_dead", "one dead, coldest night", one_dead_course, inside(one_dead_c)),
+        ("powerless", "all power off, coldest night", powerless_course, False),
     )
-    cases: tuple[tuple[Key, str, Record[float]], ...] = (
-        ("stuck_on", "one stuck on, hottest day", stuck_on_course),
-        ("one_dead", "one dead, coldest night", one_dead_course),
-        ("powerless", "all power off, coldest night", powerless_course),
+    rows = [(key, label, course.hours["temp_c"].tolist(), held) for key, label, course, held in cases]
+    return tuple(
+        Failure(key, label, tuple(temps), not held and not all(map(inside, temps)))
+        for key, label, temps, held in rows
     )
-    rows = [(key, label, course.hours["temp_c"].tolist()) for key, label, course in cases]
-    return tuple(Failure(key, label, tuple(temps), not all(map(inside, temps))) for key, label, temps in rows)
 
 
 @figure(
