@@ -6,8 +6,10 @@ import random
 
 import pytest
 
-from loquen.core.graph import engine
+from loquen.core.graph import sheet as sheets
+from loquen.core.graph.book import MOST_NODES, Book
 from loquen.core.graph.nodes import Node
+from loquen.core.graph.sheet import Sheet
 from loquen.core.library.whole import shipped
 from loquen.core.model.roots.documents import document
 from loquen.core.model.roots.plan import PLAN
@@ -157,7 +159,7 @@ def test_wirings_are_bounded_by_what_they_hold():
                 ("bags", n % 16),
             )
         )
-    assert sum(len(wiring.nodes) for wiring in book.wirings.values()) <= engine.MOST_NODES
+    assert sum(len(wiring.nodes) for wiring in book.wirings.values()) <= MOST_NODES
 
 
 # A fault inside a figure ------------------------------------------------------------------------
@@ -165,7 +167,7 @@ def test_wirings_are_bounded_by_what_they_hold():
 
 def like(book, **nodes):
     """The same book, with some nodes in the place of others."""
-    return engine.Book({**book.nodes, **nodes}, book.shape, book.constants, book.asked, book.domain)
+    return Book({**book.nodes, **nodes}, book.shape, book.constants, book.asked, book.domain)
 
 
 def failing(book, name):
@@ -182,7 +184,7 @@ def test_a_fault_inside_a_figure_is_that_figures_own_and_logged_with_its_plan(mo
     from loquen.core.system import book as books
     from loquen.house.sheet import view
 
-    monkeypatch.setattr(engine, "noted", set())
+    monkeypatch.setattr(sheets, "noted", set())
     broken = failing(books.system_book(), "peak_nitrate_mg_l")
     monkeypatch.setattr(books, "system_book", lambda: broken)
     with caplog.at_level(logging.ERROR):
@@ -199,10 +201,10 @@ def test_a_fault_inside_a_figure_is_that_figures_own_and_logged_with_its_plan(mo
 def test_a_number_that_is_none_is_no_figure(monkeypatch):
     from loquen.core.system import book as books
 
-    monkeypatch.setattr(engine, "noted", set())
+    monkeypatch.setattr(sheets, "noted", set())
     book = books.system_book()
     nothing = Node("feed_total_g_d", lambda: float("nan"), (), "Feed", "x", "", "feed")
-    sheet = engine.Sheet(like(book, feed_total_g_d=nothing), sluice_street.tidal_corner(), shipped())
+    sheet = Sheet(like(book, feed_total_g_d=nothing), sluice_street.tidal_corner(), shipped())
     assert sheet.look("feed_total_g_d").case.code == "fault_inside"
 
 
@@ -224,7 +226,7 @@ KNOWN_FAULTS = {
 @pytest.mark.parametrize("name", list(KNOWN_FAULTS))
 def test_plans_that_once_locked_their_page(client, monkeypatch, name):
     failed = []
-    monkeypatch.setattr(engine, "note_fault", lambda key, plan: failed.append(key))
+    monkeypatch.setattr(sheets, "note_fault", lambda key, plan: failed.append(key))
     body = {"plan": {"name": "x", **KNOWN_FAULTS[name]}}
     answer = client.post("/api/sheet", json=body)
     assert answer.status_code in (200, 422), answer.text
@@ -235,7 +237,7 @@ def test_plans_that_once_locked_their_page(client, monkeypatch, name):
 
 def test_plans_at_the_limits_of_every_field(monkeypatch, client):
     failed = []
-    monkeypatch.setattr(engine, "note_fault", lambda key, plan: failed.append((key, plan)))
+    monkeypatch.setattr(sheets, "note_fault", lambda key, plan: failed.append((key, plan)))
     for n in range(PLANS):
         rng = random.Random(100_000 + n)
         plan = odd_plan(rng) if n % 3 == 0 else odd_change(rng, BASES[n % len(BASES)])

@@ -4,7 +4,7 @@ import tomllib
 from dataclasses import asdict
 from pathlib import Path
 
-from loquen.core.graph.engine import CONSTANT, Missing
+from loquen.core.graph.keys import CONSTANT, Missing
 from loquen.core.library.whole import shipped
 from loquen.core.model.roots.documents import rebuilt
 from loquen.core.model.roots.plan import PLAN, Plan

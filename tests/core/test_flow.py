@@ -8,7 +8,7 @@ from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from loquen.core.graph import asking
-from loquen.core.graph.engine import Missing
+from loquen.core.graph.keys import Missing
 from loquen.core.library.whole import shipped
 from loquen.core.model.parts.flow import Chamber, Outlet, RunPart
 from loquen.core.model.parts.heat import Heat, Lamp, Light

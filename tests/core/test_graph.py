@@ -10,11 +10,14 @@ import pytest
 
 from loquen.core.data.tables import Constant
 from loquen.core.errors import NamedCase, OutOfRange, UnknownKey
-from loquen.core.graph import asking, engine
+from loquen.core.graph import asking
+from loquen.core.graph import sheet as sheets
+from loquen.core.graph.book import Book
 from loquen.core.graph.domain import Domain
-from loquen.core.graph.engine import Book, Missing, Sheet
 from loquen.core.graph.judging import at_most
+from loquen.core.graph.keys import Missing, alike
 from loquen.core.graph.nodes import Node, attach, check, figure, step
+from loquen.core.graph.sheet import Sheet
 from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.quantity import Choice, Most, Quantity, say
 from loquen.core.model.inputs.shape import Shape
@@ -180,11 +183,11 @@ def test_what_comes_out_as_it_was_moves_nothing_further():
 
 def test_a_named_case_that_arises_again_is_as_before_and_another_is_not():
     one, two = NamedCase("no_animals", count=1.0), NamedCase("no_animals", count=2.0)
-    assert engine.alike(Missing(one, "a"), Missing(NamedCase("no_animals", count=1.0), "a"))
-    assert not engine.alike(Missing(one, "a"), Missing(two, "a"))
-    assert not engine.alike(Missing(one, "a"), Missing(one, "b"))
-    assert not engine.alike(1.0, 1)
-    assert not engine.alike(np.zeros(2), np.zeros(2))
+    assert alike(Missing(one, "a"), Missing(NamedCase("no_animals", count=1.0), "a"))
+    assert not alike(Missing(one, "a"), Missing(two, "a"))
+    assert not alike(Missing(one, "a"), Missing(one, "b"))
+    assert not alike(1.0, 1)
+    assert not alike(np.zeros(2), np.zeros(2))
 
 
 def test_a_sheet_is_let_go_when_nobody_holds_it_any_more():
@@ -202,7 +205,7 @@ def test_a_sheet_is_let_go_when_nobody_holds_it_any_more():
 
 
 def test_a_fault_and_a_refusal_are_named_cases_and_logged_once(monkeypatch, caplog):
-    monkeypatch.setattr(engine, "noted", set())
+    monkeypatch.setattr(sheets, "noted", set())
     for _ in range(2):
         made = sheet(Board(books=4))
         assert (made.look("faulty").case.code, made.look("refused").case.code) == (

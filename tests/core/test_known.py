@@ -5,8 +5,8 @@ from dataclasses import replace
 
 import pytest
 
-from loquen.core.graph.engine import Sheet
 from loquen.core.graph.nodes import Verdict
+from loquen.core.graph.sheet import Sheet
 from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.quantity import as_text
 from loquen.core.model.inputs.told import is_row, is_told, read_on, with_told

@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from loquen.core.graph import asking
-from loquen.core.graph.engine import Missing
+from loquen.core.graph.keys import Missing
 from loquen.core.library.whole import shipped
 from loquen.core.model.parts.animals import Group
 from loquen.core.model.parts.heat import Air, Heat

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from loquen.core.data.tables import constants
 from loquen.core.errors import NamedCase, UnknownKey
 from loquen.core.graph import asking
-from loquen.core.graph.engine import Missing
+from loquen.core.graph.keys import Missing
 from loquen.core.library.whole import shipped
 from loquen.core.model.inputs.quantity import as_text
 from loquen.core.model.parts.animals import Group

@@ -3,7 +3,7 @@
 from dataclasses import dataclass, field
 from html import escape
 
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import written
 
 INKS = {

@@ -7,7 +7,7 @@ from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, PageBreak, SimpleDocTemplate, Spacer
 
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import as_text, written
 from loquen.core.model.roots.room import Room
 from loquen.core.rooms.book import STAGES

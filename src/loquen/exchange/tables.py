@@ -4,7 +4,7 @@ import csv
 import io
 from collections.abc import Sequence
 
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.system import build
 
 RUNS_AS_FORMULA = ("=", "+", "-", "@", "\t", "\r")

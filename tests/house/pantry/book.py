@@ -5,8 +5,8 @@ from typing import Annotated
 
 from loquen.core.data.tables import Constant
 from loquen.core.errors import PlanConflict
+from loquen.core.graph.book import Book
 from loquen.core.graph.domain import Domain
-from loquen.core.graph.engine import Book
 from loquen.core.graph.judging import at_most
 from loquen.core.graph.nodes import Verdict, check, collected, figure
 from loquen.core.library.whole import Library

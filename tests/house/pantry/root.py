@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from functools import cache
 
 from loquen.checked.documents import Written
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.house.documents.root import Root
 from loquen.house.sheet.answers import Check, Figure
 from loquen.house.sheet.judged import checks_of, figures_of

@@ -19,7 +19,7 @@ from loquen.checked.stored import event as stored_event
 from loquen.checked.stored import or_none
 from loquen.core.events.kinds.keeping import Pulsed
 from loquen.core.events.kinds.water import Changed
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.roots.room import Room
 from loquen.core.rooms.book import sheet_of
 from loquen.core.rooms.diagnosis import RunSeen, Suspect, ZoneKnown, suspects

@@ -9,7 +9,7 @@ from pydantic import Field
 from loquen.api.computing import LONG, computed_while
 from loquen.api.dependencies import COMPUTING, Asked
 from loquen.checked.plan import PlanSchema, Strict
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.system.book import sheet_of
 from loquen.core.system.build import system_quote
 from loquen.house.systems.root import SYSTEMS

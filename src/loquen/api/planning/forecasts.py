@@ -15,7 +15,7 @@ from loquen.checked.days import Moment
 from loquen.checked.documents import A_PLAN
 from loquen.checked.plan import PlanSchema, Strict
 from loquen.core.events.ledger import Logged
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.roots.documents import Unreadable
 from loquen.core.model.roots.plan import Plan
 from loquen.core.system.book import sheet_of

@@ -7,8 +7,8 @@ from typing import get_args
 
 from loquen.core.feeding.foods import GREEN_FRAC, at_hand, suitable, why_none
 from loquen.core.graph.asking import number
-from loquen.core.graph.engine import Sheet
 from loquen.core.graph.nodes import State
+from loquen.core.graph.sheet import Sheet
 from loquen.core.library.rows.animals import Species
 from loquen.core.library.rows.keeping import Food
 from loquen.core.library.whole import Library

@@ -6,8 +6,9 @@ from dataclasses import dataclass
 from typing import Any
 
 from loquen.core.errors import UnknownKey
-from loquen.core.graph.engine import CONSTANT, Key, Missing, Sheet
+from loquen.core.graph.keys import CONSTANT, Key, Missing
 from loquen.core.graph.nodes import Node, Remedy, Verdict
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.options import options_of
 from loquen.core.model.inputs.quantity import Quantity, Term, say
 

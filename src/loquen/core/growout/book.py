@@ -7,9 +7,11 @@ from typing import Any
 
 from loquen.core.data.tables import Constant, constants
 from loquen.core.graph.asking import number
+from loquen.core.graph.book import Book
 from loquen.core.graph.domain import Domain
-from loquen.core.graph.engine import CONSTANT, Book, Sheet
+from loquen.core.graph.keys import CONSTANT
 from loquen.core.graph.nodes import collected
+from loquen.core.graph.sheet import Sheet
 from loquen.core.growout.births import UNSEEN, Born, Seen
 from loquen.core.growout.homes import OF_A_COLONY, OF_A_PAIR, OF_A_YOUNG_ONE, Home, Housed, home_of, housed
 from loquen.core.growout.stages import broods, colony, sale, space, worth

@@ -6,7 +6,8 @@ from math import inf
 
 from loquen.core.errors import NamedCase
 from loquen.core.graph.asking import number
-from loquen.core.graph.engine import CONSTANT, Sheet
+from loquen.core.graph.keys import CONSTANT
+from loquen.core.graph.sheet import Sheet
 from loquen.core.growout.births import UNSEEN, Seen
 from loquen.core.growout.book import at_ends, placing, sheet_of
 from loquen.core.growout.homes import Home, home_of

@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.growout.young import FEED_POWER, days_between, survivors
 from loquen.core.model.parts.animals import Group
 from loquen.core.model.roots.venture import Venture

@@ -4,7 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import astuple, dataclass
 
 from loquen.core.errors import NamedCase
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.growout.assign import EMPTY, Assigned, Bounds, Offer, Outlet, assigned
 from loquen.core.growout.births import UNSEEN, Seen
 from loquen.core.growout.book import colony_of, sheet_of

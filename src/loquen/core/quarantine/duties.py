@@ -7,7 +7,7 @@ from datetime import date
 from loquen.core.data.tables import constants
 from loquen.core.events.kinds.keeping import Noted
 from loquen.core.events.kinds.water import Changed, Dosed
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Term, say
 from loquen.core.model.records.quarantine import TreatmentCourse
 from loquen.core.model.roots.plan import Plan

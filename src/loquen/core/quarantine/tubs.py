@@ -5,8 +5,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
 from loquen.core.data.tables import constants
-from loquen.core.graph.engine import Sheet
 from loquen.core.graph.nodes import State
+from loquen.core.graph.sheet import Sheet
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.parts.animals import Group

@@ -4,8 +4,8 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from datetime import date, timedelta
 
-from loquen.core.graph.engine import Sheet
 from loquen.core.graph.nodes import State
+from loquen.core.graph.sheet import Sheet
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.parts.animals import Group

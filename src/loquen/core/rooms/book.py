@@ -5,9 +5,10 @@ from functools import cache
 from typing import Any
 
 from loquen.core.data.tables import constants
+from loquen.core.graph.book import Book
 from loquen.core.graph.domain import Domain
-from loquen.core.graph.engine import Book, Sheet
 from loquen.core.graph.nodes import collected
+from loquen.core.graph.sheet import Sheet
 from loquen.core.library.whole import Library
 from loquen.core.model.roots.room import ROOM, Room
 from loquen.core.model.roots.room_conflicts import conflicts

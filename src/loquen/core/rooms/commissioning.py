@@ -1,6 +1,6 @@
 """How a changer is taken into use: what is tried, in which order, against which planned value."""
 
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.room import Room
 from loquen.core.rooms.stages.plumbing import TankFlow, ZoneFlow

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from loquen.core.errors import NamedCase
 from loquen.core.graph.asking import number
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.roots.plan import Plan
 from loquen.core.system.heat.energy import running_kwh
 from loquen.core.system.told import where_known

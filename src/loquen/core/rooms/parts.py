@@ -4,7 +4,7 @@ import math
 from collections import Counter, defaultdict
 from collections.abc import Mapping
 
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.roots.room import Room
 from loquen.core.rooms.stages.plumbing import Valved, ZoneFlow
 from loquen.core.rooms.stages.racks import Tank

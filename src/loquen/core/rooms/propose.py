@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from loquen.core.errors import NamedCase
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.room import BY_HAND, NO_SYSTEM, Place, Rack, Room, Window, Zone
 from loquen.core.rooms.lines import Line

@@ -4,8 +4,9 @@ from collections.abc import Callable, Iterator, Mapping
 from typing import Any
 
 from loquen.core.graph.asking import label_of
-from loquen.core.graph.engine import Key, Sheet
+from loquen.core.graph.keys import Key
 from loquen.core.graph.nodes import Remedy, Verdict
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Term, say
 from loquen.core.model.roots.room import Room
 from loquen.core.rooms.stages.exchange import Exchanged

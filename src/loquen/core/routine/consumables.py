@@ -10,7 +10,7 @@ from loquen.core.data.measures import measures
 from loquen.core.data.minerals import mineral_salts
 from loquen.core.feeding.rota import Rota, week_of_foods
 from loquen.core.graph.asking import number
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.roots.phase import animals_in
 from loquen.core.model.roots.plan import Plan
 from loquen.core.routine.duty import Duty

@@ -6,7 +6,7 @@ from datetime import date, timedelta
 
 from loquen.core.data.tables import constants
 from loquen.core.graph.asking import number
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.plan import Plan
 from loquen.core.routine.due import Due

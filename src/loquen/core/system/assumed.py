@@ -6,8 +6,9 @@ from functools import cache
 
 from loquen.core.data.tables import toml
 from loquen.core.graph.asking import label_of
-from loquen.core.graph.engine import Key, Sheet
+from loquen.core.graph.keys import Key
 from loquen.core.graph.nodes import State
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Quantity, Term
 from loquen.core.model.inputs.told import is_told
 from loquen.core.model.roots.plan import Plan

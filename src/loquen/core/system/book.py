@@ -6,9 +6,10 @@ from math import inf
 from typing import Any
 
 from loquen.core.data.tables import Constant, constants
+from loquen.core.graph.book import Book
 from loquen.core.graph.domain import Domain
-from loquen.core.graph.engine import Book, Sheet
 from loquen.core.graph.nodes import collected
+from loquen.core.graph.sheet import Sheet
 from loquen.core.library.whole import Library
 from loquen.core.model.roots.consistency import conflicts
 from loquen.core.model.roots.plan import PLAN, Plan

@@ -4,8 +4,9 @@ from collections.abc import Callable
 from typing import Any, TypeVar
 
 from loquen.core.errors import NamedCase
-from loquen.core.graph.engine import Key, Missing, Sheet
+from loquen.core.graph.keys import Key, Missing
 from loquen.core.graph.nodes import Verdict
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Sentence, say
 from loquen.core.system.cases import INAPPLICABLE, told_case
 

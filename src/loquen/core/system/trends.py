@@ -8,7 +8,8 @@ from loquen.core.data.measures import Measure, measures
 from loquen.core.events.ledger import Logged
 from loquen.core.events.readings import days_since, kit_of, read_interval, readings
 from loquen.core.fit.trend import Trend, trend
-from loquen.core.graph.engine import Missing, Sheet
+from loquen.core.graph.keys import Missing
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.plan import Plan
 

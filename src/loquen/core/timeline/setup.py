@@ -4,7 +4,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from loquen.core.graph.asking import number
-from loquen.core.graph.engine import Missing, Sheet
+from loquen.core.graph.keys import Missing
+from loquen.core.graph.sheet import Sheet
 from loquen.core.timeline.process.constants import table
 
 COLDEST_C, WARMEST_C = 5.0, 35.0

@@ -4,7 +4,7 @@ from typing import Any
 
 from loquen.checked.days import day_of
 from loquen.checked.documents import A_VENTURE
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.roots.venture import Venture
 from loquen.core.model.roots.venture_conflicts import conflicts
 from loquen.house.breeding import view

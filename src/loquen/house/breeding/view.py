@@ -11,7 +11,7 @@ from loquen.checked.documents import A_VENTURE
 from loquen.checked.stored import or_none
 from loquen.core.data.tables import constant
 from loquen.core.graph.asking import number, spreads
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.growout.assign import Bounds
 from loquen.core.growout.births import Seen, lines_kept, seen_of
 from loquen.core.growout.book import GLASSES, NOWHERE, STAGES, Placing, at_ends, colony_of, placing, sheet_of

@@ -10,7 +10,7 @@ from pydantic import BaseModel, Field, create_model
 from loquen.checked.documents import Inconsistent, Written
 from loquen.checked.plan import Strict
 from loquen.core.errors import PlanConflict
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.library.whole import Library
 from loquen.house.documents.wire import Base, KeptOut, standing
 from loquen.house.house import Visit

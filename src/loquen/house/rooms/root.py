@@ -3,7 +3,7 @@
 from typing import Any
 
 from loquen.checked.documents import A_ROOM
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.roots.room import Room
 from loquen.core.model.roots.room_conflicts import conflicts
 from loquen.core.rooms.book import sheet_of

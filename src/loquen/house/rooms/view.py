@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Sentence
 from loquen.core.model.roots.room import Room
 from loquen.core.rooms import remedies

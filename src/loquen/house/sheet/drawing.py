@@ -2,7 +2,8 @@
 
 from dataclasses import dataclass
 
-from loquen.core.graph.engine import CONSTANT, Missing, Sheet
+from loquen.core.graph.keys import CONSTANT, Missing
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Sentence
 from loquen.core.system.changes.regime import Corner
 from loquen.core.system.flow.overflow import FlowCase

@@ -5,8 +5,9 @@ from dataclasses import dataclass
 from typing import Any
 
 from loquen.core.graph import asking
-from loquen.core.graph.engine import Key, Missing, Sheet
+from loquen.core.graph.keys import Key, Missing
 from loquen.core.graph.nodes import WORST_FIRST, CheckWords, Node, Remedy, State, Verdict, worst
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.system.cases import told_case
 from loquen.core.system.told import sentence_of, verdict_of

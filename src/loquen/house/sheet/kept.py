@@ -8,7 +8,7 @@ from operator import attrgetter
 from threading import Lock
 from typing import Any
 
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.library.whole import Library
 from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.system.book import sheet_of

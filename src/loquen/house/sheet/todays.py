@@ -2,7 +2,7 @@
 
 from threading import get_ident
 
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.roots.plan import Plan
 from loquen.core.system.book import sheet_of
 from loquen.house.house import Visit

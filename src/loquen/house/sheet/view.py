@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 from loquen.core.graph import asking
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.phase import phase

@@ -6,8 +6,9 @@ from dataclasses import dataclass
 from loquen.core.data.tables import sources
 from loquen.core.errors import UnknownKey
 from loquen.core.graph import asking
-from loquen.core.graph.engine import CONSTANT, PLACE, Key, Missing, Sheet
+from loquen.core.graph.keys import CONSTANT, PLACE, Key, Missing
 from loquen.core.graph.nodes import Verdict
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Choice, Quantity
 from loquen.core.system.cases import told_case
 from loquen.core.system.propose import growth

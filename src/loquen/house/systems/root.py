@@ -6,7 +6,7 @@ from pydantic import Field
 
 from loquen.checked.documents import A_PLAN
 from loquen.checked.plan import Strict
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.roots.consistency import conflicts
 from loquen.core.model.roots.plan import Plan
 from loquen.core.system.book import sheet_of

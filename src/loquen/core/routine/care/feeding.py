@@ -7,7 +7,7 @@ from loquen.core.events.kinds import keeping
 from loquen.core.events.kinds.keeping import Noted
 from loquen.core.feeding.rota import Fed, Meal, Rota, days_with_food
 from loquen.core.graph.asking import number
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.model.parts.animals import Group
 from loquen.core.model.parts.running import Weekday

@@ -8,7 +8,8 @@ from loquen.core.data.tables import constants
 from loquen.core.events.effects import RINSED
 from loquen.core.events.kinds.keeping import Rinsed
 from loquen.core.graph.asking import number
-from loquen.core.graph.engine import Missing, Sheet
+from loquen.core.graph.keys import Missing
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.plan import Plan
 from loquen.core.physics.chemistry.carbonate import MOST_DKH

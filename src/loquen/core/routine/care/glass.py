@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from loquen.core.data.tables import constants
 from loquen.core.events.kinds.keeping import Noted
 from loquen.core.graph.asking import number
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.plan import Plan
 from loquen.core.routine.care.water import change_rhythm

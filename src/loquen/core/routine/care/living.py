@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from loquen.core.data.tables import constants
 from loquen.core.events.kinds.keeping import Lit, PutIn, TakenOut
 from loquen.core.graph.asking import number
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Term, of, say
 from loquen.core.model.roots.phase import animals_in
 from loquen.core.model.roots.plan import Plan

@@ -2,7 +2,7 @@
 
 from loquen.core.data.tables import constants
 from loquen.core.events.kinds.keeping import Noted
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import say
 from loquen.core.model.roots.plan import Plan
 from loquen.core.routine.duty import Duty

@@ -1,7 +1,7 @@
 """Everything that a system wants done, in the order in which one stands before it."""
 
 from loquen.core.errors import NamedCase
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.roots.phase import phase
 from loquen.core.model.roots.plan import Plan
 from loquen.core.routine.care import feeding, filters, glass, living, safety, water, zeolite

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 
 BULKHEAD_MM = 10.0

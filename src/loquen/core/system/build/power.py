@@ -3,7 +3,8 @@
 from dataclasses import dataclass
 
 from loquen.core.graph.asking import number
-from loquen.core.graph.engine import CONSTANT, Sheet
+from loquen.core.graph.keys import CONSTANT
+from loquen.core.graph.sheet import Sheet
 
 LAMPS = {
     "display": "Lamp over the water",

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from loquen.core.graph.asking import number
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Sentence, Term, of, say
 from loquen.core.physics import heat
 

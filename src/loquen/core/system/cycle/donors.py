@@ -3,8 +3,9 @@
 from dataclasses import dataclass
 
 from loquen.core.errors import NamedCase
-from loquen.core.graph.engine import Missing, Sheet
+from loquen.core.graph.keys import Missing
 from loquen.core.graph.nodes import State
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.plan import Plan
 

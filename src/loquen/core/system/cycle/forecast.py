@@ -14,7 +14,7 @@ from loquen.core.events.ledger import Logged
 from loquen.core.events.lines import line_of
 from loquen.core.events.readings import ReadAt, days_since
 from loquen.core.fit.cycle import Learned, Seen, learned
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.records.log import KIND_WORDS
 from loquen.core.model.roots.plan import Plan

@@ -9,7 +9,8 @@ from typing import Any
 from loquen.core.data.tables import constants
 from loquen.core.errors import NamedCase
 from loquen.core.events.kinds.water import Dosed
-from loquen.core.graph.engine import Missing, Sheet
+from loquen.core.graph.keys import Missing
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.parts.running import Cycle
 from loquen.core.model.roots.phase import Phase, phase
 from loquen.core.model.roots.plan import Plan

@@ -5,9 +5,10 @@ from dataclasses import replace
 from typing import Any
 
 from loquen.core.errors import NamedCase
-from loquen.core.graph.engine import CONSTANT, Key, Missing, Sheet
 from loquen.core.graph.judging import at_least
+from loquen.core.graph.keys import CONSTANT, Key, Missing
 from loquen.core.graph.nodes import Verdict, check, figure, step
+from loquen.core.graph.sheet import Sheet
 from loquen.core.library.rows.animals import Species
 from loquen.core.library.rows.machines import FilterKind
 from loquen.core.model.inputs.quantity import Sentence, Term, of, say

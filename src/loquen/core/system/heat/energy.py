@@ -1,9 +1,9 @@
 """Energy and money a year, and what the circuit carries."""
 
 from loquen.core.graph.asking import number
-from loquen.core.graph.engine import Sheet
 from loquen.core.graph.judging import at_most
 from loquen.core.graph.nodes import Verdict, check, figure
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Term, of, say
 from loquen.core.model.roots.plan import Plan
 from loquen.core.system.heat.balance import OpenWater

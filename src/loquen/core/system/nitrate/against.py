@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from loquen.core.errors import NamedCase
 from loquen.core.events.ledger import Logged
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.plan import Plan
 from loquen.core.physics.nitrogen import NITRATE_PER_N

@@ -15,7 +15,8 @@ from loquen.core.events.ledger import Logged
 from loquen.core.events.readings import ReadAt, change_share, days_since, kit_of, read_interval, readings
 from loquen.core.fit import nitrate as fitting
 from loquen.core.fit.nitrate import Fitted
-from loquen.core.graph.engine import Missing, Sheet
+from loquen.core.graph.keys import Missing
+from loquen.core.graph.sheet import Sheet
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.plan import Plan

@@ -3,7 +3,8 @@
 from dataclasses import dataclass, replace
 
 from loquen.core.data.tables import toml
-from loquen.core.graph.engine import Missing, Sheet
+from loquen.core.graph.keys import Missing
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.parts.running import Weekday
 from loquen.core.model.parts.tank import Planting

@@ -1,6 +1,6 @@
 """What no advice may do, whatever it mends: the rules that a check by itself does not see."""
 
-from loquen.core.graph.engine import Key
+from loquen.core.graph.keys import Key
 from loquen.core.graph.nodes import WORST_FIRST, State
 from loquen.core.library.whole import Library
 from loquen.core.model.roots.plan import PLAN, Plan

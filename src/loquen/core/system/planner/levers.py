@@ -4,7 +4,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from loquen.core.graph import asking
-from loquen.core.graph.engine import Key
+from loquen.core.graph.keys import Key
 from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.system.planner.standing import Standing
 from loquen.core.system.planner.steps.changing import hard_regime, large_share, regime, share

@@ -15,7 +15,7 @@ from dataclasses import dataclass
 from itertools import combinations, islice
 
 from loquen.core.graph.asking import number
-from loquen.core.graph.engine import Key
+from loquen.core.graph.keys import Key
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence
 from loquen.core.model.roots.plan import Plan

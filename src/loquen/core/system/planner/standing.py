@@ -5,8 +5,9 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from loquen.core.graph.asking import number
-from loquen.core.graph.engine import Key, Sheet
+from loquen.core.graph.keys import Key
 from loquen.core.graph.nodes import Verdict
+from loquen.core.graph.sheet import Sheet
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.consistency import conflicts

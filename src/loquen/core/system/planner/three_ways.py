@@ -12,7 +12,7 @@ from dataclasses import dataclass, replace
 from itertools import combinations
 from typing import Literal
 
-from loquen.core.graph.engine import Key
+from loquen.core.graph.keys import Key
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.parts.animals import Group

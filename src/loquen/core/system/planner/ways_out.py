@@ -1,8 +1,9 @@
 """Ways out of one check: what the planner's levers would do for it alone, and what one input would, solved."""
 
 from loquen.core.graph import asking
-from loquen.core.graph.engine import Key, Sheet
+from loquen.core.graph.keys import Key
 from loquen.core.graph.nodes import Remedy
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import joined, say
 from loquen.core.model.roots.plan import Plan
 from loquen.core.system.planner.lawful import lawful

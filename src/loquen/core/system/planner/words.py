@@ -5,7 +5,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from loquen.core.graph.asking import label_of
-from loquen.core.graph.engine import Key, Sheet
+from loquen.core.graph.keys import Key
+from loquen.core.graph.sheet import Sheet
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.options import options_of
 from loquen.core.model.inputs.quantity import NOTHING, Choice, Quantity, Sentence, Term, joined, say

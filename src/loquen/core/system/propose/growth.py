@@ -4,7 +4,8 @@ import math
 from dataclasses import dataclass
 from functools import cache
 
-from loquen.core.graph.engine import Key, Sheet
+from loquen.core.graph.keys import Key
+from loquen.core.graph.sheet import Sheet
 from loquen.core.system.told import is_short
 
 ASKED_MONTHS = "asked.months_ahead"

@@ -7,8 +7,9 @@ from typing import Any, Literal
 
 from loquen.core.errors import NamedCase
 from loquen.core.graph import asking
-from loquen.core.graph.engine import CONSTANT, Key, Sheet
+from loquen.core.graph.keys import CONSTANT, Key
 from loquen.core.graph.nodes import Remedy, Verdict
+from loquen.core.graph.sheet import Sheet
 from loquen.core.library.rows.machines import PumpModel
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Quantity, Term, say

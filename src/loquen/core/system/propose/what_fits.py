@@ -5,8 +5,9 @@ from collections import Counter
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
-from loquen.core.graph.engine import Key, Sheet
+from loquen.core.graph.keys import Key
 from loquen.core.graph.nodes import Verdict
+from loquen.core.graph.sheet import Sheet
 from loquen.core.library.rows.animals import Species
 from loquen.core.library.whole import Library
 from loquen.core.model.parts.animals import Group

@@ -4,9 +4,9 @@ import math
 
 from loquen.core.errors import NamedCase
 from loquen.core.graph.asking import number
-from loquen.core.graph.engine import Sheet
 from loquen.core.graph.judging import tight_past, within_band
 from loquen.core.graph.nodes import Verdict, check, figure
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Term, of, say
 from loquen.core.model.roots.plan import Plan
 from loquen.core.physics import chemistry

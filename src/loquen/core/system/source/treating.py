@@ -1,7 +1,7 @@
 """What every litre that comes in asks before it may: millilitres of conditioner, carbon, or standing, in words."""
 
 from loquen.core.graph.asking import number
-from loquen.core.graph.engine import Sheet
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.plan import Plan
 from loquen.core.system.source.disinfectant import CONDITIONED

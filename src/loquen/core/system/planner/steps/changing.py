@@ -4,8 +4,8 @@ from collections.abc import Iterator
 from dataclasses import replace
 from itertools import chain
 
-from loquen.core.graph.engine import Key
 from loquen.core.graph.judging import TIGHT_FRAC
+from loquen.core.graph.keys import Key
 from loquen.core.library.whole import Library
 from loquen.core.model.roots.plan import Plan
 from loquen.core.system.planner.standing import Standing

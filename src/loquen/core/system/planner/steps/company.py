@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 from itertools import combinations
 
-from loquen.core.graph.engine import Key
+from loquen.core.graph.keys import Key
 from loquen.core.model.parts.animals import Group
 from loquen.core.model.roots.plan import Plan
 from loquen.core.system.planner.standing import Standing

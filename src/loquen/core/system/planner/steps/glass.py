@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import replace
 
-from loquen.core.graph.engine import Key
+from loquen.core.graph.keys import Key
 from loquen.core.graph.nodes import Verdict
 from loquen.core.library.whole import Library
 from loquen.core.model.parts.tank import Planting, Tank

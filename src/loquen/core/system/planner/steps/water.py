@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from loquen.core.graph.asking import number
-from loquen.core.graph.engine import Key
+from loquen.core.graph.keys import Key
 from loquen.core.library.whole import Library
 from loquen.core.model.parts.water import Source
 from loquen.core.model.roots.plan import PLAN, Plan
