@@ -28,9 +28,9 @@ from loquen.core.system.cycle.setup import begun, dose_amount, dosed_nitrogen_mg
 from loquen.core.system.nitrate.against import against
 from loquen.core.system.nitrate.forecast import page
 from loquen.core.system.trends import trends
-from loquen.core.timeline.keeper import Source, changed, share_within, tend
 from loquen.core.timeline.nitrogen import Inputs
 from loquen.core.timeline.rates import free_ammonia
+from loquen.core.timeline.tending.keeper import Source, changed, share_within, tend
 from loquen.core.timeline.watch import Limits
 from tests.core.plans import plan
 

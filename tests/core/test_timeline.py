@@ -17,7 +17,6 @@ from loquen.core.physics.chemistry import aerated_ph, ammonia_fraction, ph_from_
 from loquen.core.physics.dilution import settled_peak
 from loquen.core.physics.gases import hours_to_oxygen_floor, oxygen_after_mg_l, oxygen_saturation_mg_l
 from loquen.core.physics.heat import cooling_h, settle_temperature_c
-from loquen.core.timeline.keeper import Changing, Source, changed, dosed, tend
 from loquen.core.timeline.nitrogen import OF_A_RANGE, RANGES, Inputs, ensemble, factors_of, members_of, simulate
 from loquen.core.timeline.process.constants import table
 from loquen.core.timeline.process.heat import Heat, Surface, set_to_c
@@ -29,6 +28,7 @@ from loquen.core.timeline.state import NAMES, PARTS, State, state_of
 from loquen.core.timeline.stepper import Stepper
 from loquen.core.timeline.surroundings import Surroundings
 from loquen.core.timeline.tanks import tanks_of
+from loquen.core.timeline.tending.keeper import Changing, Source, changed, dosed, tend
 from loquen.core.timeline.watch import first_of
 
 CASES = tomllib.loads((Path(__file__).parent / "cases/cycles.toml").read_text(encoding="utf-8"))

@@ -15,9 +15,9 @@ from loquen.core.model.roots.plan import Plan
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.book import sheet_of
 from loquen.core.system.cycle.setup import begun
-from loquen.core.timeline.keeper import tend
 from loquen.core.timeline.nitrogen import Inputs
 from loquen.core.timeline.run import HOURS
+from loquen.core.timeline.tending.keeper import tend
 
 SEED = 1926
 WEEKS = 36

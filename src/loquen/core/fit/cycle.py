@@ -12,9 +12,9 @@ from scipy.special import logsumexp
 from loquen.core.fit.likelihood import likelihood
 from loquen.core.model.records.readings import Interval
 from loquen.core.physics.elementwise import Array
-from loquen.core.timeline.keeper import Happening, Keeper, tend
 from loquen.core.timeline.nitrogen import Inputs, factors_of, members_of
 from loquen.core.timeline.run import HOURS
+from loquen.core.timeline.tending.keeper import Happening, Keeper, tend
 
 MEMBERS = 200
 LEARNERS = 600

@@ -12,7 +12,6 @@ from loquen.core.errors import OutOfRange, UnknownKey
 from loquen.core.physics.elementwise import Array, at_least
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.physics.ranges import within
-from loquen.core.timeline.keeper import KEPT, ChangeRule, Happening, Keeper, Source, Tended, tend
 from loquen.core.timeline.process.carbonate import outdoor_co2_mg_l
 from loquen.core.timeline.process.constants import table
 from loquen.core.timeline.process.nitrogen import Bacteria
@@ -21,7 +20,8 @@ from loquen.core.timeline.process.soil import Soil
 from loquen.core.timeline.run import HOURS
 from loquen.core.timeline.state import State, state_of
 from loquen.core.timeline.surroundings import Surroundings
-from loquen.core.timeline.tally import Tally
+from loquen.core.timeline.tending.keeper import KEPT, ChangeRule, Happening, Keeper, Source, Tended, tend
+from loquen.core.timeline.tending.tally import Tally
 from loquen.core.timeline.warm import warm_at
 
 Mode = Literal["empty_with_ammonia", "with_animals", "active_soil"]

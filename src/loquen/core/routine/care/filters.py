@@ -15,11 +15,11 @@ from loquen.core.model.roots.plan import Plan
 from loquen.core.physics.chemistry.carbonate import MOST_DKH
 from loquen.core.routine.duty import Duty
 from loquen.core.routine.recurring import Rhythm
-from loquen.core.timeline.keeper import Happening, tend
 from loquen.core.timeline.nitrogen import Inputs
 from loquen.core.timeline.process.constants import table
 from loquen.core.timeline.run import HOURS
 from loquen.core.timeline.setup import settled_capacity, tank_of
+from loquen.core.timeline.tending.keeper import Happening, tend
 from loquen.core.timeline.warm import warm_at
 
 WATCHED_D = 7

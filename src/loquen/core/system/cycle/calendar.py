@@ -11,9 +11,9 @@ from loquen.core.fit.cycle import Learned
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.system.cycle.setup import Begun, dose_amount
-from loquen.core.timeline.keeper import Happening, Keeper, tend
 from loquen.core.timeline.nitrogen import factors_of
 from loquen.core.timeline.process.constants import table
+from loquen.core.timeline.tending.keeper import Happening, Keeper, tend
 
 AHEAD_D = 14
 CLEAR_WEEKS = 2

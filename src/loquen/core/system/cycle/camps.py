@@ -8,10 +8,10 @@ import numpy as np
 
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.system.cycle.setup import Begun
-from loquen.core.timeline.keeper import Happening, tend
 from loquen.core.timeline.rates import free_ammonia
 from loquen.core.timeline.run import HOURS
 from loquen.core.timeline.state import State
+from loquen.core.timeline.tending.keeper import Happening, tend
 
 CAMPS = {"changes": "change when a limit is passed", "none": "never change", "detoxifier": "a detoxifier each day"}
 HARM = {"ammonia": 1.0, "unionised": 0.05, "nitrite": 1.0}

@@ -15,12 +15,12 @@ from loquen.core.physics.chemistry.ammonia import chloride_for_nitrite_mg_l
 from loquen.core.physics.elementwise import Array
 from loquen.core.system.cycle.answer import latest
 from loquen.core.system.cycle.setup import Begun
-from loquen.core.timeline.keeper import MOST_AT_ONCE, Tended, changed, share_within
 from loquen.core.timeline.process.constants import table
 from loquen.core.timeline.rates import free_ammonia
 from loquen.core.timeline.run import HOURS
 from loquen.core.timeline.state import State
 from loquen.core.timeline.surroundings import Surroundings
+from loquen.core.timeline.tending.keeper import MOST_AT_ONCE, Tended, changed, share_within
 
 SALT_PER_CHLORIDE = 58.443 / 35.453
 ANY_BEARS_PPT = 0.3

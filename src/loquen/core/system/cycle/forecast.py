@@ -26,9 +26,9 @@ from loquen.core.system.cycle.camps import Camp, camps
 from loquen.core.system.cycle.care import Care, care
 from loquen.core.system.cycle.obstacles import Hastens, cautions, hastens, stalls
 from loquen.core.system.cycle.setup import Begun, begun
-from loquen.core.timeline.keeper import Happening, Keeper, Tended, tend
 from loquen.core.timeline.nitrogen import bands, done_days, factors_of, members_of, quantiles
 from loquen.core.timeline.run import HOURS
+from loquen.core.timeline.tending.keeper import Happening, Keeper, Tended, tend
 from loquen.core.timeline.warm import warm_at
 
 EVERY_H = 6

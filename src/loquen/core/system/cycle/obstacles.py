@@ -12,11 +12,11 @@ from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.physics.elementwise import Array
 from loquen.core.system.cycle import replay
 from loquen.core.system.cycle.setup import Begun
-from loquen.core.timeline.keeper import Tended, tend
 from loquen.core.timeline.nitrogen import Inputs
 from loquen.core.timeline.process.constants import table
 from loquen.core.timeline.rates import hydrogen
 from loquen.core.timeline.run import HOURS
+from loquen.core.timeline.tending.keeper import Tended, tend
 
 UNSURE_PH = 6.2
 

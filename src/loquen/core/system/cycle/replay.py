@@ -25,10 +25,10 @@ from loquen.core.events.readings import ReadAt, change_share, days_since, kit_of
 from loquen.core.fit.cycle import KNOWN, Seen
 from loquen.core.library.whole import Library
 from loquen.core.system.cycle.setup import Begun, dosed_nitrogen_mg_l
-from loquen.core.timeline.keeper import Happening
 from loquen.core.timeline.process.constants import table
 from loquen.core.timeline.rates import free_ammonia
 from loquen.core.timeline.run import HOURS
+from loquen.core.timeline.tending.keeper import Happening
 
 CHOICES_OF_A_METER = 20
 BLUR_UNKNOWN = 0.25

@@ -19,10 +19,10 @@ from loquen.core.physics.nitrogen import AMMONIA_PER_N, NITRATE_PER_N
 from loquen.core.system.source.disinfectant import CONDITIONED
 from loquen.core.system.source.treating import conditioner_ml
 from loquen.core.system.told import is_short
-from loquen.core.timeline.keeper import ChangeRule, Keeper
 from loquen.core.timeline.nitrogen import RANGES, Inputs, Mode
 from loquen.core.timeline.process.constants import table
 from loquen.core.timeline.setup import tank_of
+from loquen.core.timeline.tending.keeper import ChangeRule, Keeper
 from loquen.core.timeline.warm import warm_at
 from loquen.core.timeline.watch import Limits
 

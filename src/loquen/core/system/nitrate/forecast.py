@@ -25,12 +25,12 @@ from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.changes.regime import WEEK, Corner
 from loquen.core.system.nitrate.experiments import Experiment, experiments
 from loquen.core.system.nitrate.levers import Lever, levers, saw_of
-from loquen.core.timeline.keeper import Changing, Source
 from loquen.core.timeline.process.net import Net
 from loquen.core.timeline.run import HOURS, Turns, Undisturbed, run
 from loquen.core.timeline.state import state_of
 from loquen.core.timeline.surroundings import Surroundings
 from loquen.core.timeline.tanks import ManyTanks
+from loquen.core.timeline.tending.keeper import Changing, Source
 
 PAST_D, AHEAD_D = 120, 120
 MADE_RANGE, SOURCE_RANGE = 1.6, 1.3

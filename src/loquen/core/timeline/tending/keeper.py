@@ -5,13 +5,13 @@ from dataclasses import dataclass, replace
 from typing import Generic
 
 from loquen.core.physics.elementwise import Array, Q, Truth, any_of, both, where
-from loquen.core.timeline.clear import is_clear
 from loquen.core.timeline.process.constants import table
 from loquen.core.timeline.run import HOURS, Undisturbed, run
 from loquen.core.timeline.state import NAMES, State
 from loquen.core.timeline.surroundings import Surroundings
-from loquen.core.timeline.tally import NEVER, Tally
 from loquen.core.timeline.tanks import PutAway, Tanks, tanks_of
+from loquen.core.timeline.tending.clear import is_clear
+from loquen.core.timeline.tending.tally import NEVER, Tally
 from loquen.core.timeline.watch import Limits
 
 MOST_AT_ONCE = 0.5
