@@ -29,7 +29,7 @@ from loquen.core.timeline.stepper import Stepper
 from loquen.core.timeline.surroundings import Surroundings
 from loquen.core.timeline.tanks import tanks_of
 from loquen.core.timeline.tending.keeper import Changing, Source, changed, dosed, tend
-from loquen.core.timeline.watch import first_of
+from loquen.core.timeline.watch import first_h, first_of
 
 CASES = tomllib.loads((Path(__file__).parent / "cases/cycles.toml").read_text(encoding="utf-8"))
 DAYS = ("day_done", "clear_from_day", "stalled_day")
@@ -269,6 +269,9 @@ def test_a_loss_of_bacteria_and_a_new_load_come_at_their_day():
     lost = simulate(**{**ANIMALS, "run_days": 12}, timed_events=[event])
     kept = simulate(**{**ANIMALS, "run_days": 12})
     assert lost.hours["on_ammonia"][241] == pytest.approx(kept.hours["on_ammonia"][241] / 2, rel=0.02)
+    noon = simulate(**{**ANIMALS, "run_days": 12}, timed_events=[{"day": 10.5, "capacity_lost_share": 0.5}])
+    assert noon.hours["on_ammonia"][252] == pytest.approx(kept.hours["on_ammonia"][252], rel=1e-3)
+    assert noon.hours["on_ammonia"][253] == pytest.approx(kept.hours["on_ammonia"][253] / 2, rel=0.02)
     fed = simulate(mode="with_animals", run_days=6, timed_events=[{"day": 3, "load_mg_l_d_n": 1.0}])
     assert fed.hours["ammonia"][[72, 96]] == pytest.approx([0.0, 1.0], abs=0.01)
 
@@ -347,6 +350,25 @@ def test_oxygen_without_power_sinks_as_the_closed_form_has_it():
     assert first_of(course.steps, "oxygen", below=4.0) == pytest.approx(
         hours_to_oxygen_floor(7.0, 65.0, 200.0, 12 / 200, balance, 4.0), rel=2e-3
     )
+
+
+def test_a_limit_passed_on_either_side_is_the_earlier_one():
+    hours, levels = np.arange(5.0), np.array([5.0, 7.0, 9.0, 5.0, 1.0])
+    assert first_h(hours, levels, below=4.0, above=8.0) == 1.5
+    assert first_h(hours, levels, below=4.0) == 3.25
+    assert first_h(hours, levels, below=6.0) == 0.0
+    assert first_h(hours, levels, above=9.0) is None
+
+
+def test_a_water_within_a_step_is_what_is_drawn_of_it():
+    course = left_alone(state_of(temp_c=25.0), Surroundings(100.0, heat=Heat(10.0, DRY, 18.0)))
+    step = course.steps[1]
+    for part in (0.0, 0.3, 0.8, 1.0):
+        hour = step.start_h + part * (step.end_h - step.start_h)
+        assert step.inside(part).temp_c == pytest.approx(step.at(np.array([hour]), ("temp_c",))[0, 0], rel=1e-12)
+        # Newton's law of cooling: 10 W/K on 100 L.
+        exact = 18 + 7 * math.exp(-10 * 3600 * hour / (4186 * 100))
+        assert step.inside(part).temp_c == pytest.approx(exact, abs=0.01)
 
 
 def test_what_is_not_at_work_stays_as_it_is():
