@@ -1,10 +1,16 @@
 """The hours after something breaks, against a second writing of them that a library's stiff solver runs."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
 from loquen.core.drills.course import QUANTITIES, run
+from loquen.core.drills.harm import Kept, first_harm, harms
 from loquen.core.errors import NamedCase, OutOfRange, UnknownKey
+from loquen.core.timeline.nitrogen import Inputs
+from loquen.core.timeline.tending.keeper import tend
+from loquen.core.timeline.watch import Bound, Passed, Swing
 from tests.core.failing_water import Water
 
 TANK = {
@@ -170,3 +176,87 @@ def test_what_no_relation_holds_for_is_refused():
         run(**{**TANK, "temp_c": 60})
     with pytest.raises(UnknownKey):
         run(**TANK, hours=2).first("mood", below=1)
+
+
+# Who is harmed first ------------------------------------------------------------------------------
+
+RASBORA = Kept("rasbora", 23.0, 28.0, 4.0, 0.1)
+GOURAMI = Kept("gourami", 22.0, 30.0, 4.0, 0.1, breathes_air=True)
+
+
+def test_who_breathes_water_is_harmed_by_want_of_air_and_who_breathes_air_is_not():
+    still = run(
+        **{**TANK, "breathing_mg_h": 150, "set_c": None, "heaters_w": (), "room_c": 25},
+        failures=[{"kind": "power"}],
+    )
+    first = first_harm(still, [GOURAMI, RASBORA])
+    assert (first.name, first.quantity) == ("rasbora", "oxygen_mg_l")
+    assert first.limit_h == still.first("oxygen_mg_l", below=4.0)
+    # Four hours under the floor, or half of it at once, whichever is first.
+    half = still.first("oxygen_mg_l", below=2.0)
+    assert first.harm_h == pytest.approx(min(first.limit_h + 4, half or 99), abs=0.02)
+    assert not any(one.quantity == "oxygen_mg_l" for one in harms(still, [GOURAMI]))
+
+
+def test_a_stuck_heater_harms_two_kelvin_over_or_after_half_a_day():
+    hot = run(**SMALL, failures=[{"kind": "heater_stuck", "heater": 0}])
+    found = next(one for one in harms(hot, [RASBORA]) if one.quantity == "temp_c")
+    assert found.limit_h == hot.first("temp_c", above=28.0)
+    assert found.harm_h == pytest.approx(min(hot.first("temp_c", above=30.0), found.limit_h + 12), abs=0.02)
+
+
+def test_chlorine_harms_at_once_and_a_little_only_with_time():
+    strong, weak = (
+        [{"kind": "change", "share": 0.5, "c": 25, "kh_dkh": 6, "chlorine_mg_l": mg, "from_h": 1}]
+        for mg in (1, 0.1)
+    )
+    assert first_harm(run(**TANK, hours=24, failures=strong), [RASBORA]).harm_h == 1.0
+    mild = [
+        one for one in harms(run(**TANK, hours=24, failures=weak), [RASBORA]) if one.quantity == "chlorine_mg_l"
+    ]
+    assert (mild[0].limit_h, mild[0].harm_h) == (1.0, None)
+
+
+def test_nothing_broken_harms_nobody():
+    assert harms(run(**TANK, hours=48), [RASBORA, GOURAMI]) == ()
+
+
+def test_a_bound_counts_without_a_break_and_a_swing_looks_back():
+    hours = np.array([0.0, 1, 2, 3, 4, 5, 6])
+    levels = np.array([5.0, 3, 3, 5, 3, 3, 3])
+    assert Bound("x", below=4.0, for_h=2.0).passed(hours, levels) == Passed("x", 0.5, 5.5)
+    assert Bound("x", below=4.0, for_h=9.0).passed(hours, levels).harm_h is None
+    assert Bound("x", below=4.0, for_h=9.0, at_once=3.5).passed(hours, levels).harm_h == 0.75
+    assert Swing("x", 1.0, 1.0).passed(hours, levels).harm_h == pytest.approx(0.5)
+    assert Swing("x", 3.0, 6.0).passed(hours, levels).harm_h is None
+
+
+def test_in_plenty_of_oxygen_it_is_the_cycle():
+    calm = {
+        **TANK,
+        "set_c": None,
+        "heaters_w": (),
+        "room_c": 25,
+        "cover_frac": 1,
+        "humidity_frac": 1.0,
+        "surface_m2": 0.0,
+    }
+    calm |= {
+        "transfer_running_l_h": 400,
+        "plants_day_mg_h": 0,
+        "in_filter_frac": 1.0,
+        "capacity_ammonia_mg_l_d": 0.5,
+    }
+    calm |= {"capacity_nitrite_mg_l_d": 0.3, "ammonia_mg_l_n": 1.0, "kh_dkh": 8, "x_max_mg_l_d": 5.0}
+    course = run(**calm, hours=96)
+    cycle = tend_a_litre(temp_c=25, kh_dkh=8, load=120 / 200, hours=96, ammonia=1.0, nitrite=0.05)
+    for ours, theirs in (("ammonia_mg_l_n", "ammonia"), ("nitrite_mg_l_n", "nitrite"), ("kh_dkh", "kh")):
+        assert getattr(course, ours) == pytest.approx(cycle[theirs], rel=0.01, abs=0.01), ours
+    assert course.capacity_ammonia_mg_l_d == pytest.approx(cycle["on_ammonia"], rel=0.01)
+
+
+def tend_a_litre(*, temp_c, kh_dkh, load, hours, ammonia, nitrite):
+    """The same water as a cycle has it, with animals in it and nobody who changes any."""
+    asked = Inputs(mode="with_animals", temp_c=temp_c, kh_dkh=kh_dkh, load_mg_l_d_n=load, x_max_mg_l_d=5.0)
+    state = replace(asked.state(), ammonia=ammonia, nitrite=nitrite, on_ammonia=0.5, on_nitrite=0.3)
+    return tend(state, asked.around(), asked.keeper(), hours // 24).hours

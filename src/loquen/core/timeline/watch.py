@@ -80,3 +80,73 @@ def first_of(
         if found is not None:
             return found
     return None
+
+
+@dataclass(frozen=True, slots=True)
+class Bound:
+    """A level that harms who is beyond it for so many hours, and one that harms at once; on one side."""
+
+    quantity: str
+    below: float | None = None
+    above: float | None = None
+    for_h: float = 0.0
+    at_once: float | None = None
+
+    def over(self, levels: Array, limit: float) -> Array:
+        """How far levels lie beyond a limit on this bound's side; negative inside it."""
+        return limit - levels if self.below is not None else levels - limit
+
+    @property
+    def limit(self) -> float:
+        limit = self.below if self.below is not None else self.above
+        assert limit is not None
+        return limit
+
+    def passed(self, hours: Array, levels: Array) -> "Passed":
+        over = self.over(levels, self.limit)
+        found = [stayed(hours, over, self.for_h)]
+        if self.at_once is not None:
+            found.append(passed(hours, self.over(levels, self.at_once)))
+        harm = min((hour for hour in found if hour is not None), default=None)
+        return Passed(self.quantity, passed(hours, over), harm)
+
+
+@dataclass(frozen=True, slots=True)
+class Swing:
+    """A level that harms where it moves by more than so much within some hours."""
+
+    quantity: str
+    most: float
+    within_h: float
+
+    def passed(self, hours: Array, levels: Array) -> "Passed":
+        """The first hour at which the lowest and the highest of the hours before lie too far apart."""
+        begins = np.searchsorted(hours, hours - self.within_h)
+        spread = np.array([np.ptp(levels[first : last + 1]) for last, first in enumerate(begins)])
+        hour = passed(hours, spread - self.most)
+        return Passed(self.quantity, hour, hour)
+
+
+@dataclass(frozen=True, slots=True)
+class Passed:
+    """When a limit is first passed, and when harm is likely; None where it is not."""
+
+    quantity: str
+    limit_h: float | None
+    harm_h: float | None
+
+
+def stayed(hours: Array, over: Array, for_h: float) -> float | None:
+    """The hour at which something has been over nothing for so long without a break."""
+    since = None
+    for place, hour in enumerate(hours):
+        if over[place] <= 0:
+            since = None
+            continue
+        if since is None:
+            before = over[place - 1] if place else 0.0
+            part = -before / (over[place] - before) if place and before <= 0 else 1.0
+            since = float(hours[place - 1] + (hour - hours[place - 1]) * part) if place else float(hour)
+        if hour - since >= for_h:
+            return since + for_h
+    return None
