@@ -98,6 +98,7 @@ def constant_rows():
         *constants().items(),
         *constants("cycle.toml").items(),
         *constants("course.toml").items(),
+        *constants("planning.toml").items(),
         *constants("routine.toml").items(),
     ]:
         span = f"{value.low:g} to {value.high:g}" if value.low is not None else ""

@@ -110,6 +110,7 @@ def test_every_constant_has_unit_and_source():
         *constants().items(),
         *constants("cycle.toml").items(),
         *constants("course.toml").items(),
+        *constants("planning.toml").items(),
     ]:
         assert constant.unit, name
         assert constant.source in sources(), name

@@ -4,14 +4,14 @@ from loquen.core.graph.keys import Key
 from loquen.core.graph.nodes import WORST_FIRST, State
 from loquen.core.library.whole import Library
 from loquen.core.model.roots.plan import PLAN, Plan
+from loquen.core.system.planner.practice import usual
 from loquen.core.system.planner.standing import Standing, difference, sensible
 from loquen.core.system.planner.steps.changing import delicate
 from loquen.core.system.told import rows_of
 
 SOFTENED = ("no_shock", "gas_borne", "stays_covered")
 """Checks of what a change does: none is mended by a larger one."""
-MOST_CHANGED, MOST_CHANGED_DELICATE = 0.75, 0.5
-"""Of the water, the largest change that is advised where it is not made already; keepers' practice, unverified."""
+MOST_CHANGED, MOST_CHANGED_DELICATE = usual("advised_at_once_frac"), usual("delicate_advised_at_once_frac")
 FOUND = ("company", "pairs")
 Finding = tuple[tuple[str, ...], str]
 

@@ -34,6 +34,7 @@ from loquen.core.system.planner.first_plan import (
 )
 from loquen.core.system.planner.levers import LEVERS, Lever, touches
 from loquen.core.system.planner.notes import notes
+from loquen.core.system.planner.practice import usual
 from loquen.core.system.planner.settle import Groups, Left, Move, brought, left_of, move_of, told_first
 from loquen.core.system.planner.standing import Standing, Takes, difference, sensible
 from loquen.core.system.planner.steps.changing import HARD, roughness
@@ -53,11 +54,9 @@ MOST_LARGER = 12
 GRAIN_CM = 10.0
 LONGEST_CM, WIDEST_CM = 1000.0, 500.0
 """Beyond which a plan is no tank any more."""
-LEAST_CHANGED = 0.1
-"""Of its water each time: who changes less leaves what nobody measures to pile up."""
-LOW_PART = 0.3
-KH_WITHIN = 0.75
-"""Of the most carbonate hardness that they want, what a mix is brought to."""
+LEAST_CHANGED = usual("least_changed_frac")
+LOW_PART = usual("warmth_low_part")
+KH_WITHIN = usual("kh_of_most_frac")
 KEPT = frozenset({"animals"})
 SIZE_KEPT = frozenset({"tank.tank_length_cm"})
 """Each size that is sold is fitted out for itself: a filter that was bought for a smaller one is none for a larger."""

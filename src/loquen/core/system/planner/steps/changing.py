@@ -8,10 +8,11 @@ from loquen.core.graph.judging import TIGHT_FRAC
 from loquen.core.graph.keys import Key
 from loquen.core.library.whole import Library
 from loquen.core.model.roots.plan import Plan
+from loquen.core.system.planner.practice import usual
 from loquen.core.system.planner.standing import Standing
 
-MOST_AT_ONCE, DELICATE_AT_ONCE, MOST_DAYS = 0.5, 0.3, 3
-"""Of its water that a proposed plan changes at a time, and days a week, where that holds; keepers' practice, unverified."""
+MOST_AT_ONCE, DELICATE_AT_ONCE = usual("change_at_once_frac"), usual("delicate_at_once_frac")
+MOST_DAYS = int(usual("change_days_a_week"))
 EASY, BRISK, HARD = range(3)
 SHARES = tuple(n / 100 for n in range(10, 80, 5))
 

@@ -9,13 +9,14 @@ from loquen.core.graph.keys import Key
 from loquen.core.library.whole import Library
 from loquen.core.model.parts.running import Filter
 from loquen.core.model.roots.plan import Plan
+from loquen.core.system.planner.practice import usual
 from loquen.core.system.planner.standing import Standing
 
 STONES_LPH = (60.0, 120.0, 240.0, 480.0, 960.0)
 MOST_FILTERS = 6
-BRISK = 1.5
+BRISK = usual("brisk_times")
 """Of the most turnover that is usual, what a proposed filter brings at most; keepers' practice, unverified."""
-NEAR_USUAL = 0.9
+NEAR_USUAL = usual("near_usual_frac")
 """Of the turnover that is usual, what a proposed filter brings at least."""
 
 

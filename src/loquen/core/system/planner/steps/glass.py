@@ -8,10 +8,11 @@ from loquen.core.graph.nodes import Verdict
 from loquen.core.library.whole import Library
 from loquen.core.model.parts.tank import Planting, Tank
 from loquen.core.model.roots.plan import PLAN, Plan
+from loquen.core.system.planner.practice import usual
 from loquen.core.system.planner.standing import Standing
 from loquen.core.system.propose.sump_sizing import raised_returns
 
-COVERS = (0.2, 0.4)
+COVERS = (usual("planted_little_frac"), usual("planted_much_frac"))
 PLANTS = ("fast_stems", "floating_plants", "roots_in_water", "slow_rooted")
 SIZE = ("tank_length_cm", "tank_width_cm", "tank_height_cm", "pane_mm", "support")
 

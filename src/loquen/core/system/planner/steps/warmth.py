@@ -9,19 +9,17 @@ from loquen.core.graph.keys import Key
 from loquen.core.library.whole import Library
 from loquen.core.model.parts.heat import Lamp
 from loquen.core.model.roots.plan import PLAN, Plan
+from loquen.core.system.planner.practice import usual
 from loquen.core.system.planner.standing import Standing
 
 CHILLER_GRAIN_W = 10.0
-OPEN_COVER = 0.5
-"""Of the surface, what a lid may cover under a fan."""
+OPEN_COVER = usual("open_under_fan_frac")
 MOST_HEATERS = 3
 BASKING_LAMPS = (
-    Lamp(lamp_kind="basking", lamp_w=50.0, lamp_h=8.0),
-    Lamp(lamp_kind="uvb", lamp_w=24.0, lamp_h=8.0, lamp_cm=25.0),
+    Lamp(lamp_kind="basking", lamp_w=usual("basking_w"), lamp_h=usual("basking_h")),
+    Lamp(lamp_kind="uvb", lamp_w=usual("uvb_w"), lamp_h=usual("basking_h"), lamp_cm=usual("uvb_cm")),
 )
-FOAM_MM = 20.0
-FOAMED_FRAC = 0.75
-"""Back and sides."""
+FOAM_MM, FOAMED_FRAC = usual("foam_mm"), usual("foamed_frac")
 COLD = ("heaters_hold", "dead_heater_held", "winter_borne")
 
 

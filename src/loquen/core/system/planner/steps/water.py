@@ -8,25 +8,25 @@ from loquen.core.graph.keys import Key
 from loquen.core.library.whole import Library
 from loquen.core.model.parts.water import Source
 from loquen.core.model.roots.plan import PLAN, Plan
+from loquen.core.system.planner.practice import usual
 from loquen.core.system.planner.standing import Standing
 
 PURE = Source(
     src_name="Reverse osmosis",
     src_kind="osmosis",
-    src_gh_dgh=0.2,
-    src_kh_dkh=0.2,
-    src_us_cm=15.0,
-    src_nitrate_mg_l=0.2,
-    src_sodium_mg_l=1.0,
-    src_chloride_mg_l=1.0,
+    src_gh_dgh=usual("osmosis_gh_dgh"),
+    src_kh_dkh=usual("osmosis_kh_dkh"),
+    src_us_cm=usual("osmosis_us_cm"),
+    src_nitrate_mg_l=usual("osmosis_nitrate_mg_l"),
+    src_sodium_mg_l=usual("osmosis_sodium_mg_l"),
+    src_chloride_mg_l=usual("osmosis_chloride_mg_l"),
     src_disinfectant="none",
 )
 SOFT_KINDS = ("osmosis", "rain")
 """Waters that another is softened with."""
 PURE_SHARES = (0.0, 0.25, 0.4, 0.5, 0.6, 0.75, 0.8, 0.9)
 """Of the change water; as one to three, two to three and so on, they are easily measured."""
-MARGIN_DGH = 1.0
-MARGIN_DKH = 2.0
+MARGIN_DGH, MARGIN_DKH = usual("gh_within_dgh"), usual("kh_over_dkh")
 MOST_SHARES = 3
 
 
@@ -126,7 +126,7 @@ def minerals(now: Standing, _: str) -> Iterator[Plan]:
     yield hardened(now.plan, wanted, now.library)
 
 
-KH_MARGIN_DKH = 0.5
+KH_MARGIN_DKH = usual("kh_step_dkh")
 
 
 def warmed(now: Standing, _: Key) -> Iterator[Plan]:
