@@ -38,7 +38,7 @@ UNTIL_STILL = """height => new Promise((done) => {
 })"""
 HIGHER = "document.documentElement.scrollHeight > innerHeight"
 # A machine that is busy with something else is no fault of the page's.
-expect.set_options(timeout=15_000)
+expect.set_options(timeout=45_000)
 AXE = Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js"
 
 
