@@ -1,7 +1,9 @@
 """Plans that tests start from."""
 
 from dataclasses import replace
+from datetime import UTC, datetime
 
+from loquen.core.model.inputs.quantity import as_text
 from loquen.core.model.parts.animals import Group
 from loquen.core.model.parts.flow import Chamber, Flow, Outlet, RunPart, Sump
 from loquen.core.model.parts.heat import Heat
@@ -24,6 +26,14 @@ CHAMBERS = (
     Chamber("trap", 4, 22),
     Chamber("return", 30, 20),
 )
+
+
+NOW = datetime(2026, 5, 20, 18, tzinfo=UTC)
+"""When the logs of these plans end."""
+
+
+def words(sentence):
+    return as_text(sentence, {})
 
 
 def plan(**parts):

@@ -7,13 +7,12 @@ import numpy as np
 import pytest
 
 from loquen.core.errors import NamedCase
-from loquen.core.events.kinds.keeping import Tried
-from loquen.core.events.kinds.water import Changed, Dosed, Read
+from loquen.core.events.kinds.water import Dosed, Read
 from loquen.core.events.ledger import Logged
-from loquen.core.fit.cycle import FEWEST, MEMBERS, Seen, carried, learned
+from loquen.core.fit.cycle import FEWEST, MEMBERS, Seen, learned
 from loquen.core.fit.trend import trend
+from loquen.core.fit.weights import carried, shares
 from loquen.core.library.whole import shipped
-from loquen.core.model.inputs.quantity import as_text
 from loquen.core.model.parts.animals import Group
 from loquen.core.model.parts.running import Cycle, RunIn
 from loquen.core.model.parts.water import Water
@@ -25,16 +24,13 @@ from loquen.core.system.cycle.answer import is_it_done
 from loquen.core.system.cycle.donors import donor
 from loquen.core.system.cycle.forecast import forecast
 from loquen.core.system.cycle.setup import begun, dose_amount, dosed_nitrogen_mg_l, limits_of
-from loquen.core.system.nitrate.against import against
-from loquen.core.system.nitrate.forecast import page
 from loquen.core.system.trends import trends
 from loquen.core.timeline.nitrogen import Inputs
 from loquen.core.timeline.rates import free_ammonia
 from loquen.core.timeline.tending.keeper import Source, changed, share_within, tend
 from loquen.core.timeline.watch import Limits
-from tests.core.plans import plan
+from tests.core.plans import NOW, plan, words
 
-NOW = datetime(2026, 5, 20, 18, tzinfo=UTC)
 NEW = RunIn("set_up", age_weeks=0, stocked="cycled")
 FED = (Group("zebra_danio", 10, feed_by="weighed", weighed_g_d=1.0, food_protein_frac=0.5),)
 
@@ -56,10 +52,6 @@ def read(what, value, days_ago=0.02, kit=None):
 
 def made(how, days_ago=10, **more):
     return begun(sheet_of(cycling(how, days_ago, **more), shipped()), UTC, NOW.date())
-
-
-def words(sentence):
-    return as_text(sentence, {})
 
 
 # What a plan brings into a run --------------------------------------------------------------------
@@ -169,8 +161,8 @@ def test_free_ammonia_is_read_as_the_total_that_it_stands_for():
 
 
 def test_weights_that_are_alike_carry_as_many_as_they_are():
-    assert carried(np.zeros(40), 1.0) == pytest.approx(40)
-    assert carried(np.array([0.0, -1e9]), 1.0) == pytest.approx(1)
+    assert carried(shares(np.zeros(40))) == pytest.approx(40)
+    assert carried(shares(np.array([0.0, -1e9]))) == pytest.approx(1)
 
 
 def test_a_reading_moves_the_forecast_the_way_it_points():
@@ -342,125 +334,6 @@ def test_running_media_and_warmth_hasten_it():
     }
     assert any("running media" in text for text in hastens)
     assert all(days > 0.5 for days in hastens.values())
-
-
-# Nitrate ------------------------------------------------------------------------------------------
-
-
-def fed_page(*log):
-    # A gram of food of half protein is 80 x 0.92 x 0.85 mg of N a day, 1.108 mg/L of the ion in 250 L.
-    return page(sheet_of(plan(animals=FED), shipped()), log, NOW)
-
-
-def test_the_limit_is_passed_when_the_slope_says():
-    found = fed_page(read("nitrate", "20", 0.01, "nitrate_meter"))
-    # From 20 to 39.8 mg/L by 1.108 a day are 17.9 days.
-    assert found.passes_d == pytest.approx(18, abs=2)
-    assert found.passes_low_d < found.passes_d < found.passes_high_d
-    assert found.level == pytest.approx(20 / 4.4266, rel=0.05)
-    assert "passes 40" in words(found.result)
-    high = fed_page(read("nitrate", "80", 0.01, "nitrate_meter"))
-    assert high.passes_d == 0
-    # From 18.1 to within a twentieth of the settled 4.5 mg/L N by ln 2 a week: ln(13.6/0.225)/0.099 days.
-    assert high.settles_d == pytest.approx(41.4, rel=0.06)
-    assert "in about" in words(high.result)
-    assert "A reading starts" in words(fed_page().result)
-
-
-def test_a_lever_is_worth_what_the_balance_says():
-    levers = {lever.key: lever for lever in fed_page().levers}
-    # Half changed each week: 14 days of rise stand before a change; a quarter of 0.25024 mg/L less of each.
-    assert levers["feed"].off == pytest.approx(0.25 * 0.25024 * 14, rel=5e-3)
-    assert levers["feed"].minutes_wk == 0
-    # 65 % instead of half: 7/0.65 days stand instead of 14.
-    assert levers["larger"].off == pytest.approx(0.25024 * (14 - 7 / 0.65), rel=5e-3)
-    assert levers["another"].minutes_wk > 0
-    assert levers["another"].money_yr >= 0
-    assert levers["clay"].low_off <= levers["clay"].off <= levers["clay"].high_off
-    # A fifth of the surface over roots takes 0.2 x 0.5 m2 x 120 mg: 0.048 mg/L a day, fourteen days of it.
-    assert levers["roots"].off == pytest.approx(0.048 * 14, rel=5e-3)
-    assert levers["source"].off == pytest.approx(0.5, rel=1e-3)
-
-
-def test_levers_are_tried_on_the_tank_as_the_log_says_it_is():
-    levers = {lever.key: lever for lever in fed_page(*weekly(made=0.9)).levers}
-    said = 0.9 / 4.4266
-    assert levers["roots"].off == pytest.approx(0.048 * 14, rel=0.05)
-    assert levers["larger"].off == pytest.approx(said * (14 - 7 / 0.65), rel=0.15)
-
-
-def weekly(effect_from=None, weeks=30, made=1.3, left=0.3):
-    """Weekly readings of a photometer on the fed tank, half changed each week."""
-    level, rows = 5 + 14 * made, []
-    for week in range(weeks, 0, -1):
-        rows.append(read("nitrate", f"{level:.3g}", 7 * week - 6, "nitrate_meter"))
-        rows.append(Logged(at(7 * week - 6.02), Changed(share=0.5)))
-        level += 0.5 * (4.43 - level)
-        level += 7 * made * (left if effect_from and week <= effect_from else 1)
-        if week == effect_from:
-            rows.append(Logged(at(7 * week - 6.03), Tried("a sink")))
-    return rows
-
-
-def test_what_the_log_says_stands_beside_what_the_plan_has():
-    found = {row.key: row for row in fed_page(*weekly(made=1.0)).said}
-    said = found["changes.logged_rise_nitrate_mg_l_d"]
-    assert said.plan == pytest.approx(0.25024, rel=1e-3)
-    assert said.low < 1.0 / 4.4266 < said.high
-    assert said.high - said.low < 0.15
-    # The plan goes by it when it takes it, and no longer when it lets go.
-    taken = plan(animals=FED, changes=replace(plan().changes, logged_rise_nitrate_mg_l_d=0.1))
-    assert sheet_of(taken, shipped()).value("peak_nitrate_mg_l") == pytest.approx(1 + 0.1 * 14)
-
-
-def test_an_experiment_is_judged_and_the_forecast_follows_it():
-    found = fed_page(*weekly(effect_from=12))
-    (tried,) = found.experiments
-    assert tried.verdict == "real"
-    assert tried.low < 0.7 * 1.3 / 4.4266 < tried.high
-    assert "Real: a sink takes" in words(tried.sentence)
-    # As it is made now, three tenths of it, it settles at 4.43 + 0.39 x 14 of the ion.
-    assert found.settled_peak == pytest.approx((4.43 + 0.39 * 14) / 4.4266, rel=0.15)
-    young = fed_page(*weekly(effect_from=2, left=0.8)).experiments[0]
-    assert young.verdict == "can not tell yet"
-    assert "Can not tell" in words(young.sentence)
-
-
-def test_one_tank_against_another_whatever_is_changed_in_them():
-    fed = sheet_of(plan(animals=FED), shipped())
-    same, losing = (fed, weekly(weeks=16, made=1.1)), (fed, weekly(weeks=16, made=0.6))
-    found = against(same, losing, NOW)
-    # 1.1 of the 1.108 that its feed makes stay, and 0.6 in the other.
-    assert found.here[0] < 1.1 / 1.1077 < found.here[2]
-    assert found.there[0] < 0.6 / 1.1077 < found.there[2]
-    assert found.odds_there_less > 0.95
-    assert "loses more of it" in words(found.sentence)
-    assert "this one loses more" in words(against(losing, same, NOW).sentence)
-    assert "Can not tell them apart" in words(against(same, same, NOW).sentence)
-    with pytest.raises(NamedCase):
-        against(same, (fed, []), NOW)
-
-
-def test_a_log_that_shows_a_fifth_of_what_the_plan_reckons_is_told_with_both_and_judged():
-    """1.108 mg/L of the ion a day by the feed; readings that rise by a fifth of it."""
-    found = fed_page(*weekly(made=0.22))
-    said = words(found.asks[0])
-    assert "the plan reckons 1.11 mg/L NO₃ a day" in said
-    assert "This page goes by your readings" in said
-    # Half of it each week: it settles at the source and twice a week's rise.
-    assert found.settled_peak == pytest.approx(1 + 0.22 / 4.4266 * 14, rel=0.25)
-    assert "it could become" in said
-    assert not [row for row in fed_page(*weekly(made=1.0)).asks if "goes by your readings" in row.text]
-    taken = plan(animals=FED, changes=replace(plan().changes, logged_rise_nitrate_mg_l_d=0.05))
-    assert not page(sheet_of(taken, shipped()), weekly(made=0.22), NOW).asks
-
-
-def test_an_impossible_reading_is_asked_about_with_its_day():
-    rows = weekly(weeks=10)
-    wrong = replace(rows[8], event=replace(rows[8].event, value="110"))
-    asks = fed_page(*rows[:8], wrong, *rows[9:]).asks
-    assert "“110”" in words(asks[0])
-    assert "not written down" in words(asks[0])
 
 
 # Trends -------------------------------------------------------------------------------------------

@@ -21,7 +21,7 @@ from loquen.core.model.records.calendar import moment_in_reach
 from loquen.core.model.roots.documents import Unreadable
 from loquen.house.breeding.schema import RackWanted
 from loquen.house.feeding.view import since_of
-from loquen.house.register.view import written
+from loquen.house.register.lived import written
 from loquen.house.round.household import helper_of
 from loquen.house.round.schema import StockIn, set_of
 from loquen.store.happened.register import KeptResident

@@ -33,7 +33,7 @@ from loquen.core.register.growth import grown
 from loquen.core.register.lives import faults, life_of
 from loquen.exchange.tables import harmless
 from loquen.house.log.lives import can_have_been
-from loquen.house.register import view
+from loquen.house.register import lived, view
 from loquen.house.register.schema import (
     BuyIn,
     Card,
@@ -198,7 +198,7 @@ def refuse(
             if not one.to:
                 raise RegisterFault("where_to", "to")
             existing(session, one.to)
-    others = [row for row in map(view.written, register.everybody(session)) if row and row.id != resident_id]
+    others = [row for row in map(lived.written, register.everybody(session)) if row and row.id != resident_id]
     found = faults(resident, happened, today, [(row.life.resident, row.life.alive) for row in others])
     if found:
         raise found[0]
@@ -244,7 +244,7 @@ async def read_places(request: Request, resident_id: int, visit: Asked, today: T
     def whole() -> Response:
         day = day_of(today)
         with visit.reading() as session:
-            row = view.written(register.read(session, resident_id))
+            row = lived.written(register.read(session, resident_id))
             known = systems.list_all(session)
         plans = {
             one.id: plan for one in known if one.id != system and (plan := view.readable(visit, one)) is not None
@@ -261,7 +261,7 @@ def take_into_plan(system_id: int, given: Taken, visit: Asked) -> Any:
     """The plan with the animals that live there, as one step that can be undone; 409 when it was changed since."""
     with visit.writing() as session:
         plan: Plan = A_PLAN.read(systems.read(session, system_id).document)
-        rows = [row.life for row in map(view.written, register.everybody(session)) if row]
+        rows = [row.life for row in map(lived.written, register.everybody(session)) if row]
         groups = homes.living_groups(rows, system_id, day_of(given.today), visit.library)
         text = document(homes.as_it_lives(plan, groups))
         return SYSTEMS.out(systems.update(session, system_id, given.base, text))

@@ -16,6 +16,7 @@ from loquen.checked.documents import A_PLAN
 from loquen.checked.plan import PlanSchema, Strict
 from loquen.core.events.ledger import Logged
 from loquen.core.graph.sheet import Sheet
+from loquen.core.model.parts.animals import Group
 from loquen.core.model.roots.documents import Unreadable
 from loquen.core.model.roots.plan import Plan
 from loquen.core.system.book import sheet_of
@@ -26,6 +27,7 @@ from loquen.core.system.nitrate.forecast import NitratePage, page
 from loquen.core.system.trends import Creep, trends
 from loquen.house.house import Visit
 from loquen.house.log.reading import log_of
+from loquen.house.register.lived import as_lived, living
 from loquen.house.systems.root import SYSTEMS
 from loquen.store.documents import systems
 
@@ -71,10 +73,16 @@ async def answered(
 ) -> Response:
     def whole() -> Response:
         with visit.reading() as session:
-            entries = log_of(session, system_id)
-        return sent(work(sheet_of(SYSTEMS.sensible(asked.plan, visit.library), visit.library), entries, asked.now))
+            entries, lives = log_of(session, system_id), living(visit, session, asked.now.date())
+        plan = SYSTEMS.sensible(asked.plan, visit.library)
+        return sent(work(todays(visit, plan, lives.get(system_id, ())), entries, asked.now))
 
     return await computed_while(request, whole, PAGE)
+
+
+def todays(visit: Visit, plan: Plan, lives: tuple[Group, ...]) -> Sheet[Plan]:
+    """The sheet of a draft for the animals as they are today."""
+    return sheet_of(as_lived(visit, plan, lives), visit.library, 0.0)
 
 
 @router.post("/{system_id}/cycle", response_model=Forecast)
@@ -103,11 +111,10 @@ async def read_against(request: Request, system_id: int, other_id: int, asked: A
         with visit.reading() as session:
             logs = [log_of(session, number) for number in (system_id, other_id)]
             other = A_PLAN.read(systems.read(session, other_id).document)
-        here, there = (
-            (sheet_of(SYSTEMS.sensible(asked.plan, visit.library), visit.library), logs[0]),
-            (sheet_of(other, visit.library), logs[1]),
-        )
-        return sent(against(here, there, asked.now))
+            lives = living(visit, session, asked.now.date())
+        here = todays(visit, SYSTEMS.sensible(asked.plan, visit.library), lives.get(system_id, ()))
+        there = todays(visit, other, lives.get(other_id, ()))
+        return sent(against((here, logs[0]), (there, logs[1]), asked.now))
 
     return await computed_while(request, whole, PAGE)
 

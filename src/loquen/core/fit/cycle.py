@@ -6,10 +6,10 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
-from numpy.typing import NDArray
 from scipy.special import logsumexp
 
 from loquen.core.fit.likelihood import likelihood
+from loquen.core.fit.weights import carried, evenly, shares
 from loquen.core.model.records.readings import Interval
 from loquen.core.physics.elementwise import Array
 from loquen.core.timeline.nitrogen import Inputs, factors_of, members_of
@@ -81,7 +81,7 @@ def learned(
     log_likelihood, odd = weighed(asked, keeper, happenings, seen, ranges, z, days)
     for _ in range(ROUNDS):
         log_weight = log_likelihood + log_prior_over_proposal
-        if carried(log_weight, 1.0) >= FEWEST:
+        if carries(log_weight, 1.0) >= FEWEST:
             break
         power = flattened(log_weight)
         weights = shares(power * log_weight)
@@ -92,7 +92,7 @@ def learned(
     log_weight = log_likelihood + log_prior_over_proposal
     # Never fewer than FEWEST different members: a forecast of one member has no range.
     weights = shares(max(flattened(log_weight), 0.0) * log_weight)
-    return Learned(z[:, evenly(weights, chance)], told=True, odd=odd)
+    return Learned(z[:, evenly(weights, MEMBERS, chance)], told=True, odd=odd)
 
 
 def weighed(
@@ -119,24 +119,19 @@ def weighed(
     return total, tuple(odd)
 
 
-def shares(log_weight: Array) -> Array:
-    """Weights that add up to one."""
-    return np.asarray(np.exp(log_weight - logsumexp(log_weight)))
-
-
-def carried(log_weight: Array, power: float) -> float:
+def carries(log_weight: Array, power: float) -> float:
     """How many members of one weight would know as much."""
-    return float(1 / np.sum(shares(power * log_weight) ** 2))
+    return carried(shares(power * log_weight))
 
 
 def flattened(log_weight: Array) -> float:
     """The power, one at most, at which FEWEST members carry the weight."""
-    if carried(log_weight, 1.0) >= FEWEST:
+    if carries(log_weight, 1.0) >= FEWEST:
         return 1.0
     low, high = 0.0, 1.0
     for _ in range(25):
         middle = (low + high) / 2
-        low, high = (middle, high) if carried(log_weight, middle) >= FEWEST else (low, middle)
+        low, high = (middle, high) if carries(log_weight, middle) >= FEWEST else (low, middle)
     return low
 
 
@@ -150,9 +145,3 @@ def around(z: Array, weights: Array, chance: np.random.Generator) -> tuple[Array
     apart = (new[:, :, None] - z[:, None, :]) / spread[:, None, None]
     log_each = -0.5 * (apart**2).sum(axis=0) - np.log(spread).sum() - 0.5 * len(z) * math.log(2 * math.pi)
     return new, np.asarray(logsumexp(log_each + np.log(np.maximum(weights, 1e-300))[None, :], axis=1))
-
-
-def evenly(weights: Array, chance: np.random.Generator) -> NDArray[np.intp]:
-    """Members by their weights, MEMBERS of them drawn at even steps."""
-    steps = (np.arange(MEMBERS) + chance.random()) / MEMBERS
-    return np.minimum(np.searchsorted(np.cumsum(weights), steps), len(weights) - 1)

@@ -8,6 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.special import gammaln
 
+from loquen.core.fit.weights import carried
 from loquen.core.graph.giving_up import heed
 
 Array = NDArray[np.float64]
@@ -82,11 +83,6 @@ def weighed(log_weight: Array, power: float) -> Array:
     finite = np.where(np.isfinite(log_weight), log_weight, -1e300)
     found = np.exp(power * np.maximum(finite - finite.max(), -1e5))
     return np.asarray(found / found.sum())
-
-
-def carried(weights: Array) -> float:
-    """How many samples of equal weight would know as much."""
-    return float(1 / np.sum(weights**2))
 
 
 def students(middle: Array, spread: Array, chance: np.random.Generator) -> tuple[Array, Array]:

@@ -3,6 +3,7 @@
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from datetime import date, timedelta
+from typing import Any
 
 from loquen.core.graph.nodes import State
 from loquen.core.graph.sheet import Sheet
@@ -84,23 +85,21 @@ def joined(rows: list[Group], row: Group) -> list[Group]:
 
 
 def as_it_lives(plan: Plan, groups: tuple[Group, ...]) -> Plan:
-    """The plan with the animals that live there; what was planned of their food goes with their kind."""
+    """The plan with the animals that live there; what was planned of their food goes with their kind, and so does their size
+    where the register does not know it."""
     fed = {group.species: group for group in plan.animals}
     kept = []
     for row in groups:
         planned = fed.get(row.species)
         kept.append(
-            replace(
-                planned,
-                number=row.number,
-                males=row.males,
-                size_by=row.size_by,
-                length_cm=row.length_cm,
-            )
-            if planned is not None
-            else row
+            replace(planned, number=row.number, males=row.males, **size_of(row)) if planned is not None else row
         )
     return replace(plan, animals=tuple(kept))
+
+
+def size_of(row: Group) -> dict[str, Any]:
+    """The size of a row as its fields; nothing where it is not known."""
+    return {} if row.size_by == "adult" else {"size_by": row.size_by, "length_cm": row.length_cm}
 
 
 def differs(planned: Sheet[Plan], lives: Sheet[Plan]) -> tuple[Differs, ...]:

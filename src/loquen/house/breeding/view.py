@@ -47,7 +47,7 @@ from loquen.house.breeding.schema import (
 )
 from loquen.house.house import Visit
 from loquen.house.kept import at_most
-from loquen.house.register import view as register_view
+from loquen.house.register.lived import everybody
 from loquen.house.register.view import readable
 from loquen.house.sheet.drawing import Section, section_of
 from loquen.house.sheet.judged import checks_of, figures_of, glasses_of, stages_of
@@ -103,7 +103,7 @@ def kept(visit: Visit, session: Session) -> Kept:
         # A row of one's own that was taken out leaves its venture a name.
         if venture.colony.species in visit.library.species:
             ventures[row.id] = venture
-    written = [found for row in register.everybody(session) if (found := register_view.written(row)) is not None]
+    written = everybody(register.everybody(session))
     return Kept(visit, plans, ventures, names, tuple(row.life for row in written))
 
 

@@ -50,7 +50,7 @@ from loquen.house.quarantine.schema import (
     WaivedOut,
 )
 from loquen.house.register import view as register_view
-from loquen.house.register.view import Written
+from loquen.house.register.lived import Written, everybody
 from loquen.house.sheet.drawing import Section, section_of
 from loquen.store.documents import systems
 from loquen.store.documents.systems import Current
@@ -116,7 +116,7 @@ def read_quarantine(visit: Visit, session: Session, today: date, known: list[Cur
         tubs=tubs,
         arriving=those_read(quarantine.arriving.all(session), stored.arriving),
         courses=those_read(quarantine.courses.all(session), stored.course),
-        written=[row for row in map(register_view.written, register.everybody(session)) if row is not None],
+        written=everybody(register.everybody(session)),
         logged=of_nobody(session, tubs),
     )
 

@@ -4,27 +4,24 @@ from collections.abc import Iterable, Mapping
 from dataclasses import asdict, dataclass
 from datetime import date
 
-from loquen.checked import stored
 from loquen.checked.documents import A_PLAN
-from loquen.checked.stored import or_none, those_read
-from loquen.core.events.ledger import LifeEvent
 from loquen.core.events.lines import life_line
 from loquen.core.graph.giving_up import heed
 from loquen.core.library.rows.animals import Species
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.parts.animals import Group
-from loquen.core.model.records.register import RegisterFault
 from loquen.core.model.roots.consistency import conflicts
 from loquen.core.model.roots.documents import Unreadable, name_of
 from loquen.core.model.roots.plan import Plan
 from loquen.core.register.growth import grown, growth_course
 from loquen.core.register.homes import Differs, OutgrowsOn, as_it_lives, differs, living_groups, outgrows_on
-from loquen.core.register.lives import Life, in_order, life_of
+from loquen.core.register.lives import Life, in_order
 from loquen.core.register.survival import survival
 from loquen.core.system.book import sheet_of
 from loquen.house.house import Visit
 from loquen.house.kept import at_most
+from loquen.house.register.lived import Written, everybody
 from loquen.house.register.schema import (
     HappenedOut,
     Home,
@@ -42,28 +39,6 @@ MOST_KEPT, MOST_READ = 500, 2000
 LONG_LIFE_YEARS = 20
 SOON_D = 30
 SCALELESS = ("turtle", "frog", "salamander")
-
-
-@dataclass(frozen=True, slots=True)
-class Written:
-    """A resident as the core's, with the numbers of what happened."""
-
-    id: int
-    life: Life
-    numbers: tuple[tuple[int, LifeEvent], ...]
-
-
-def written(row: KeptResident) -> Written | None:
-    """What is kept, replayed; None where it contradicts itself or can not be read. What happened and can not be read is
-    passed over."""
-    resident = or_none(row.document, stored.resident)
-    if resident is None:
-        return None
-    numbers = tuple(those_read(row.happened, stored.happened).items())
-    try:
-        return Written(row.id, life_of(resident, [one for _, one in numbers]), numbers)
-    except RegisterFault:
-        return None
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,7 +71,7 @@ def judged(visit: Visit, system: Current, groups: tuple[Group, ...], today: date
 
 def register_of(visit: Visit, rows: Iterable[KeptResident], systems: list[Current], today: date) -> Register:
     """The register by home, in the order of the systems."""
-    known = [row for row in map(written, rows) if row is not None]
+    known = everybody(rows)
     found = []
     for system in systems:
         heed()

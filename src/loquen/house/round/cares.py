@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 from datetime import date
 
 from loquen.checked.documents import A_PLAN
+from loquen.core.model.parts.animals import Group
 from loquen.core.model.roots.consistency import conflicts
 from loquen.core.model.roots.documents import Unreadable, name_of
 from loquen.core.routine.care.whole import care_of
@@ -14,6 +15,7 @@ from loquen.core.routine.costs import LONG_D, Ahead, ahead_of
 from loquen.core.routine.duty import Duty
 from loquen.house.house import Visit
 from loquen.house.kept import at_most
+from loquen.house.register.lived import as_lived
 from loquen.house.sheet.drawing import Section, section_of
 from loquen.house.sheet.todays import todays_sheet
 from loquen.store.documents.systems import Current
@@ -38,13 +40,13 @@ class Care:
 
 
 @at_most(MOST_KEPT)
-def care(visit: Visit, system: Current) -> Care:
-    """A system's duties for its animals at today's size."""
+def care(visit: Visit, system: Current, lives: tuple[Group, ...] = ()) -> Care:
+    """A system's duties for its animals as they are today: those who live there where any are written down."""
     began = system.created.date()
     try:
         plan = A_PLAN.read(system.document)
         if not conflicts(plan, visit.library):
-            sheet = todays_sheet(visit, plan)
+            sheet = todays_sheet(visit, as_lived(visit, plan, lives))
             duties = care_of(sheet)
             return Care(
                 system.id,

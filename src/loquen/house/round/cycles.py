@@ -13,6 +13,7 @@ from loquen.core.data.tables import constants
 from loquen.core.errors import NamedCase
 from loquen.core.events.kinds.water import Changed
 from loquen.core.model.inputs.quantity import say
+from loquen.core.model.parts.animals import Group
 from loquen.core.model.parts.running import Cycle
 from loquen.core.model.roots.phase import phase
 from loquen.core.routine.duty import Duty
@@ -24,6 +25,7 @@ from loquen.house.house import Visit
 from loquen.house.kept import at_most
 from loquen.house.log.deeds import LogAsItStands, log_as_it_stands
 from loquen.house.log.reading import readable
+from loquen.house.register.lived import as_lived
 from loquen.house.round.cares import Care
 from loquen.house.sheet.todays import todays_sheet
 from loquen.store.documents.systems import Current
@@ -47,7 +49,15 @@ class Morning:
         return self.at, self.log.mark
 
 
-def with_calendar(visit: Visit, session: Session, system: Current, care: Care, zone: ZoneInfo, today: date) -> Care:
+def with_calendar(
+    visit: Visit,
+    session: Session,
+    system: Current,
+    care: Care,
+    zone: ZoneInfo,
+    today: date,
+    lives: tuple[Group, ...],
+) -> Care:
     """A system's care with what its cycle's calendar asks today in the place of a word that there is one.
 
     The calendar is the morning's: what is done today is ticked, and does not move it.
@@ -55,7 +65,7 @@ def with_calendar(visit: Visit, session: Session, system: Current, care: Care, z
     if not any(duty.key == CYCLE or duty.measure == "nitrite" for duty in care.duties):
         return care
     morning = datetime.combine(today, time(), zone)
-    duties = visit.kept(duties_of, system, Morning(morning, log_as_it_stands(session, system.id)))
+    duties = visit.kept(duties_of, system, Morning(morning, log_as_it_stands(session, system.id)), lives)
     if duties is None:
         return care
     covered = {CYCLE, *(("change",) if any(duty.key == f"{CYCLE}.change" for duty in duties) else ())}
@@ -63,7 +73,7 @@ def with_calendar(visit: Visit, session: Session, system: Current, care: Care, z
 
 
 @at_most(MOST_KEPT)
-def duties_of(visit: Visit, system: Current, morning: Morning) -> tuple[Duty, ...] | None:
+def duties_of(visit: Visit, system: Current, morning: Morning, lives: tuple[Group, ...]) -> tuple[Duty, ...] | None:
     """The doses and changes that a calendar has for a day; None where there is no calendar."""
     try:
         plan = A_PLAN.read(system.document)
@@ -71,7 +81,7 @@ def duties_of(visit: Visit, system: Current, morning: Morning) -> tuple[Duty, ..
             return None
         rows = ledger.list_of(morning.log.session, system.id)
         before = [known for _, known in readable(row for row in rows if row.at < morning.at)]
-        found = forecast(todays_sheet(visit, plan), before, morning.at)
+        found = forecast(todays_sheet(visit, as_lived(visit, plan, lives)), before, morning.at)
     except NamedCase:
         return None
     except Exception:

@@ -15,6 +15,7 @@ from loquen.house.feeding.view import Week, feeder
 from loquen.house.house import Visit
 from loquen.house.log.deeds import deeds_of
 from loquen.house.quarantine.view import TubCare, tub_cares
+from loquen.house.register.lived import living
 from loquen.house.round.cares import Care, care
 from loquen.house.round.cycles import with_calendar
 from loquen.house.round.done import done_days
@@ -57,11 +58,13 @@ def read_household(
     tubs = tub_cares(visit, session, known, today)
     known_logs = deeds_of(visit, session, ids)
     week = feeder(visit, session, known_logs, today)
+    lives = living(visit, session, today)
 
     # One system after the other, so that its sheet is made once.
     def cared_for(system: Current) -> Care:
-        known_care = visit.kept(care, system)
-        return with_calendar(visit, session, system, known_care, zone, today) if cycling else known_care
+        here = lives.get(system.id, ())
+        known_care = visit.kept(care, system, here)
+        return with_calendar(visit, session, system, known_care, zone, today, here) if cycling else known_care
 
     found = []
     for system in known:

@@ -138,15 +138,21 @@ def made_nitrate_mg_l_d(load_full_mg_d: float, real_volume_l: float) -> float:
 
 @figure(
     "Nitrate rises a day",
-    formula="({load_full_mg_d} − {plants_mg_d}) ÷ {real_volume_l}, not below 0; {logged_rise_nitrate_mg_l_d} where the log "
-    "is used",
+    formula="({load_full_mg_d} − {plants_mg_d}) ÷ {real_volume_l}, not below 0; {logged_rise_nitrate_mg_l_d} × "
+    "{load_full_mg_d} ÷ {load_now_mg_d} where the log is used",
     source="balance",
 )
 def rise_nitrate_mg_l_d(
-    load_full_mg_d: float, plants_mg_d: float, real_volume_l: float, logged_rise_nitrate_mg_l_d: float | None
+    load_full_mg_d: float,
+    load_now_mg_d: float,
+    plants_mg_d: float,
+    real_volume_l: float,
+    logged_rise_nitrate_mg_l_d: float | None,
 ) -> float:
     if logged_rise_nitrate_mg_l_d is not None:
-        return logged_rise_nitrate_mg_l_d
+        # What was logged was logged of animals as they are today.
+        grows = load_full_mg_d / load_now_mg_d if load_now_mg_d > 0 else 1.0
+        return logged_rise_nitrate_mg_l_d * grows
     return max(0.0, load_full_mg_d - plants_mg_d) / real_volume_l
 
 

@@ -5,15 +5,18 @@ from dataclasses import dataclass
 from datetime import datetime
 
 import numpy as np
-from numpy.typing import NDArray
 
 from loquen.core.errors import NamedCase
 from loquen.core.events.ledger import Logged
+from loquen.core.graph.asking import number
 from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.plan import Plan
+from loquen.core.physics.elementwise import Array
 from loquen.core.physics.nitrogen import NITRATE_PER_N
-from loquen.core.system.nitrate.forecast import ENOUGH, entries_of, figure, net_of
+from loquen.core.system.nitrate.course import known
+from loquen.core.system.nitrate.entries import entries_of, readings_in
+from loquen.core.system.nitrate.forecast import ENOUGH
 
 SURE = 0.95
 
@@ -28,15 +31,14 @@ class Against:
     sentence: Sentence
 
 
-def stays(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime) -> NDArray[np.float64]:
+def stays(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime) -> Array:
     """Samples of the part of what feed makes that stays as nitrate; raise NamedCase "nothing_read" for too short a log."""
-    entries = entries_of(
-        [row for row in log if row.at <= now], float(sheet.value("real_volume_l")), now, sheet.library
-    )
-    made = figure(sheet, "made_nitrate_mg_l_d") * NITRATE_PER_N
-    if sum(entry["kind"] == "reading" for entry in entries) < ENOUGH or made <= 0:
+    past = [row for row in log if row.at <= now]
+    entries = entries_of(past, float(sheet.value("real_volume_l")), now, sheet.library)
+    made = (number(sheet, "made_nitrate_mg_l_d") or 0.0) * NITRATE_PER_N
+    if readings_in(entries) < ENOUGH or made <= 0:
         raise NamedCase("nothing_read")
-    return net_of(sheet, entries, log, now) / made
+    return known(sheet, entries, past, now).made / made
 
 
 def against(

@@ -12,8 +12,19 @@ from loquen.core.events.ledger import Logged
 from loquen.core.events.readings import days_since
 from loquen.core.fit import nitrate as fitting
 from loquen.core.fit.nitrate import Fitted
+from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.roots.plan import Plan
 from loquen.core.physics.nitrogen import NITRATE_PER_N
+from loquen.core.system.nitrate.entries import ended, prior_of
+
+LEAST_BEFORE = 3
+"""Readings before, without which no effect is told from what was."""
+BEFORE_D = 365
+"""How long before still tells of the same tank."""
+WIDE_RANGE = 5.0
+"""90 % times or divided by of what is made: the readings before say it, the plan hardly."""
+NO_BEFORE = "no readings before"
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,24 +43,29 @@ class Experiment:
 
 
 def experiments(
-    log: Sequence[Logged], prior: dict[str, Any], entries: Sequence[dict[str, Any]], now: datetime
+    sheet: Sheet[Plan], log: Sequence[Logged], entries: Sequence[dict[str, Any]], now: datetime
 ) -> tuple[Experiment, ...]:
-    """Each experiment judged by the readings before and since."""
+    """Each experiment judged by the readings before and since; without those before nothing is said of it."""
     found = []
     for row in log:
         tried = row.event
         if not isinstance(tried, Tried):
             continue
         since = -days_since(row.at, now)
-        until = None
-        rows = list(entries)
-        if tried.until:
-            end = datetime.fromisoformat(tried.until).replace(tzinfo=now.tzinfo)
-            until = -days_since(end, now)
-            rows = [entry for entry in rows if entry["day"] <= until]
+        until = ended(tried, now)
+        rows = [entry for entry in entries if until is None or entry["day"] <= until]
         name = tried.what or tried.note or "experiment"
+        before = [
+            entry for entry in rows if entry["kind"] == "reading" and since - BEFORE_D <= entry["day"] <= since
+        ]
+        if len(before) < LEAST_BEFORE:
+            found.append(
+                Experiment(name, since, until, NO_BEFORE, None, 0.0, 0.0, 0.0, without_before(name, len(before)))
+            )
+            continue
+        prior = {**prior_of(sheet, since), "made_range_x": WIDE_RANGE}
         try:
-            fitted = fitting.fit(prior={**prior, "sink_date_day": since}, log=rows)
+            fitted = fitting.fit(prior=prior, log=rows)
         except NamedCase:
             continue
         assert fitted.effect_mg_l_d is not None
@@ -60,6 +76,19 @@ def experiments(
             Experiment(name, since, until, str(fitted.verdict), fitted.effect_odds, low, likely, high, sentence)
         )
     return tuple(found)
+
+
+def without_before(name: str, read: int) -> Sentence:
+    """That nothing can be said of what was tried, and how it could."""
+    text = (
+        "No verdict: {read} readings before {name}, and what it does can not be told from what was. Take it out for some "
+        "weeks with a reading in each, or set the tank beside another that is fed alike."
+    )
+    if read == 1:
+        text = text.replace("{read} readings", "one reading")
+    if read == 0:
+        text = text.replace("{read} readings", "no reading")
+    return say(text, name=name, read=Term(read, "count"))
 
 
 def verdict_words(fitted: Fitted, name: str, read_since: int, prior: dict[str, Any]) -> Sentence:

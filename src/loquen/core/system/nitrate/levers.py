@@ -87,15 +87,15 @@ def of_the_regime(sheet: Sheet[Plan]) -> list[Lever]:
     """Less food, another change, a larger one, a better source."""
     plan = sheet.root
     found: list[Lever] = []
-    plain = replace(plan, changes=replace(plan.changes, logged_rise_nitrate_mg_l_d=None))
     rise, made = sheet.look("rise_nitrate_mg_l_d"), sheet.look("made_nitrate_mg_l_d")
     if not isinstance(rise, Missing) and not isinstance(made, Missing):
-        # What is fed less is made less, whether it was reckoned or logged.
-        less = max(0.0, float(rise) - (1 - FEED_LESS) * float(made))
+        # Of what is really made: a quarter less food takes a quarter of that.
+        really = float(made) if plan.changes.logged_rise_nitrate_mg_l_d is None else min(float(rise), float(made))
+        less = max(0.0, float(rise) - (1 - FEED_LESS) * really)
         other = sheet.changed({"changes.logged_rise_nitrate_mg_l_d": less})
         words = say("Feed a quarter less: at once, and free", rest=Term(FEED_LESS, "share"))
         found += tried(sheet, "feed", words, other, 0.0)
-    changes = plain.changes
+    changes = plan.changes
     if changes.regime == "weekdays" and len(changes.weekdays) < 7:
         more = next(day for day in DAYS if day not in changes.weekdays)
         other = sheet.changed({"changes.weekdays": (*changes.weekdays, more)})
