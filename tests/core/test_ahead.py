@@ -291,8 +291,18 @@ def test_so_much_in_so_little_water_is_said():
     turtle = cycling(
         "animals", 7, animals=(Group("yellow_bellied_slider", 1),), run_in=RunIn("set_up", age_weeks=1)
     )
-    ways = forecast(sheet_of(turtle, shipped()), [], NOW).camps
-    assert "breathe air" in words(ways[1].risk)
+    ways = {camp.key: camp for camp in forecast(sheet_of(turtle, shipped()), [], NOW).camps}
+    # Half a gram of nitrogen a day in 250 L: 9 mg/L before the next change is more than sore eyes.
+    assert "Burns eyes and skin" in words(ways["changes"].risk)
+    assert "Deadly" in words(ways["none"].risk)
+    hatchling = cycling(
+        "animals",
+        7,
+        animals=(Group("yellow_bellied_slider", 1, size_by="length", length_cm=5),),
+        run_in=RunIn("set_up", age_weeks=1),
+    )
+    mild = {camp.key: camp for camp in forecast(sheet_of(hatchling, shipped(), 0.0), [], NOW).camps}
+    assert "breathe air" in words(mild["none"].risk)
 
 
 def test_salt_against_nitrite_is_offered_where_it_is_borne():

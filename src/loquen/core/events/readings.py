@@ -40,6 +40,22 @@ def readings(log: Iterable[Logged], what: str) -> list[ReadAt]:
     return sorted(found, key=lambda row: row.at)
 
 
+LEAST_TOLD_MG_L = 0.05
+"""Ammonia and nitrite, mg/L N, that no photometer of a keeper tells from nothing; keepers' practice, unverified."""
+
+
+def is_zero(read: Read, library: Library) -> bool:
+    """Whether a reading of ammonia or nitrite can not be told from nothing on its kit: the first step of a chart, or less
+    than a photometer tells. The second step of a chart is something, however little."""
+    found, kit = read_interval(read, library), kit_of(read, library)
+    if found.high <= LEAST_TOLD_MG_L and not (kit and kit.steps):
+        return True
+    first_step = (
+        interval(kit.steps[0], kit.chart).scaled(1 / kit.factor).high if kit and kit.steps else LEAST_TOLD_MG_L
+    )
+    return found.low <= 0 and found.high <= first_step * 1.001
+
+
 def change_share(changed: Changed, volume_l: float) -> float:
     """The part of the water that a change swapped."""
     if changed.share is not None:

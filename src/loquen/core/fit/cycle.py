@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 from scipy.special import logsumexp
 
-from loquen.core.fit.likelihood import likelihood
+from loquen.core.fit.likelihood import likelihood, within
 from loquen.core.fit.weights import carried, evenly, shares
 from loquen.core.model.records.readings import Interval
 from loquen.core.physics.elementwise import Array
@@ -24,6 +24,10 @@ FEWEST = 30
 ROUNDS = 2
 WIDE = 0.5
 """Of the members' own spread: how far around one of them new ones are drawn."""
+NO_TANK_IS_ITS_MODEL = 0.15
+"""Standard deviation on the log scale by which a tank goes its own way beside the run that is nearest to it."""
+MEETS = 0.25
+"""Of the likelihood at its middle, under which a reading is missed."""
 KNOWN = ("ammonia", "nitrite", "nitrate", "kh")
 """Levels of a run that readings are compared with."""
 
@@ -112,11 +116,34 @@ def weighed(
     for place, reading in enumerate(seen):
         levels = hours[reading.what]
         at = min(reading.hour + reading.after_change, len(levels) - 1)
-        found = likelihood(levels[at], reading.read, reading.choices, reading.blur)
+        found = likelihood(
+            levels[at], reading.read, reading.choices, math.hypot(reading.blur, NO_TANK_IS_ITS_MODEL)
+        )
         if found.max() < 3 * 0.02 / reading.choices:
             odd.append(place)
         total += np.log(found)
     return total, tuple(odd)
+
+
+def its_own_way(levels: Array, seed: int) -> Array:
+    """Levels of members (hours × members) as their tanks would really have them, each off by its own factor."""
+    off = np.random.default_rng(seed + 29).standard_normal(levels.shape[1])
+    return np.asarray(levels * np.exp(NO_TANK_IS_ITS_MODEL * off))
+
+
+def beside(hours: Mapping[str, Array], seen: Sequence[Seen]) -> tuple[int, ...]:
+    """On which side of each reading the runs (hours × members) lie: −1 under it, 1 over it, 0 where they meet it."""
+    return tuple(
+        side_of(hours[one.what][min(one.hour + one.after_change, len(hours[one.what]) - 1)], one) for one in seen
+    )
+
+
+def side_of(levels: Array, one: Seen) -> int:
+    blur = math.hypot(one.blur, NO_TANK_IS_ITS_MODEL)
+    best = float(within(np.array([max(one.read.middle, 1e-3)]), one.read, blur)[0])
+    if float(within(levels, one.read, blur).mean()) >= MEETS * best:
+        return 0
+    return -1 if float(np.median(levels)) < one.read.middle else 1
 
 
 def carries(log_weight: Array, power: float) -> float:

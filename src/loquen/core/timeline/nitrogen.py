@@ -14,6 +14,7 @@ from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.physics.ranges import within
 from loquen.core.timeline.process.carbonate import outdoor_co2_mg_l
 from loquen.core.timeline.process.constants import table
+from loquen.core.timeline.process.lime import Lime
 from loquen.core.timeline.process.nitrogen import Bacteria
 from loquen.core.timeline.process.plants import Plants
 from loquen.core.timeline.process.soil import Soil
@@ -90,6 +91,9 @@ class Inputs:
     soil_takes_up_kh: bool = True
     soil_hold_meq_l: float = 40
     soil_least_kh_dkh: float = 0
+    lime_per_d: float = 0
+    """Share of the way to its ceiling that lime lifts the water in a day."""
+    lime_ceiling_dkh: float = 0
     read: tuple[str, ...] = ("ammonia", "nitrite")
     changes: tuple[Mapping[str, Any], ...] = ()
     timed_events: tuple[Mapping[str, Any], ...] = ()
@@ -118,14 +122,17 @@ class Inputs:
         return self.mode == "active_soil"
 
     def around(self, **varied: Array) -> Surroundings[Any]:
-        """What is at work in a litre of it, one or many: of `varied`, temp_c, load and what bacteria are like."""
-        c, soil = table(), None
+        """What is at work in a litre of it, one or many: of `varied`, temp_c, load, the soil's release, and what bacteria
+        are like."""
+        c: Any = table()
+        soil: Soil[Any] | None = None
+        release: Any = varied.pop("release", float(self.soil_release_per_d))
         warm_c: Any = varied.pop("temp_c", float(self.temp_c))
         load: Any = varied.pop("load", float(self.load_mg_l_d_n))
         if self.soil or self.soil_ammonia_mg_l_n > 0:
             takes = c.soil_takes_kh_per_d if self.soil and self.soil_takes_up_kh else 0.0
             held = self.soil_holds_ph_at_most if self.soil else None
-            soil = Soil(self.soil_release_per_d / HOURS, takes / HOURS, 10**-held if held is not None else 0.0)
+            soil = Soil(release / HOURS, takes / HOURS, 10**-held if held is not None else 0.0)
         like: dict[str, Any] = {
             "growth_a": c.growth_ammonia_oxidisers,
             "growth_n": c.growth_nitrite_oxidisers,
@@ -143,6 +150,7 @@ class Inputs:
             ),
             plants=Plants(self.plants_take_mg_l_d_n / HOURS) if self.plants_take_mg_l_d_n > 0 else None,
             soil=soil,
+            lime=Lime(self.lime_per_d / HOURS, self.lime_ceiling_dkh) if self.lime_per_d > 0 else None,
             least_kh=float(self.soil_least_kh_dkh) if self.soil else 0.0,
         )
 
@@ -262,6 +270,8 @@ RANGES = {
     "temp": ("plus", 1.0),
 }
 """What is uncertain in every cycle, with its 90 % range: times or divided by, plus or minus a share, or a number."""
+TAILS_FROM, TAILS = 1.0, 0.5
+"""Standard deviations from which "mostly" bends away, and by how much: at 2.5 of them another four times, about."""
 
 OF_A_RANGE = 1.645
 CUT = 3.0
@@ -284,7 +294,11 @@ def factors_of(z: Array, ranges: Mapping[str, tuple[str, float]] = RANGES) -> Fa
 
 
 def spread(kind: str, reach: float, z: Array) -> Array:
-    """Standard normal numbers as a range is told: times, share, plus, or any within times or divided by."""
+    """Standard normal numbers as a range is told: times, share, plus, any within times or divided by, or mostly within them
+    and seldom far outside."""
+    if kind == "mostly":
+        far = np.sign(z) * np.maximum(np.abs(z) - TAILS_FROM, 0.0) ** 2
+        return np.asarray(np.exp(z * np.log(reach) / OF_A_RANGE + TAILS * far))
     if kind == "times":
         return np.asarray(np.exp(z * np.log(reach) / OF_A_RANGE))
     if kind == "any within":
@@ -302,11 +316,13 @@ def members_of(asked: Inputs, factors: Factors) -> tuple[State[Array], Surroundi
         half_a=c.half_ammonia_mg_l * factors["half_a"],
         half_n=c.half_nitrite_mg_l * factors["half_n"],
         load=asked.load_mg_l_d_n * factors["load"],
+        **({"release": asked.soil_release_per_d * factors["release"]} if "release" in factors else {}),
     )
     state = asked.state(
         temp_c=warm,
         on_ammonia=asked.seed_ammonia_oxidisers_mg_l_d * factors["seed_a"],
         on_nitrite=asked.seed_nitrite_oxidisers_mg_l_d * factors["seed_n"],
+        **({"soil": asked.soil_ammonia_mg_l_n * factors["soil"]} if "soil" in factors else {}),
     )
     return state, around, replace(asked.keeper(), full_dose=asked.full_dose_mg_l_n * factors["load"])
 

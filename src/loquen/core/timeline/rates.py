@@ -8,6 +8,7 @@ from loquen.core.timeline.process import (
     disinfectant,
     heat,
     levels,
+    lime,
     net,
     nitrogen,
     oxygen,
@@ -39,6 +40,8 @@ def rates(now: State[Q], around: Surroundings[Q], hours: float = 0.0) -> State[Q
         plants.feed(now, around.plants, out)
     if around.soil is not None:
         soil.leach(now, around.soil, out)
+    if around.lime is not None:
+        lime.dissolve(now, around.lime, out)
     used = None
     if around.bacteria is not None:
         warm = warm_of(now, around)

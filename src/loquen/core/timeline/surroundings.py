@@ -7,6 +7,7 @@ from loquen.core.physics.elementwise import Q
 from loquen.core.timeline.process.carbonate import CarbonDioxide
 from loquen.core.timeline.process.heat import Heat
 from loquen.core.timeline.process.levels import Levels
+from loquen.core.timeline.process.lime import Lime
 from loquen.core.timeline.process.net import Net
 from loquen.core.timeline.process.nitrogen import Bacteria
 from loquen.core.timeline.process.oxygen import Oxygen
@@ -36,7 +37,8 @@ class Surroundings(Generic[Q]):
     bacteria: Bacteria[Q] | None = None
     stagnation: Stagnation | None = None
     plants: Plants[Q] | None = None
-    soil: Soil | None = None
+    soil: Soil[Q] | None = None
+    lime: Lime | None = None
     rot: Rot | None = None
     disinfected: bool = False
     net: Net[Q] | None = None

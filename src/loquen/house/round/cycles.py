@@ -11,7 +11,7 @@ from sqlmodel import Session
 from loquen.checked.documents import A_PLAN
 from loquen.core.data.tables import constants
 from loquen.core.errors import NamedCase
-from loquen.core.events.kinds.water import Changed
+from loquen.core.events.kinds.water import Changed, Dosed
 from loquen.core.model.inputs.quantity import say
 from loquen.core.model.parts.animals import Group
 from loquen.core.model.parts.running import Cycle
@@ -91,7 +91,7 @@ def duties_of(visit: Visit, system: Current, morning: Morning, lives: tuple[Grou
     return tuple(
         duty_of(plan.cycle, line)
         for line in found.calendar
-        if line.kind in ("dose", "change") and line.day == today
+        if line.kind in ("dose", "detoxify", "buffer", "change") and line.day == today
     )
 
 
@@ -105,6 +105,17 @@ def duty_of(cycle: Cycle, line: Line) -> Duty:
         why=say("The calendar of its cycle has it for today, by what was read until this morning."),
         rhythm=Rhythm(every_d=1),
         minutes=constants("routine.toml")["care_min"].value,
-        event=ammonia_dose(cycle, line.amount) if line.kind == "dose" else Changed(litres),
+        event=event_of(cycle, line, litres),
         page=CYCLE,
     )
+
+
+def event_of(cycle: Cycle, line: Line, litres: float | None) -> Changed | Dosed:
+    """What its tick writes into the log."""
+    if line.kind == "dose":
+        return ammonia_dose(cycle, line.amount)
+    if line.kind == "detoxify":
+        return Dosed("detoxifier", line.amount, "mL")
+    if line.kind == "buffer":
+        return Dosed("buffer", line.amount, "g", "sodium bicarbonate")
+    return Changed(litres)

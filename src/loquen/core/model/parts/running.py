@@ -99,16 +99,20 @@ class Cycle:
         float, Quantity("Ammonia the soil gives up in all", "ammonia", 0, 60, given="fact")
     ] = 6.0
     camp: Annotated[
-        Literal["changes", "none", "detoxifier"],
+        Literal["changes", "rescue", "none", "detoxifier"],
         Choice(
             "With animals in it",
             {
                 "changes": "water is changed when a limit is passed",
+                "rescue": "a detoxifier each day, and changes by the readings",
                 "none": "no water is changed",
                 "detoxifier": "a detoxifier is dosed each day",
             },
         ),
     ] = "changes"
+    detoxifier_ml_100l: Annotated[
+        float | None, Quantity("Detoxifier for 100 L, by its label", "dose", 0.1, 1000, given="fact")
+    ] = None
     tank_chloride_mg_l: Annotated[
         float, Quantity("Chloride in the water, mg/L", "ratio", 0, 40_000, given="reading")
     ] = 20.0

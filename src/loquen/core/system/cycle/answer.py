@@ -1,24 +1,28 @@
 """Is it done? Yes, no or not known, by a rule, with the evidence and the odds."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Literal
 
 from loquen.core.events.kinds.water import Dosed
 from loquen.core.events.ledger import Logged
-from loquen.core.events.readings import ReadAt, days_since, read_interval, readings
+from loquen.core.events.readings import LEAST_TOLD_MG_L, ReadAt, days_since, is_zero, read_interval, readings
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.system.cycle import replay
 from loquen.core.system.cycle.setup import Begun
 from loquen.core.timeline.process.constants import table
+from loquen.core.timeline.rates import warm_of
+from loquen.core.timeline.tending.clear import settled
 
 Answer = Literal["yes", "no", "not known"]
 FRESH_D = 2.0
 """Days that a reading tells of today."""
 SURE = 0.9
+WITHIN_STEP = 1.25
+"""Times a level that the step of a chart reaches, on which it is read."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,9 +63,40 @@ def told(what: str, row: ReadAt | None, now: datetime, library: Library) -> Sent
     return say("{what}: {low} to {high}, {ago} ago", high=Term(read.high, what), **terms)
 
 
-def under(row: ReadAt | None, limit: float, library: Library) -> bool | None:
-    """Whether a reading lies under a limit: by the middle of its interval; None for none."""
-    return None if row is None else read_interval(row.read, library).middle < limit
+def zero(row: ReadAt | None, library: Library) -> bool | None:
+    """Whether a reading can not be told from nothing on its kit; None for none."""
+    return None if row is None else is_zero(row.read, library)
+
+
+@dataclass(frozen=True, slots=True)
+class Settled:
+    """Levels of ammonia and nitrite, mg/L N, that a filter settles at under its load, where its animals may live in them;
+    nothing where they may not, or where it settles at what no kit tells from nothing."""
+
+    levels: Mapping[str, float]
+
+    def clear(self, what: str, row: ReadAt | None, library: Library) -> bool | None:
+        """Whether a reading is that of a clear day: none at all, or no more than it settles at."""
+        if row is None or is_zero(row.read, library):
+            return zero(row, library)
+        level = self.levels.get(what)
+        return (
+            level is not None
+            and read_interval(row.read, library).high <= table().clear_of_settled * level * WITHIN_STEP
+        )
+
+
+def settled_at(begun: Begun) -> Settled:
+    """What this filter settles at."""
+    around = begun.asked.around()
+    if around.bacteria is None or begun.asked.load_mg_l_d_n <= 0:
+        return Settled({})
+    state = begun.asked.state()
+    levels = dict(
+        zip(("ammonia", "nitrite"), settled(around.bacteria, warm_of(state, around), around.litres), strict=True)
+    )
+    limits = {"ammonia": begun.limits.ammonia, "nitrite": begun.limits.nitrite}
+    return Settled({what: level for what, level in levels.items() if LEAST_TOLD_MG_L < level <= limits[what]})
 
 
 def fishless(
@@ -73,14 +108,12 @@ def fishless(
     library: Library,
 ) -> Done:
     """Done when a full dose is gone, as ammonia and as nitrite, a day after it was given."""
-    c = table()
-    limit = Term(c.dose_read_under_mg_l, "ammonia")
     rule = say(
-        "Done when ammonia and nitrite both read under {limit} a day after a full dose of {dose}.",
-        limit=limit,
+        "Done when ammonia and nitrite both read zero, no more than your kit tells from nothing, a day after a full dose of "
+        "{dose}.",
         dose=Term(begun.asked.full_dose_mg_l_n, "ammonia"),
     )
-    low = {what: under(row, c.dose_read_under_mg_l, library) for what, row in last.items()}
+    low = {what: zero(row, library) for what, row in last.items()}
     if plain := by_levels(low, rule, evidence):
         return plain
     rows = [row for row in last.values() if row is not None]
@@ -98,7 +131,7 @@ def fishless(
     if odds >= SURE:
         text = "Very likely, {odds}: give a full dose, and read both a day later to be sure."
         return Done("not known", say(text, odds=Term(odds, "share")), rule, evidence)
-    text = "Not known: both read low, but no full dose was given a day before. {odds} that it would be gone."
+    text = "Not known: both read zero, but no full dose was given a day before. {odds} that it would be gone."
     return Done("not known", say(text, odds=Term(odds, "share")), rule, evidence)
 
 
@@ -112,18 +145,24 @@ def inhabited(
     library: Library,
 ) -> Done:
     """Clear for a week, and bacteria enough for what is made."""
-    c = table()
+    c, settled_here = table(), settled_at(begun)
     rule = say(
-        "Done when ammonia and nitrite read clear on {days} in a row, with bacteria enough for what is made: low readings "
-        "of a lightly loaded tank alone prove nothing.",
+        "Done when ammonia and nitrite read zero, no more than your kit tells from nothing, on {days} in a row, with bacteria "
+        "enough for what is made: zeros of a lightly loaded tank alone prove nothing."
+        + (
+            " This filter settles at {settled} under this load: that counts as clear."
+            if settled_here.levels
+            else ""
+        ),
         days=Term(c.clear_days, "days"),
+        **{what: Term(level, what) for what, level in settled_here.levels.items()},
     )
     if begun.asked.load_mg_l_d_n <= 0 and begun.asked.soil_ammonia_mg_l_n <= 0:
         return Done("no", say("No: nothing in it makes ammonia, so nothing grows."), rule, evidence)
-    low = {what: under(row, 2 * c.clear_under_mg_l, library) for what, row in last.items()}
+    low = {what: settled_here.clear(what, row, library) for what, row in last.items()}
     if plain := by_levels(low, rule, evidence):
         return plain
-    clear_since = {what: since_clear(own, what, 2 * c.clear_under_mg_l, library) for what in last}
+    clear_since = {what: since_clear(own, what, settled_here, library) for what in last}
     days = min(days_since(moment, now) if moment else 0.0 for moment in clear_since.values())
     if days >= c.clear_days - 1 and odds >= SURE:
         text = "Yes: clear for {days}, and {odds} that its bacteria take what is made."
@@ -145,11 +184,11 @@ def by_levels(low: dict[str, bool | None], rule: Sentence, evidence: tuple[Sente
     return None
 
 
-def since_clear(own: Sequence[Logged], what: str, limit: float, library: Library) -> datetime | None:
-    """Since when every reading lay under a limit."""
+def since_clear(own: Sequence[Logged], what: str, settled_here: Settled, library: Library) -> datetime | None:
+    """Since the first of the clear readings that no other came after."""
     found = None
     for row in reversed(readings(own, what)):
-        if not under(row, limit, library):
+        if not settled_here.clear(what, row, library):
             break
         found = row.at
     return found

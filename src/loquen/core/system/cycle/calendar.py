@@ -10,14 +10,15 @@ import numpy as np
 from loquen.core.fit.cycle import Learned
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
-from loquen.core.system.cycle.setup import Begun, dose_amount
+from loquen.core.system.cycle.setup import Begun, bicarbonate_g, dose_amount
 from loquen.core.timeline.nitrogen import factors_of
 from loquen.core.timeline.process.constants import table
-from loquen.core.timeline.tending.keeper import Happening, Keeper, tend
+from loquen.core.timeline.tending.keeper import Act, Happening, Keeper, tend
 
 AHEAD_D = 14
 CLEAR_WEEKS = 2
-LineKind = Literal["read", "dose", "change", "milestone"]
+FEEDS_FAST = ("floating", "stems")
+LineKind = Literal["read", "dose", "detoxify", "buffer", "change", "milestone"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,13 +57,16 @@ def calendar(
         growth_n=c.growth_nitrite_oxidisers * middle["growth_n"],
     )
     tended = tend(asked.state(), around, keeper, day + AHEAD_D + 1, happenings)
-    acts = {when: (dose, share) for when, dose, share in tended.acts}
+    acts = {act.day: act for act in tended.acts}
     lines = []
     for when in range(day, day + AHEAD_D + 1):
         if begun.fishless and when > done_days[1]:
             break
         lines.append(Line(when, "read", to_read(begun)))
-        dose, share = acts.get(when, (0.0, 0.0))
+        if begun.detoxified and when <= done_days[1]:
+            lines.append(detoxify(begun, when))
+        act = acts.get(when, Act(when, 0.0, 0.0, 0.0))
+        dose, share = act.dose_mg_l_n, act.share
         if dose > 0:
             amount, unit = dose_amount(begun, dose)
             text = "Dose {amount} " + unit + " of {kind} for {dose}, if both read low enough."
@@ -84,7 +88,29 @@ def calendar(
                     words.text.rstrip(".") + ", with {dose} of conditioner.", **words.terms, dose=conditioner
                 )
             lines.append(Line(when, "change", words, share=share, litres=share * begun.litres))
+        if act.kh_dkh > 0:
+            lines.append(lift(begun, act))
     return tuple(lines) + milestones(begun, done_days, day, nitrate, library)
+
+
+def lift(begun: Begun, act: Act) -> Line:
+    """Bicarbonate of soda before the carbonate hardness is used up."""
+    grams = bicarbonate_g(begun, act.kh_dkh)
+    words = say(
+        "{grams} of sodium bicarbonate, dissolved first: carbonate hardness up by {lifts}.",
+        grams=Term(grams, "small_mass"),
+        lifts=Term(act.kh_dkh, "carbonate"),
+    )
+    return Line(act.day, "buffer", words, grams)
+
+
+def detoxify(begun: Begun, day: int) -> Line:
+    """A day's detoxifier for all of the water."""
+    terms = {"litres": Term(begun.litres, "volume")}
+    if begun.detoxifier_ml is None:
+        return Line(day, "detoxify", say("Detoxifier for all {litres}, as its label says.", **terms))
+    words = say("{dose} of detoxifier for all {litres}.", dose=Term(begun.detoxifier_ml, "dose"), **terms)
+    return Line(day, "detoxify", words, begun.detoxifier_ml)
 
 
 def to_read(begun: Begun) -> Sentence:
@@ -117,6 +143,9 @@ def milestones(
         text = "The first animals, all that the plan's load allows; feed little for some days and read on."
         found.append(Line(done + 1, "milestone", say(text)))
     else:
+        if begun.detoxified:
+            text = "About here both read zero: stop the detoxifier on that day, whichever it is."
+            found.append(Line(done, "milestone", say(text)))
         found.append(Line(done, "milestone", say("Clear from about here on. Go on reading: a week of it decides.")))
         text = (
             "The first further animals, a third of what is to come."
@@ -135,13 +164,28 @@ def planting(begun: Begun, day: int, library: Library) -> list[Line]:
     table = library.plants
     rows = [table[row.plant] for row in begun.plan.planting if row.plant in table]
     peak = begun.asked.full_dose_mg_l_n if begun.fishless else 1.5
-    now = sorted({row.common for row in rows if row.ammonia_high_mg_l >= peak})
-    later = sorted({row.common for row in rows if row.ammonia_high_mg_l < peak})
+    bear = [row for row in rows if row.ammonia_high_mg_l >= peak]
+    waves = (
+        (
+            "Fast stems and floaters first, from the start: {plants}.",
+            day,
+            [row for row in bear if row.uptake in FEEDS_FAST],
+        ),
+        ("These bear it too: {plants}.", day, [row for row in bear if row.uptake not in FEEDS_FAST]),
+        (
+            "Fast growers, as soon as ammonia has fallen: {plants}.",
+            day + AHEAD_D,
+            [row for row in rows if row not in bear and row.uptake in FEEDS_FAST],
+        ),
+        (
+            "Mosses and whatever is delicate last, once ammonia stays low: {plants}.",
+            day + AHEAD_D,
+            [row for row in rows if row not in bear and row.uptake not in FEEDS_FAST],
+        ),
+    )
     found = []
-    if now:
-        text = "These plants bear it from the start: {plants}."
-        found.append(Line(day, "milestone", say(text, plants=", ".join(now))))
-    if later:
-        text = "These only once ammonia stays low: {plants}."
-        found.append(Line(day + AHEAD_D, "milestone", say(text, plants=", ".join(later))))
+    for text, when, wave in waves:
+        if wave:
+            names = sorted({row.common for row in wave})
+            found.append(Line(when, "milestone", say(text, plants=", ".join(names))))
     return found

@@ -1,14 +1,14 @@
 """Today's care of a tank that cycles with animals in it: whether to change, how much, what else."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
 
 import numpy as np
 
 from loquen.core.events.ledger import Logged
-from loquen.core.events.readings import read_interval
+from loquen.core.events.readings import ReadAt, is_zero, read_interval
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.physics.chemistry.ammonia import chloride_for_nitrite_mg_l
@@ -70,14 +70,29 @@ def care(
                 "So much at once shocks them: in {parts} parts, hours apart, matched in temperature and hardness."
             )
             lines.append(say(text, parts=Term(max(parts, 2), "count")))
-    if begun.cycle.camp == "detoxifier":
-        text = "Detoxifier for all {litres}, today and each day until both read clear for a week; it takes oxygen: air while it works."
-        lines.append(say(text, litres=Term(begun.litres, "volume")))
+    if begun.detoxified:
+        lines += detoxifying(begun, read, library)
     missing = [what for what, row in read.items() if row is None]
     if missing:
         lines.append(say("Read {what}: this goes by the forecast's worse end.", what=" and ".join(missing)))
     change = 0.0 if math.isnan(share) else share
     return Care(tuple(lines), change, change * begun.litres, not missing)
+
+
+def detoxifying(begun: Begun, read: Mapping[str, ReadAt | None], library: Library) -> list[Sentence]:
+    """A day's detoxifier, what the kit goes on showing, and when to stop."""
+    if all(row is not None and is_zero(row.read, library) for row in read.values()):
+        return [say("Both read zero: stop the detoxifier today, and go on reading for a week.")]
+    terms = {"litres": Term(begun.litres, "volume")}
+    text = "Detoxifier for all {litres}, as its label says, today and each day until both read zero"
+    if begun.detoxifier_ml is not None:
+        text = "{dose} of detoxifier, for all {litres}, today and each day until both read zero"
+        terms["dose"] = Term(begun.detoxifier_ml, "dose")
+    shows = (
+        "Most kits go on showing the ammonia that it holds bound: nothing is wrong with either. Change by what is read all the "
+        "same, and stop on the day that both read zero."
+    )
+    return [say(text + "; it takes oxygen: air while it works.", **terms), say(shows)]
 
 
 def first(begun: Begun, state: State[float], share: float, around: Surroundings[float]) -> Sentence:

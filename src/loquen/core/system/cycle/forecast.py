@@ -1,7 +1,7 @@
 """What a cycle will come to: bands over the hours, the day it is done, what was learned, what holds it up."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
 from typing import Any
@@ -13,7 +13,7 @@ from loquen.core.events.kinds.water import Changed, Dosed, Read
 from loquen.core.events.ledger import Logged
 from loquen.core.events.lines import line_of
 from loquen.core.events.readings import ReadAt, days_since
-from loquen.core.fit.cycle import Learned, Seen, learned
+from loquen.core.fit.cycle import Learned, Seen, its_own_way, learned
 from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.records.log import KIND_WORDS
@@ -26,6 +26,7 @@ from loquen.core.system.cycle.camps import Camp, camps
 from loquen.core.system.cycle.care import Care, care
 from loquen.core.system.cycle.obstacles import Hastens, cautions, hastens, stalls
 from loquen.core.system.cycle.setup import Begun, begun
+from loquen.core.system.cycle.stories import fits_not
 from loquen.core.timeline.nitrogen import bands, done_days, factors_of, members_of, quantiles
 from loquen.core.timeline.run import HOURS
 from loquen.core.timeline.tending.keeper import Happening, Keeper, Tended, tend
@@ -81,6 +82,8 @@ class Forecast:
     happened: tuple[Happened, ...]
     done: Done
     learned: Sentence | None
+    soil: Sentence | None
+    """How much ammonia an active soil gives, or the reading that would say it."""
     asks: tuple[Sentence, ...]
     stalls: tuple[Sentence, ...]
     hastens: tuple[Hastens, ...]
@@ -112,14 +115,15 @@ def forecast(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime, seed: int
         days_10_50_90=tuple(day if math.isfinite(day) else None for day in by_day),
         not_done_frac=float(np.isinf(days).mean()),
         hours=tuple(hour / HOURS for hour in range(0, shown_hours(by_day, today, run_days) + 1, EVERY_H)),
-        bands=drawn(tended, cycle, shown_hours(by_day, today, run_days)),
+        bands=drawn(tended, cycle, shown_hours(by_day, today, run_days), seed),
         readings=tuple(mark(one) for _, one in read),
         happened=tuple(
             happened_words(cycle, row) for row in replay.since_start(cycle, log) if not isinstance(row.event, Read)
         ),
         done=is_it_done(cycle, log, now, odds, sheet.library),
         learned=told(cycle, found),
-        asks=tuple(asked_about(read[place][0]) for place in found.odd),
+        soil=soil_gives(cycle, found, [one for _, one in read], today),
+        asks=asks(cycle, read, found, tended),
         stalls=stalls(cycle, tended, log, today),
         hastens=hastens(cycle, middle) if not read else (),
         calendar=calendar(
@@ -129,6 +133,16 @@ def forecast(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime, seed: int
         care=care(cycle, tended, log, now, today, sheet.library) if cycle.animals_in else None,
         cautions=cautions(cycle),
     )
+
+
+def asks(
+    cycle: Begun, read: Sequence[tuple[ReadAt, Seen]], found: Learned, tended: Tended[Array]
+) -> tuple[Sentence, ...]:
+    """What does not fit: the story where most readings are beside it, else single readings."""
+    story = fits_not(cycle, [one for _, one in read], tended.hours)
+    if story is not None:
+        return (story,)
+    return tuple(asked_about(read[place][0]) for place in found.odd)
 
 
 def kept_from(cycle: Begun, log: Sequence[Logged], today: float) -> Keeper[Any]:
@@ -160,12 +174,19 @@ def shown_hours(by_day: tuple[float, ...], today: float, run_days: int) -> int:
     return int(min(run_days, max(last + 7, today + 14))) * HOURS
 
 
-def drawn(tended: Tended[Array], cycle: Begun, most: int) -> tuple[Band, ...]:
+def drawn(tended: Tended[Array], cycle: Begun, most: int, seed: int) -> tuple[Band, ...]:
     """The bands of a chart."""
-    levels = bands(tended.hours, EVERY_H, most)
+    levels = bands(own_ways(tended.hours, seed), EVERY_H, most)
     limits = {} if cycle.fishless else {"ammonia": cycle.limits.ammonia, "nitrite": cycle.limits.nitrite}
     rows = {what: [tuple(np.round(row, 4).tolist()) for row in level] for what, level in levels.items()}
     return tuple(Band(what, low, middle, high, limits.get(what)) for what, (low, middle, high) in rows.items())
+
+
+def own_ways(hours: Mapping[str, Array], seed: int) -> dict[str, Array]:
+    """The hours with ammonia and nitrite as far off as a tank is from its model."""
+    return {
+        what: its_own_way(level, seed) if what in ("ammonia", "nitrite") else level for what, level in hours.items()
+    }
 
 
 def mark(one: Seen) -> Mark:
@@ -219,6 +240,7 @@ LEARNED = {
     "growth_a": "the growth of ammonia-oxidisers",
     "growth_n": "the growth of nitrite-oxidisers",
     "load": "what is made, or dosed",
+    "soil": "what the soil gives off",
 }
 
 
@@ -227,16 +249,42 @@ def told(cycle: Begun, found: Learned) -> Sentence | None:
     if not found.told:
         return None
     names = list(cycle.ranges)
-    moved = {name: float(np.median(found.z[names.index(name)])) for name in LEARNED}
+    moved = {name: float(np.median(found.z[names.index(name)])) for name in LEARNED if name in names}
     name = max(moved, key=lambda key: abs(moved[key]))
     if abs(moved[name]) < LEAST_MOVED:
         return say("What was read is what is usual: nothing faster or slower stands out.")
     factor = float(np.median(factors_of(found.z, cycle.ranges)[name]))
     pace = "Faster" if moved[name] > 0 else "Slower"
-    if name == "load":
+    if name in ("load", "soil"):
         pace = "More" if moved[name] > 0 else "Less"
     text = "{pace} than usual: {what} at about {times} times the usual."
     return say(text, pace=pace, what=LEARNED[name], times=Term(round(factor, 2), "ratio"))
+
+
+SOIL_READ_ON = 5
+"""Day of a soil's first ammonia reading: enough has come off it, and few bacteria take it yet."""
+
+
+def soil_gives(cycle: Begun, found: Learned, seen: Sequence[Seen], today: float) -> Sentence | None:
+    """What readings of ammonia say of a bag of soil, or the one reading that would."""
+    if cycle.asked.soil_ammonia_mg_l_n <= 0:
+        return None
+    low, middle, high = (
+        Term(float(level), "ammonia")
+        for level in np.quantile(
+            cycle.asked.soil_ammonia_mg_l_n * factors_of(found.z, cycle.ranges)["soil"], [0.05, 0.5, 0.95]
+        )
+    )
+    if any(one.what == "ammonia" for one in seen):
+        return say(
+            "By its readings this soil gives {middle} in all ({low} to {high}).", low=low, middle=middle, high=high
+        )
+    day = Term(max(SOIL_READ_ON, math.ceil(today)), "count")
+    text = (
+        "How much ammonia a bag of soil gives nobody knows beforehand: read it on day {day}, before any change, and this page "
+        "goes by it. Until then anything from {low} to {high} is taken."
+    )
+    return say(text, day=day, low=low, high=high)
 
 
 def asked_about(row: ReadAt) -> Sentence:

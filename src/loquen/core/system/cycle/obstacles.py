@@ -11,7 +11,7 @@ from loquen.core.events.ledger import Logged
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.physics.elementwise import Array
 from loquen.core.system.cycle import replay
-from loquen.core.system.cycle.setup import Begun
+from loquen.core.system.cycle.setup import Begun, bicarbonate_g
 from loquen.core.timeline.nitrogen import Inputs
 from loquen.core.timeline.process.constants import table
 from loquen.core.timeline.rates import hydrogen
@@ -19,6 +19,7 @@ from loquen.core.timeline.run import HOURS
 from loquen.core.timeline.tending.keeper import Tended, tend
 
 UNSURE_PH = 6.2
+HALF = 0.5
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,21 +33,24 @@ class Hastens:
 def stalls(cycle: Begun, tended: Tended[Array], log: Sequence[Logged], today: float) -> tuple[Sentence, ...]:
     """What stops it, or will, each with its cure."""
     found, tally = [], tended.tally
+    kh = np.median(tended.hours["kh"], axis=1)
+    runs_out = first_under(tended.hours["kh"], table().lift_under_dkh)
     stalled = tally.stalled_day
-    if np.isfinite(stalled).mean() > 0.5:
-        kh_g = cycle.litres * table().bicarbonate_mg_l_per_dkh * 3 / 1000
+    if cycle.fishless and runs_out is not None:
+        found.append(lifted(cycle, runs_out))
+    elif np.isfinite(stalled).mean() > 0.5:
+        grams = Term(bicarbonate_g(cycle, table().bicarbonate_lifts_dkh), "small_mass")
         text = (
             "Carbonate hardness is used up about day {day}: pH falls and the bacteria stop. Half a change, or {grams} of "
-            "sodium bicarbonate for 3 dKH, before that."
+            "sodium bicarbonate for {lifts}, before that."
         )
         day = Term(round(float(np.nanmedian(stalled))), "count")
-        found.append(say(text, day=day, grams=Term(kh_g, "small_mass")))
-    kh = tended.hours["kh"]
+        found.append(say(text, day=day, grams=grams, lifts=Term(table().bicarbonate_lifts_dkh, "carbonate")))
     hour = min(int(today * HOURS), len(kh) - 1)
     if cycle.asked.temp_c < 18:
         text = "At {temp} bacteria grow slowly: warmed to 26 °C while it is empty it takes little more than half the time."
         found.append(say(text, temp=Term(cycle.asked.temp_c, "temperature")))
-    if float(np.median(kh[hour])) < 0.3 and not found:
+    if float(kh[hour]) < 0.3 and not found:
         found.append(
             say("Hardly any carbonate hardness is left: under pH 6 the bacteria stand still. Change water.")
         )
@@ -88,6 +92,26 @@ def stalls(cycle: Begun, tended: Tended[Array], log: Sequence[Logged], today: fl
             say("A medicine was dosed: copper and some antibiotics stop the bacteria. Test before you wait on.")
         )
     return tuple(found)
+
+
+def first_under(levels: Array, limit: float) -> float | None:
+    """The day on which the middle of members (hours × members) first falls under a limit; None where most never do."""
+    under = levels < limit
+    if under.any(axis=0).mean() < HALF:
+        return None
+    return float(np.median(under.argmax(axis=0)[under.any(axis=0)])) / HOURS
+
+
+def lifted(cycle: Begun, day: float) -> Sentence:
+    """That carbonate hardness runs out, with the cure that the calendar has on that day."""
+    terms = {"day": Term(math.ceil(day), "count")}
+    cure = "half a change then"
+    if cycle.keeper().buffers is not None:
+        cure = "{grams} of sodium bicarbonate then, for {lifts} more"
+        terms["grams"] = Term(bicarbonate_g(cycle, table().bicarbonate_lifts_dkh), "small_mass")
+        terms["lifts"] = Term(table().bicarbonate_lifts_dkh, "carbonate")
+    text = f"Carbonate hardness runs out about day {{day}}: {cure}, as the calendar has it. Without it pH falls and the bacteria stop."
+    return say(text, **terms)
 
 
 def hastens(cycle: Begun, middle: float) -> tuple[Hastens, ...]:

@@ -22,7 +22,7 @@ from loquen.core.system.told import is_short
 from loquen.core.timeline.nitrogen import RANGES, Inputs, Mode
 from loquen.core.timeline.process.constants import table
 from loquen.core.timeline.setup import tank_of
-from loquen.core.timeline.tending.keeper import ChangeRule, Keeper
+from loquen.core.timeline.tending.keeper import BufferRule, ChangeRule, Keeper
 from loquen.core.timeline.warm import warm_at
 from loquen.core.timeline.watch import Limits
 
@@ -33,8 +33,19 @@ CHLORIDE_G_MOL, N_G_MOL = 53.491, 14.007
 SOLUTION_KG_L = 0.96
 """Density of a solution of ammonia of about a tenth."""
 MODES: dict[str, Mode] = {"empty": "empty_with_ammonia", "animals": "with_animals", "soil": "active_soil"}
+HALF_CHANGE = 0.5
 RUN_DAYS = 90
+BY_READINGS, DETOXIFIED = ("changes", "rescue"), ("detoxifier", "rescue")
+"""Ways in which water is changed by what is read, and in which a detoxifier is dosed each day."""
 HALF_BOUND = 0.5
+UNSURE: dict[str, tuple[str, float]] = {
+    "seed_a": ("mostly", 3.0),
+    "seed_n": ("mostly", 3.0),
+    "load": ("mostly", 1.25),
+}
+"""What a keeper's tank may be far from: what it began with, and what is fed or given off in it."""
+UNSURE_OF_SOIL: dict[str, tuple[str, float]] = {"soil": ("mostly", 2.5), "release": ("times", 1.8)}
+"""How much a bag of soil holds, and how fast it gives it, is known from the readings of its water, not before."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,10 +78,23 @@ class Begun:
     def fishless(self) -> bool:
         return self.asked.mode == "empty_with_ammonia"
 
+    @property
+    def detoxified(self) -> bool:
+        """Whether a detoxifier is dosed for its animals each day."""
+        return self.animals_in and self.cycle.camp in DETOXIFIED
+
+    @property
+    def detoxifier_ml(self) -> float | None:
+        """A day's detoxifier for all of the water; None where its label was not told."""
+        told = self.cycle.detoxifier_ml_100l
+        return None if told is None else told * self.litres / 100
+
     def keeper(self, camp: str | None = None) -> Keeper[Any]:
         """Who tends it: with animals in it, by the camp that the plan goes by or the one that is asked for."""
         usual = self.asked.keeper()
-        if self.fishless or not self.animals_in or (camp or self.cycle.camp) != "changes":
+        if self.fishless:
+            usual = replace(usual, **cures(self.asked))
+        if self.fishless or not self.animals_in or (camp or self.cycle.camp) not in BY_READINGS:
             return replace(usual, most_settled=(self.limits.ammonia, self.limits.nitrite))
         return replace(usual, limits=self.limits, most_settled=(self.limits.ammonia, self.limits.nitrite))
 
@@ -120,6 +144,7 @@ def begun(sheet: Sheet[Plan], zone: tzinfo, today: date) -> Begun:
         full_dose_mg_l_n=max(min(wanted, most_proved), 0.05),
         soil_ammonia_mg_l_n=cycle.soil_gives_mg_l if cycle.begun_by == "soil" else 0.0,
         soil_least_kh_dkh=least_kh,
+        **lime(sheet, kh),
         soil_hold_meq_l=plan.tank.soil_left_meq_l * number(sheet, "soil_l", 0.0) / tank.litres,
         changes=regime(plan) if cycle.begun_by == "soil" else (),
     )
@@ -140,6 +165,21 @@ def begun(sheet: Sheet[Plan], zone: tzinfo, today: date) -> Begun:
     )
 
 
+def lime(sheet: Sheet[Plan], kh_dkh: float) -> dict[str, Any]:
+    """Lime that lies in the water, as a cycle takes it; nothing where its ceiling is no higher than the water."""
+    lifts, ceiling = number(sheet, "lime_per_d", 0.0), number(sheet, "coral_dkh", 0.0)
+    return {"lime_per_d": lifts, "lime_ceiling_dkh": ceiling} if lifts > 0 and ceiling > kh_dkh else {}
+
+
+def cures(asked: Inputs) -> dict[str, Any]:
+    """What an empty cycle's keeper does when its carbonate hardness runs out: half a change where the new water brings
+    enough, bicarbonate of soda where it does not."""
+    c = table()
+    if (asked.kh_dkh if asked.source_kh_dkh is None else asked.source_kh_dkh) >= c.change_lifts_from_dkh:
+        return {"changes": (ChangeRule(HALF_CHANGE, kh_read_under_dkh=c.lift_under_dkh),)}
+    return {"buffers": BufferRule(c.lift_under_dkh, c.bicarbonate_lifts_dkh)}
+
+
 def why_none(sheet: Sheet[Plan], stands: Phase) -> NamedCase:
     """The case that there is no cycle: the same story as the filter's own page tells."""
     if stands == "planned":
@@ -158,7 +198,8 @@ def limits_of(chloride_mg_l: float) -> Limits:
 
 def seeds(cycle: Cycle, litres: float) -> tuple[float, float, dict[str, tuple[str, float]]]:
     """Capacity of both bacteria at the start, mg/L N a day, and what is uncertain of it."""
-    table, ranges = constants("cycle.toml"), dict(RANGES)
+    table = constants("cycle.toml")
+    ranges = {**RANGES, **UNSURE, **(UNSURE_OF_SOIL if cycle.begun_by == "soil" else {})}
     if cycle.seeded_by == "media":
         worth = cycle.donor_frac * cycle.donor_mg_d / litres
         return max(worth, 1e-4), max(worth, 1e-4), ranges
@@ -194,6 +235,11 @@ def chloramine_ammonia(sheet: Sheet[Plan]) -> float:
     freed, share = number(sheet, "freed_ammonia_mg_l", 0.0), number(sheet, "swapped_frac", 0.0)
     unbound = HALF_BOUND if sheet.root.water.treatment in CONDITIONED else 1.0
     return unbound * freed / share if share > 0 else 0.0
+
+
+def bicarbonate_g(begun: Begun, lifts_dkh: float) -> float:
+    """Sodium bicarbonate that lifts all of the water by so much, grams."""
+    return lifts_dkh * begun.litres * float(table().bicarbonate_mg_l_per_dkh) / 1000
 
 
 def dose_amount(begun: Begun, dose_mg_l: float) -> tuple[float, str]:

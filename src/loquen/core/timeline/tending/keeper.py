@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
-from typing import Generic
+from typing import Generic, NamedTuple
 
 from loquen.core.physics.elementwise import Array, Q, Truth, any_of, both, where
 from loquen.core.timeline.process.constants import table
@@ -48,6 +48,23 @@ class ChangeRule:
 
 
 @dataclass(frozen=True, slots=True)
+class BufferRule:
+    """Bicarbonate of soda, as much as lifts the water by so many dKH, whenever carbonate hardness reads low."""
+
+    kh_read_under_dkh: float
+    adds_dkh: float
+
+
+class Act(NamedTuple):
+    """What a keeper did on a day: dosed, mg/L N; changed, a share; lifted carbonate hardness, dKH."""
+
+    day: int
+    dose_mg_l_n: float
+    share: float
+    kh_dkh: float
+
+
+@dataclass(frozen=True, slots=True)
 class Happening:
     """Something at an hour that no routine decides: a change or dose that was made, a load, a loss of bacteria."""
 
@@ -73,6 +90,7 @@ class Keeper(Generic[Q]):
     full_dose: Q | float = 0.0
     dose_kh_per_n: float = 0.0
     changes: tuple[ChangeRule, ...] = ()
+    buffers: BufferRule | None = None
     reads_ammonia: bool = True
     reads_nitrite: bool = True
     from_day: int = 0
@@ -138,8 +156,8 @@ class Tending(Generic[Q]):
         self.put_away: PutAway[Tally[Q]] = PutAway(tanks.members)
         self.due = sorted(happenings, key=lambda one: one.hour)
         self.tally: Tally[Q] = Tally.empty(tanks)
-        self.acts: list[tuple[int, float, float]] = []
-        """What was dosed and which share changed on each day that was tended, of a single tank."""
+        self.acts: list[Act] = []
+        """Of a single tank, on each day that was tended."""
 
     turned: Callable[[State[Q]], bool] | None = None
 
@@ -224,6 +242,7 @@ class Tending(Generic[Q]):
         keeper, tally, kh_read = self.keeper, self.tally, state.kh
         dose: Q | float = 0.0
         share: Q | float = 0.0
+        lifted: Q | float = 0.0
         if keeper.fishless:
             dose = self.dose(day, state)
             tally.dosed = tally.dosed + dose
@@ -241,9 +260,12 @@ class Tending(Generic[Q]):
             tally.changes_made = tally.changes_made + where(wanted > 0, 1.0, 0.0)
             share = where(wanted > share, wanted, share)
             state = changed(state, wanted, keeper.source)
+        if keeper.buffers is not None:
+            lifted = where(kh_read < keeper.buffers.kh_read_under_dkh, keeper.buffers.adds_dkh, 0.0)
+            state = replace(state, kh=state.kh + lifted)
         tally.noted(state, float(day))
         if self.tanks.members is None:
-            self.acts.append((day, float(dose), float(share)))
+            self.acts.append(Act(day, float(dose), float(share), float(lifted)))
         return state
 
     def dose(self, day: int, state: State[Q]) -> Q | float:
@@ -269,8 +291,8 @@ class Tended(Generic[Q]):
     hours: Mapping[str, Array]
     tally: Tally[Q]
     end: State[Q]
-    acts: Sequence[tuple[int, float, float]]
-    """Of a single tank: what was dosed and which share was changed on each day that was tended."""
+    acts: Sequence[Act]
+    """Of a single tank."""
 
 
 KEPT = ("ammonia", "nitrite", "nitrate", "kh", "on_ammonia", "on_nitrite")
