@@ -19,6 +19,7 @@ from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.book import sheet_of
 from loquen.core.system.nitrate.against import against
 from loquen.core.system.nitrate.forecast import page
+from loquen.core.system.nitrate.learnt import held_months
 from tests.core.fit_logs import CHART, drawn, prior, read_off
 from tests.core.plans import NOW, plan, words
 
@@ -351,3 +352,92 @@ def test_an_impossible_reading_is_asked_about_with_its_day():
     asks = fed_page(*rows[:8], wrong, *rows[9:]).asks
     assert "“110”" in words(asks[0])
     assert "not written down" in words(asks[0])
+
+
+# What the whole plan goes by -----------------------------------------------------------------------
+
+
+def ways_of(*log, **more):
+    return {way.key: way for way in page(sheet_of(plan(animals=FED, **more), shipped(), 0.0), log, NOW).ways}
+
+
+def shown_by(way):
+    return {row.key: row.value for row in way.figures}
+
+
+def test_as_logged_stands_beside_as_reckoned_and_it_is_said_what_hangs_on_why():
+    """1.108 mg/L of the ion a day by the feed, half of it in the log."""
+    ways = ways_of(*weekly(made=0.55))
+    assert list(ways) == ["reckoned", "waste", "taken"]
+    assert ways["waste"].changes["stocking.logged_waste_frac"] == pytest.approx(0.5, abs=0.12)
+    assert ways["taken"].changes["changes.logged_rise_nitrate_mg_l_d"] == pytest.approx(
+        0.55 / NITRATE_PER_N, abs=0.03
+    )
+    by = {key: shown_by(way) for key, way in ways.items()}
+    # Less waste reaches the filter only where less is made; the nitrate is the same either way.
+    assert by["waste"]["mature_ammonia_mg_l"] < by["reckoned"]["mature_ammonia_mg_l"]
+    assert by["taken"]["mature_ammonia_mg_l"] == by["reckoned"]["mature_ammonia_mg_l"]
+    assert by["waste"]["peak_nitrate_mg_l"] == pytest.approx(by["taken"]["peak_nitrate_mg_l"], rel=0.02)
+    assert by["waste"]["dawn_oxygen_mg_l"] >= by["taken"]["dawn_oxygen_mg_l"]
+    assert ways["reckoned"].chosen
+
+
+def test_more_than_is_reckoned_is_more_waste_and_nothing_else():
+    ways = ways_of(*weekly(made=2.6))
+    assert list(ways) == ["reckoned", "waste"]
+    assert ways["waste"].changes["stocking.logged_waste_frac"] > 1.8
+
+
+def test_what_a_plan_goes_by_reaches_balance_filter_and_oxygen():
+    bare, fed = plan(animals=FED), sheet_of(plan(animals=FED), shipped())
+    half = sheet_of(replace(bare, stocking=replace(bare.stocking, logged_waste_frac=0.5)), shipped())
+    for key in ("load_full_mg_d", "load_now_mg_d", "load_fed_day_mg_d", "balance_frac"):
+        assert half.value(key) == pytest.approx(0.5 * fed.value(key))
+    # A gram of food of half protein is 62.56 mg a day, 40 of them stay in the water of 250 L at 0.16 mg/L a day.
+    taken = sheet_of(replace(bare, changes=replace(bare.changes, logged_rise_nitrate_mg_l_d=0.16)), shipped())
+    assert taken.value("taken_up_mg_d") == pytest.approx(62.56 - 40, rel=1e-3)
+    assert taken.value("balance_frac") < fed.value("balance_frac")
+
+
+def test_what_was_logged_of_young_ones_grows_with_them():
+    young = plan(animals=TURTLES, changes=replace(plan().changes, logged_rise_nitrate_mg_l_d=0.2))
+    today, grown = sheet_of(young, shipped(), 0.0), sheet_of(young, shipped())
+    assert today.value("rise_nitrate_mg_l_d") == pytest.approx(0.2)
+    times = grown.value("load_full_mg_d") / today.value("load_now_mg_d")
+    assert grown.value("rise_nitrate_mg_l_d") == pytest.approx(0.2 * times)
+
+
+def held(days, nitrate="20"):
+    rows = []
+    for day in range(0, days, 14):
+        rows += [
+            read("nitrate", nitrate, day + 0.1),
+            read("ammonia", "0", day + 0.1),
+            read("nitrite", "0", day + 0.1),
+        ]
+    return rows
+
+
+def test_months_of_readings_that_hold_weigh_more_than_a_rule_of_practice():
+    crowd = plan(animals=(Group("zebra_danio", 250),))
+    plain = sheet_of(crowd, shipped()).value("litres_enough")
+    assert plain.state == "short"
+    lived = replace(crowd, stocking=replace(crowd.stocking, held_months=7.0))
+    verdict = sheet_of(lived, shipped()).value("litres_enough")
+    assert verdict.state == "tight"
+    assert "holds for you" in words(verdict.headline)
+    assert "held for 7 months" in words(verdict.reason)
+    short = replace(crowd, stocking=replace(crowd.stocking, held_months=2.0))
+    assert sheet_of(short, shipped()).value("litres_enough").state == "short"
+    # What can kill at once is judged as ever.
+    for key in ("media_carry", "dawn_breathes", "in_balance"):
+        assert sheet_of(lived, shipped()).value(key).state == sheet_of(crowd, shipped()).value(key).state
+
+
+def test_only_readings_of_all_three_make_months_that_held():
+    assert held_months(held(200), 40 / NITRATE_PER_N, shipped(), NOW) == pytest.approx(196.1 / 30.44, abs=0.1)
+    assert held_months(held(200, "160"), 40 / NITRATE_PER_N, shipped(), NOW) is None
+    nitrate_alone = [row for row in held(200) if row.event.what == "nitrate"]
+    assert held_months(nitrate_alone, 40 / NITRATE_PER_N, shipped(), NOW) is None
+    spoilt = [*held(200), read("nitrite", "0.5", 50)]
+    assert held_months(spoilt, 40 / NITRATE_PER_N, shipped(), NOW) == pytest.approx(42.1 / 30.44, abs=0.1)

@@ -5,7 +5,7 @@ from importlib.metadata import version
 from fastapi import FastAPI
 
 from loquen.api.documents import controller, rooms, router, systems, variants, ventures
-from loquen.api.keeping import feeding, joining, log, quarantine, register, tables, unread
+from loquen.api.keeping import across, feeding, joining, log, quarantine, register, tables, unread
 from loquen.api.keeping import round as rounds
 from loquen.api.paths import KnownPaths, patterns_of
 from loquen.api.planning import building, edits, fits, forecasts, library, own, planner, prices, sump, waters
@@ -17,7 +17,7 @@ from loquen.house.roots import ROOTS
 from loquen.house.sheet.kept import KeptSheets
 
 PLANNING = (library, own, edits, fits, sump, building, prices, planner, waters, forecasts)
-KEEPING = (log, tables, rounds, register, quarantine, joining, feeding, unread)
+KEEPING = (across, log, tables, rounds, register, quarantine, joining, feeding, unread)
 DOCUMENTS = (systems, variants, ventures, rooms, controller)
 ROUTERS = (*(part.router for part in (*PLANNING, *KEEPING, *DOCUMENTS)), ventures.drafts, rooms.drafts)
 

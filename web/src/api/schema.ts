@@ -597,6 +597,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Latest
+         * @description The newest entries of all systems, or of those that are sought among the last some thousands.
+         */
+        get: operations["list_latest_api_log_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/last": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Last
+         * @description The newest reading of everything in every system.
+         */
+        get: operations["read_last_api_log_last_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Series
+         * @description How one thing was read in some systems.
+         */
+        get: operations["read_series_api_log_series_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/log/known": {
         parameters: {
             query?: never;
@@ -609,26 +669,6 @@ export interface paths {
          * @description What can be read, with what, and what can be done.
          */
         get: operations["read_known_api_log_known_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/log": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * List Latest
-         * @description The newest entries of all systems.
-         */
-        get: operations["list_latest_api_log_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2638,6 +2678,14 @@ export interface components {
              */
             altitude_m: number;
         };
+        /**
+         * AllSeries
+         * @description The readings of one thing in several systems.
+         */
+        AllSeries: {
+            /** Rows */
+            rows: components["schemas"]["Series"][];
+        };
         /** AnimalDrawn */
         AnimalDrawn: {
             /** Label */
@@ -3846,7 +3894,9 @@ export interface components {
              * @default changes
              * @enum {string}
              */
-            camp: "changes" | "none" | "detoxifier";
+            camp: "changes" | "rescue" | "none" | "detoxifier";
+            /** Detoxifier Ml 100L */
+            detoxifier_ml_100l?: number | null;
             /**
              * Tank Chloride Mg L
              * @default 20
@@ -3889,6 +3939,23 @@ export interface components {
              * Format: date-time
              */
             deleted: string;
+        };
+        /**
+         * Design
+         * @description Weeks with a reading in each, and the chance that a sink of a third and of a half of what is made is then seen.
+         */
+        Design: {
+            /** Weeks Before */
+            weeks_before: number;
+            /** Weeks With */
+            weeks_with: number;
+            /** Weeks Without */
+            weeks_without: number;
+            /** Odds Third */
+            odds_third: number;
+            /** Odds Half */
+            odds_half: number;
+            sentence: components["schemas"]["Sentence"];
         };
         /**
          * DifferenceOut
@@ -4409,25 +4476,6 @@ export interface components {
             /** Nearest */
             nearest?: boolean | number | null;
         };
-        /**
-         * Figure
-         * @description A figure's value, or why there is none.
-         */
-        Figure: {
-            /** Key */
-            key: string;
-            /** Label */
-            label: string;
-            /** Kind */
-            kind: string;
-            /** Value */
-            value: number | null;
-            /** Low */
-            low: number | null;
-            /** High */
-            high: number | null;
-            missing: components["schemas"]["Sentence"] | null;
-        };
         /** Filter */
         Filter: {
             /**
@@ -4858,6 +4906,7 @@ export interface components {
             happened: components["schemas"]["Happened"][];
             done: components["schemas"]["Done"];
             learned: components["schemas"]["Sentence"] | null;
+            soil: components["schemas"]["Sentence"] | null;
             /** Asks */
             asks: components["schemas"]["Sentence"][];
             /** Stalls */
@@ -5635,6 +5684,54 @@ export interface components {
             cultures: components["schemas"]["Kept"][];
         };
         /**
+         * LastOf
+         * @description What was read last in a system.
+         */
+        LastOf: {
+            /** System Id */
+            system_id: number;
+            /** Name */
+            name: string;
+            /** Readings */
+            readings: components["schemas"]["LastReading"][];
+        };
+        /**
+         * LastReading
+         * @description The newest reading of something in a system, in the core's unit, and whether it lies outside what is wanted there.
+         */
+        LastReading: {
+            /** Measure */
+            measure: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Value */
+            value: string;
+            /** Kit */
+            kit: string;
+            /** Low */
+            low: number;
+            /** High */
+            high: number | null;
+            /**
+             * Beyond
+             * @enum {string}
+             */
+            beyond: "" | "over" | "under";
+        };
+        /**
+         * LastReadings
+         * @description What was read last in every system, and of what anything was read anywhere.
+         */
+        LastReadings: {
+            /** Measures */
+            measures: string[];
+            /** Rows */
+            rows: components["schemas"]["LastOf"][];
+        };
+        /**
          * Left
          * @description A check that still falls short: why, the pins without which something would mend it, and whether animals die of it.
          */
@@ -5796,7 +5893,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "read" | "dose" | "change" | "milestone";
+            kind: "read" | "dose" | "detoxify" | "buffer" | "change" | "milestone";
             words: components["schemas"]["Sentence"];
             /** Amount */
             amount?: number | null;
@@ -6121,12 +6218,16 @@ export interface components {
             settled_trough: number | null;
             /** Settles D */
             settles_d: number | null;
+            grown: components["schemas"]["Sentence"] | null;
             /** Said */
             said: components["schemas"]["Said"][];
+            /** Ways */
+            ways: components["schemas"]["Way"][];
             /** Asks */
             asks: components["schemas"]["Sentence"][];
             /** Experiments */
             experiments: components["schemas"]["Experiment"][];
+            design: components["schemas"]["Design"];
             /** Levers */
             levers: components["schemas"]["Lever"][];
             /** Saw */
@@ -6572,7 +6673,10 @@ export interface components {
             run_in: components["schemas"]["RunIn"];
             /**
              * @default {
-             *       "decides": "balance"
+             *       "decides": "balance",
+             *       "stays": "good",
+             *       "stays_months": 9,
+             *       "stays_until_cm": 8
              *     }
              */
             stocking: components["schemas"]["Stocking"];
@@ -6888,6 +6992,21 @@ export interface components {
              * @default 0.2
              */
             plant_cover_frac: number;
+        };
+        /**
+         * Point
+         * @description A reading on a chart, without an upper end at the top of its kit's.
+         */
+        Point: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Low */
+            low: number;
+            /** High */
+            high: number | null;
         };
         /**
          * PriceIn
@@ -8001,7 +8120,7 @@ export interface components {
         RoomAnswer: {
             /** Figures */
             figures: {
-                [key: string]: components["schemas"]["Figure"];
+                [key: string]: components["schemas"]["loquen__house__sheet__answers__Figure"];
             };
             /** Checks */
             checks: components["schemas"]["Check"][];
@@ -8538,6 +8657,18 @@ export interface components {
             };
         };
         /**
+         * Series
+         * @description The readings of one thing in a system, oldest first.
+         */
+        Series: {
+            /** System Id */
+            system_id: number;
+            /** Name */
+            name: string;
+            /** Points */
+            points: components["schemas"]["Point"][];
+        };
+        /**
          * SettledOut
          * @description A plan brought as far as levers reach: its changes, each needed, what is left, and what it takes.
          */
@@ -8593,7 +8724,7 @@ export interface components {
         SheetAnswer: {
             /** Figures */
             figures: {
-                [key: string]: components["schemas"]["Figure"];
+                [key: string]: components["schemas"]["loquen__house__sheet__answers__Figure"];
             };
             /** Checks */
             checks: components["schemas"]["Check"][];
@@ -9036,6 +9167,26 @@ export interface components {
              * @enum {string}
              */
             decides: "balance" | "volume" | "length" | "surface" | "crowd" | "group";
+            /**
+             * Stays
+             * @default good
+             * @enum {string}
+             */
+            stays: "good" | "months" | "length";
+            /**
+             * Stays Months
+             * @default 9
+             */
+            stays_months: number;
+            /**
+             * Stays Until Cm
+             * @default 8
+             */
+            stays_until_cm: number;
+            /** Logged Waste Frac */
+            logged_waste_frac?: number | null;
+            /** Held Months */
+            held_months?: number | null;
         };
         /**
          * Stop
@@ -10479,7 +10630,7 @@ export interface components {
         VentureAnswer: {
             /** Figures */
             figures: {
-                [key: string]: components["schemas"]["Figure"];
+                [key: string]: components["schemas"]["loquen__house__sheet__answers__Figure"];
             };
             /** Checks */
             checks: components["schemas"]["Check"][];
@@ -10834,7 +10985,7 @@ export interface components {
             revision: number;
             water: components["schemas"]["Source"] | null;
             /** Figures */
-            figures: components["schemas"]["Figure"][];
+            figures: components["schemas"]["loquen__house__sheet__answers__Figure"][];
             /** Questions */
             questions: components["schemas"]["Finding"][];
             why?: components["schemas"]["Sentence"] | null;
@@ -10848,6 +10999,24 @@ export interface components {
             sources: components["schemas"]["Source"][];
             /** Base */
             base: number;
+        };
+        /**
+         * Way
+         * @description A way to reckon this tank: what it changes in the plan, and what comes of it.
+         */
+        Way: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Changes */
+            changes: {
+                [key: string]: number | null;
+            };
+            /** Figures */
+            figures: components["schemas"]["loquen__core__system__nitrate__learnt__Figure"][];
+            /** Chosen */
+            chosen: boolean;
         };
         /**
          * WeekFood
@@ -11180,6 +11349,44 @@ export interface components {
              * @default 0.15
              */
             share: number;
+        };
+        /**
+         * Figure
+         * @description A figure by one way of reckoning, and how its check stands.
+         */
+        loquen__core__system__nitrate__learnt__Figure: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Kind */
+            kind: string;
+            /** Value */
+            value: number | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "holds" | "tight" | "short" | "measure" | "unknown";
+        };
+        /**
+         * Figure
+         * @description A figure's value, or why there is none.
+         */
+        loquen__house__sheet__answers__Figure: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Kind */
+            kind: string;
+            /** Value */
+            value: number | null;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            missing: components["schemas"]["Sentence"] | null;
         };
     };
     responses: never;
@@ -13277,9 +13484,16 @@ export interface operations {
             };
         };
     };
-    read_known_api_log_known_get: {
+    list_latest_api_log_get: {
         parameters: {
-            query?: never;
+            query?: {
+                count?: number;
+                system?: number[];
+                kind?: ("reading" | "change" | "dose" | "feed" | "filter" | "added" | "taken" | "light" | "arrival" | "death" | "source" | "experiment" | "note" | "birth" | "measured" | "move" | "sale" | "signs")[];
+                since?: string | null;
+                until?: string | null;
+                find?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -13292,7 +13506,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Known"];
+                    "application/json": components["schemas"]["LoggedOut"][];
                 };
             };
             /** @description Not Found */
@@ -13351,10 +13565,86 @@ export interface operations {
             };
         };
     };
-    list_latest_api_log_get: {
+    read_last_api_log_last_get: {
         parameters: {
-            query?: {
-                count?: number;
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LastReadings"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_series_api_log_series_get: {
+        parameters: {
+            query: {
+                measure: string;
+                system: number[];
+                since: string;
             };
             header?: never;
             path?: never;
@@ -13368,7 +13658,81 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LoggedOut"][];
+                    "application/json": components["schemas"]["AllSeries"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_known_api_log_known_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Known"];
                 };
             };
             /** @description Not Found */

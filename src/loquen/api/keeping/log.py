@@ -3,9 +3,9 @@
 from collections.abc import Iterable, Mapping
 from dataclasses import asdict, dataclass, replace
 from datetime import datetime
-from typing import Annotated, Any
+from typing import Any
 
-from fastapi import APIRouter, Query, Response
+from fastapi import APIRouter, Response
 from pydantic import TypeAdapter
 from sqlmodel import Session
 
@@ -181,13 +181,6 @@ def read_known(visit: Asked) -> Known:
         units=UNITS,
         cleaned=CLEANED,
     )
-
-
-@router.get("/log")
-def list_latest(visit: Asked, count: Annotated[int, Query(ge=1, le=500)] = 100) -> list[LoggedOut]:
-    """The newest entries of all systems."""
-    with visit.reading() as session:
-        return all_shown(session, readable(ledger.list_latest(session, count)), visit.library)
 
 
 @router.get("/systems/{system_id}/log", response_model=list[LoggedOut])

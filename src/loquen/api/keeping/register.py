@@ -129,7 +129,8 @@ def write_down(given: ResidentIn, visit: Asked) -> Response:
     happened = [happened_in(row) for row in given.happened]
     with visit.writing() as session:
         refuse(session, None, resident, happened, day_of(given.today), visit.library)
-        made = register.add(session, document(resident), happened)
+        staying = lived.with_stay(visit, session, resident, happened)
+        made = register.add(session, document(staying), happened)
     return sent(Written(made.id, made.happened[-1][0], None))
 
 

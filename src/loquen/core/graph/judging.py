@@ -113,3 +113,19 @@ def caution(value: float, name: str, limit: float, fine: Sentence, warning: Sent
         state, margin, over(margin, kind), reason, Gauge(value, 1.25 * max(limit, value), kind, high=limit)
     )
     return tight_past(verdict, "to be looked at") if margin < 0 else verdict
+
+
+HELD_MONTHS = 3.0
+"""Months of readings that held, which weigh more than a rule of practice."""
+
+
+def holds_for_you(verdict: Verdict, held_months: float | None) -> Verdict:
+    """What only a rule of practice says no to, while months of readings hold: unusual, to be watched, never green."""
+    if verdict.state != "short" or held_months is None or held_months < HELD_MONTHS:
+        return verdict
+    reason = Sentence(
+        verdict.reason.text
+        + " Unusual, and your readings have held for {held}: watch ammonia, nitrite and who is chased.",
+        {**verdict.reason.terms, "held": Term(held_months, "months")},
+    )
+    return replace(tight_past(verdict, "holds for you"), reason=reason)

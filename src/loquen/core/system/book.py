@@ -57,6 +57,7 @@ ROW_NAMES = {
     "bags": "arrival",
 }
 ASKED = {"months_ahead": inf}
+ASKED_MONTHS = "asked.months_ahead"
 """What a sheet is asked about that is no part of the plan, and what is meant when nothing is said."""
 
 

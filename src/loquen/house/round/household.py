@@ -15,7 +15,7 @@ from loquen.house.feeding.view import Week, feeder
 from loquen.house.house import Visit
 from loquen.house.log.deeds import deeds_of
 from loquen.house.quarantine.view import TubCare, tub_cares
-from loquen.house.register.lived import living
+from loquen.house.register.lived import living, stays
 from loquen.house.round.cares import Care, care
 from loquen.house.round.cycles import with_calendar
 from loquen.house.round.done import done_days
@@ -58,7 +58,7 @@ def read_household(
     tubs = tub_cares(visit, session, known, today)
     known_logs = deeds_of(visit, session, ids)
     week = feeder(visit, session, known_logs, today)
-    lives = living(visit, session, today)
+    lives, ending = living(visit, session, today), stays(visit, session, known)
 
     # One system after the other, so that its sheet is made once.
     def cared_for(system: Current) -> Care:
@@ -69,7 +69,9 @@ def read_household(
     found = []
     for system in known:
         heed()
-        found.append(fed_by(as_tub(cared_for(system), tubs.get(system.id)), week(system)))
+        of_stays = ending.get(system.id, ())
+        cared = fed_by(as_tub(cared_for(system), tubs.get(system.id)), week(system))
+        found.append(replace(cared, duties=(*of_stays, *cared.duties)) if of_stays else cared)
     settings = {system_id: those_read(rows.items(), set_of) for system_id, rows in rounds.settings(session).items()}
     return Household(
         cares=found,

@@ -10,8 +10,8 @@ from loquen.core.graph.keys import CONSTANT, PLACE, Key, Missing
 from loquen.core.graph.nodes import Verdict
 from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Choice, Quantity
+from loquen.core.system.book import ASKED_MONTHS
 from loquen.core.system.cases import told_case
-from loquen.core.system.propose import growth
 
 
 @dataclass(frozen=True, slots=True)
@@ -89,7 +89,7 @@ def working_node(sheet: Sheet, key: Key) -> WorkingNode:
         return leaf(key, name.replace("_", " "), "", row.value, row.unit, sources()[row.source])
     if key.endswith(f".{PLACE}"):
         return leaf(key, "Its number in the order", "count", float(value), "", "as listed")
-    if key == growth.ASKED_MONTHS:
+    if key == ASKED_MONTHS:
         words = "until full grown" if math.isinf(value) else ""
         return leaf(key, "Months ahead", "months", None if words else float(value), words, "asked for")
     if key == "asked.lines":

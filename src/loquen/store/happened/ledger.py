@@ -133,9 +133,21 @@ def list_of(session: Session, system_id: int) -> list[KeptEvent]:
     return [kept(row) for row in session.exec(rows.order_by(col(EventRow.at), col(EventRow.id)))]
 
 
-def list_latest(session: Session, count: int) -> list[KeptEvent]:
-    """The newest of all logs, the newest first."""
+def list_latest(
+    session: Session,
+    count: int,
+    system_ids: Collection[int] = (),
+    since: datetime | None = None,
+    until: datetime | None = None,
+) -> list[KeptEvent]:
+    """The newest of all logs or of some, between two moments where they are given, the newest first."""
     rows = in_logs().where(col(EventRow.system_id).is_not(None))
+    if system_ids:
+        rows = rows.where(col(EventRow.system_id).in_(system_ids))
+    if since is not None:
+        rows = rows.where(col(EventRow.at) >= since)
+    if until is not None:
+        rows = rows.where(col(EventRow.at) < until)
     found = session.exec(rows.order_by(col(EventRow.at).desc(), col(EventRow.id).desc()).limit(count))
     return [kept(row) for row in found]
 

@@ -1,3 +1,4 @@
+import { dayMonth } from "@/lib/shown/days";
 import type { Newcomers } from "@/api/client";
 import { dayOn, shortDay } from "@/lib/shown/days";
 import { useNarrow } from "@/ui/useNarrow";
@@ -49,7 +50,7 @@ export function Turns({ found }: { found: Newcomers }) {
             className="num"
             fill="var(--color-quiet)"
           >
-            {new Date(`${day}T12:00`).toLocaleDateString("en-GB", { day: "numeric", month: "short" })}
+            {dayMonth(new Date(`${day}T12:00`))}
           </text>
         </g>
       ))}

@@ -1,3 +1,4 @@
+import { wholeMonth } from "@/lib/shown/days";
 import { Link } from "@tanstack/react-router";
 import { useState } from "react";
 import { asked, client, Refused, type Home, type ResidentOut } from "@/api/client";
@@ -14,9 +15,6 @@ interface HomeProps {
   note: (resident: ResidentOut) => void;
   taken: (words?: string) => void;
 }
-
-const monthOf = (day: string) =>
-  new Date(`${day}T12:00`).toLocaleDateString("en-GB", { month: "long", year: "numeric" });
 
 /** One system as it lives: today and full grown at one scale, who is in it, and what that changes. */
 export function HomeOf({ home, open, note, taken }: HomeProps) {
@@ -73,7 +71,7 @@ export function HomeOf({ home, open, note, taken }: HomeProps) {
                 <span className="block text-sm text-quiet">
                   {lengthWords(row, units.text(row.length_cm, "length"), units.text(row.adult_cm, "length"))}
                   {row.males != null && ` · ${row.males} males`}
-                  {row.since && ` · since ${monthOf(row.since)}`}
+                  {row.since && ` · since ${wholeMonth(row.since)}`}
                   {row.resident.source && ` · from ${row.resident.source}`}
                 </span>
                 {row.notes.map((sentence, i) => (
@@ -130,7 +128,7 @@ function Outgrown({ rows }: { rows: Home["outgrows"] }) {
     <ul aria-label="Outgrown" className="mt-2 text-sm">
       {rows.slice(0, all ? undefined : SHOWN).map((row) => (
         <li key={row.check} className="text-short">
-          {row.label}: they outgrow it about {monthOf(row.day)}.
+          {row.label}: they outgrow it about {wholeMonth(row.day)}.
         </li>
       ))}
       {!all && rows.length > SHOWN && (

@@ -1,3 +1,4 @@
+import { monthYear } from "@/lib/shown/days";
 import { useQuery } from "@tanstack/react-query";
 import { Undo2 } from "lucide-react";
 import { useState } from "react";
@@ -144,12 +145,7 @@ function Growth({ resident }: { resident: ResidentOut }) {
         today={days(today()) - first}
         from={0}
         to={at.at(-1) ?? 1}
-        tick={(day) =>
-          new Date((day + first) * 86_400_000).toLocaleDateString("en-GB", {
-            month: "short",
-            year: "2-digit",
-          })
-        }
+        tick={(day) => monthYear(new Date((day + first) * 86_400_000))}
       />
     </>
   );

@@ -1,3 +1,4 @@
+import { dayMonth } from "@/lib/shown/days";
 import { memo, useMemo, useState } from "react";
 import type { Known, Logged } from "@/api/client";
 import { TimeChart, type TimeBand } from "@/ui/charts/TimeChart";
@@ -99,7 +100,7 @@ function MeasureChart({ measure, log, band, known, start, now }: MeasureProps) {
       drops={drops}
       from={0}
       to={(now - start) / DAY}
-      tick={(day) => new Date(start + day * DAY).toLocaleDateString([], { day: "numeric", month: "short" })}
+      tick={(day) => dayMonth(new Date(start + day * DAY))}
       height={112}
       fromZero={!NOT_FROM_ZERO.includes(measure.key)}
     />

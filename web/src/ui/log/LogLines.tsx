@@ -1,3 +1,4 @@
+import { clock } from "@/lib/shown/days";
 import { useQuery } from "@tanstack/react-query";
 import { MoreHorizontal } from "lucide-react";
 import { useState } from "react";
@@ -95,7 +96,7 @@ export function LogLines({ id, log, shown = 60 }: LinesProps) {
                   className="size-4 accent-edge"
                 />
                 <span className="num min-w-[5ch] text-sm text-quiet">
-                  {row.whole_day ? "" : clock(row.at)}
+                  {row.whole_day ? "" : clock(new Date(row.at))}
                 </span>
                 <span className="min-w-0 flex-1 py-1">{words}</span>
                 <Menu
@@ -145,6 +146,3 @@ function Was({ row, close }: { row: Logged; close: () => void }) {
     </Dialog>
   );
 }
-
-const clock = (iso: string): string =>
-  new Date(iso).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });

@@ -1,4 +1,5 @@
 import type { Known, LogEntry, Logged } from "@/api/client";
+import { headingDay } from "@/lib/shown/days";
 import type { Units } from "@/lib/shown/quantity";
 
 const HAPPENED: Record<string, string> = {
@@ -69,7 +70,7 @@ export function dayWords(iso: string, now = new Date()): string {
   const apart = Math.round((startOf(now) - startOf(day)) / 86_400_000);
   if (apart === 0) return "today";
   if (apart === 1) return "yesterday";
-  return day.toLocaleDateString([], { weekday: "short", day: "numeric", month: "long", year: "numeric" });
+  return headingDay(day);
 }
 
 const startOf = (at: Date): number => new Date(at.getFullYear(), at.getMonth(), at.getDate()).getTime();

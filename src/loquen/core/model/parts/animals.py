@@ -102,3 +102,15 @@ class Stocking:
             },
         ),
     ] = "balance"
+    stays: Annotated[
+        Literal["good", "months", "length"],
+        Choice("They stay", {"good": "for good", "months": "for some months", "length": "until one measures"}),
+    ] = "good"
+    stays_months: Annotated[float, Quantity("Months they stay", "months", 0.5, 600)] = 9.0
+    stays_until_cm: Annotated[float, Quantity("Length at which they leave", "length", 0.5, 200)] = 8.0
+    logged_waste_frac: Annotated[
+        float | None, Quantity("Waste by the log, of what is reckoned", "ratio", 0.05, 5, given="reading")
+    ] = None
+    held_months: Annotated[
+        float | None, Quantity("Months that its readings have held", "months", 0, 600, given="reading")
+    ] = None

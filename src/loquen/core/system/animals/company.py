@@ -229,12 +229,12 @@ def sizes_to_come(
     length_now_cm: tuple[float, ...],
     length_then_cm: tuple[float, ...],
     adult_length_cm: tuple[float, ...],
-    months_ahead: float,
+    judged_months: float,
 ) -> Growing:
     """Month by month for two years, or as far as is planned, and then as long as they are planned for."""
     rows = list(zip(animal, length_now_cm, adult_length_cm, strict=True))
     grown = all(now >= then for now, then in zip(length_now_cm, length_then_cm, strict=True))
-    ahead = 0 if grown else int(min(months_ahead, MONTHS_WATCHED))
+    ahead = 0 if grown else int(min(judged_months, MONTHS_WATCHED))
     monthly = [
         lengths_of(animal, [length_in(month, adult, now, kind) for kind, now, adult in rows])
         for month in range(ahead + 1)

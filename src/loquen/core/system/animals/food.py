@@ -60,14 +60,47 @@ def mass_of(animal: Species, length_cm: float) -> float:
     return float(masses_of(animal, length_cm))
 
 
+@step()
+def leaves_in_months(
+    stays: str,
+    stays_months: float,
+    stays_until_cm: float,
+    length_now_cm: tuple[float, ...],
+    adult_length_cm: tuple[float, ...],
+    animal: tuple[Species, ...],
+) -> float:
+    """When the stay ends: never, in so many months, or when the first of them is as long as was told."""
+    if stays == "months":
+        return stays_months
+    if stays == "length":
+        rows = zip(length_now_cm, adult_length_cm, animal, strict=True)
+        return min((months_until(stays_until_cm, now, adult, kind) for now, adult, kind in rows), default=math.inf)
+    return math.inf
+
+
+def months_until(length_cm: float, now_cm: float, adult_cm: float, animal: Species) -> float:
+    """Months until one is so long; infinite where it never is."""
+    if now_cm >= length_cm:
+        return 0.0
+    if adult_cm <= length_cm:
+        return math.inf
+    return 12 * math.log((adult_cm - now_cm) / (adult_cm - length_cm)) / animal.growth_per_year
+
+
+@step()
+def judged_months(months_ahead: float, leaves_in_months: float) -> float:
+    """The age that they are judged at: what is asked about, inside their stay."""
+    return min(months_ahead, leaves_in_months)
+
+
 @figure(
     "Length to plan for",
-    formula="{adult_length_cm} − ({adult_length_cm} − {length_now_cm}) × e^(−K × {months_ahead} ÷ 12) of {animal}",
+    formula="{adult_length_cm} − ({adult_length_cm} − {length_now_cm}) × e^(−K × {judged_months} ÷ 12) of {animal}",
     source="bertalanffy1938",
     row="animals",
 )
-def length_then_cm(adult_length_cm: float, length_now_cm: float, animal: Species, months_ahead: float) -> float:
-    return length_in(months_ahead, adult_length_cm, length_now_cm, animal)
+def length_then_cm(adult_length_cm: float, length_now_cm: float, animal: Species, judged_months: float) -> float:
+    return length_in(judged_months, adult_length_cm, length_now_cm, animal)
 
 
 def length_in(months: float, adult_length_cm: float, length_now_cm: float, animal: Species) -> float:
@@ -232,7 +265,7 @@ def siphon_frac(
 WASTE = (
     "{feed} × 1000 × {protein_frac} × 0.16 × ((1 − {uneaten_frac}) × (1 − kept) + {uneaten_frac}) × (1 − removed), "
     "growing: {growing} (kept {kept_growing} or {kept_grown}, removed {removed_growing} or {removed_grown}, "
-    "or {siphon_frac} as siphoned)"
+    "or {siphon_frac} as siphoned); times {logged_waste_frac} where the log is used"
 )
 
 
@@ -252,11 +285,13 @@ def waste_now_mg_d(
     removed_grown: float,
     uneaten_frac: float,
     siphon_frac: float | None,
+    logged_waste_frac: float | None,
 ) -> float:
     kept, removed = (kept_growing, removed_growing) if growing else (kept_grown, removed_grown)
     taken = removed if siphon_frac is None else siphon_frac
     # What nobody eats keeps none of its nitrogen from the water.
-    return float(nitrogen.ammonia_from_feed_mg_d(feed_now_g_d, protein_frac, kept * (1 - uneaten_frac), taken))
+    waste = float(nitrogen.ammonia_from_feed_mg_d(feed_now_g_d, protein_frac, kept * (1 - uneaten_frac), taken))
+    return waste if logged_waste_frac is None else waste * logged_waste_frac
 
 
 @figure(
@@ -275,11 +310,13 @@ def waste_then_mg_d(
     removed_grown: float,
     uneaten_frac: float,
     siphon_frac: float | None,
+    logged_waste_frac: float | None,
 ) -> float:
     kept, removed = (kept_growing, removed_growing) if growing_then else (kept_grown, removed_grown)
     taken = removed if siphon_frac is None else siphon_frac
     # What nobody eats keeps none of its nitrogen from the water.
-    return float(nitrogen.ammonia_from_feed_mg_d(feed_then_g_d, protein_frac, kept * (1 - uneaten_frac), taken))
+    waste = float(nitrogen.ammonia_from_feed_mg_d(feed_then_g_d, protein_frac, kept * (1 - uneaten_frac), taken))
+    return waste if logged_waste_frac is None else waste * logged_waste_frac
 
 
 @figure("Animals", formula="Σ {number}", source="definition", kind="count")

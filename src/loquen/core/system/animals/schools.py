@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 
 from loquen.core.errors import NamedCase
-from loquen.core.graph.judging import at_least, at_most, by_practice, within_band
+from loquen.core.graph.judging import at_least, at_most, by_practice, holds_for_you, within_band
 from loquen.core.graph.nodes import State, Verdict, check, figure, step
 from loquen.core.library.rows.animals import Species
 from loquen.core.model.inputs.quantity import Sentence, Term, of, say
@@ -179,6 +179,7 @@ def litres_enough(
     animal_count: float,
     deciding: str,
     own_rules: str,
+    held_months: float | None,
 ) -> Verdict:
     if animal_count == 0:
         raise NamedCase("no_animals")
@@ -191,7 +192,7 @@ def litres_enough(
     reason = with_own(reason, own_rules)
     verdict = by_practice(at_least(real_volume_l, wanted_low_l, "volume", reason), wanted_low_l)
     state: State = "tight" if verdict.state == "holds" and real_volume_l < wanted_high_l else verdict.state
-    return as_decided(replace(verdict, state=state), "volume", deciding)
+    return holds_for_you(as_decided(replace(verdict, state=state), "volume", deciding), held_months)
 
 
 @check(
@@ -232,6 +233,7 @@ def crowd_fits(
     colony_least: float,
     growing: tuple[bool, ...],
     deciding: str,
+    held_months: float | None,
 ) -> Verdict:
     crowding = [(kind, count) for kind, count in zip(animal, number, strict=True) if kind.crowd]
     if not crowding:
@@ -264,7 +266,7 @@ def crowd_fits(
         band = at_most(crowd_g_100l, crowd_high_g_per_100l, "crowding", reason)
     else:
         band = within_band(crowd_g_100l, low, crowd_high_g_per_100l, "crowding", reason)
-    return as_decided(by_practice(band, crowd_low_g_per_100l), "crowd", deciding)
+    return holds_for_you(as_decided(by_practice(band, crowd_low_g_per_100l), "crowd", deciding), held_months)
 
 
 @check(

@@ -271,8 +271,20 @@ def accepted_standing_d(
 
 
 @figure(
+    "Nitrogen that plants and bed take",
+    formula="the larger of {plants_mg_d} and {load_full_mg_d} − {rise_nitrate_mg_l_d} × {real_volume_l}",
+    source="balance",
+    kind="nitrogen_load",
+)
+def taken_up_mg_d(
+    plants_mg_d: float, load_full_mg_d: float, rise_nitrate_mg_l_d: float, real_volume_l: float
+) -> float:
+    return max(plants_mg_d, load_full_mg_d - rise_nitrate_mg_l_d * real_volume_l)
+
+
+@figure(
     "Waste the changes and plants take",
-    formula="({target_nitrate_mg_l} − {new_nitrate_mg_l}) ÷ {accepted_standing_d} × {real_volume_l} + {plants_mg_d}",
+    formula="({target_nitrate_mg_l} − {new_nitrate_mg_l}) ÷ {accepted_standing_d} × {real_volume_l} + {taken_up_mg_d}",
     source="balance",
 )
 def changes_allow_mg_d(
@@ -280,10 +292,10 @@ def changes_allow_mg_d(
     new_nitrate_mg_l: float,
     accepted_standing_d: float,
     real_volume_l: float,
-    plants_mg_d: float,
+    taken_up_mg_d: float,
 ) -> float:
     room = max(0.0, target_nitrate_mg_l - new_nitrate_mg_l)
-    return room / accepted_standing_d * real_volume_l + plants_mg_d
+    return room / accepted_standing_d * real_volume_l + taken_up_mg_d
 
 
 @figure(

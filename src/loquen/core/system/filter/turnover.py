@@ -1,7 +1,7 @@
 """What the filters really move, and the drift that animals hold against."""
 
 from loquen.core.errors import NamedCase
-from loquen.core.graph.judging import at_most, by_practice, tight_past, within_band
+from loquen.core.graph.judging import at_most, by_practice, holds_for_you, tight_past, within_band
 from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.library.rows.animals import Species, Turnover
 from loquen.core.library.rows.machines import FilterKind
@@ -108,6 +108,7 @@ def turnover_fits(
     drift_borne_cm_s: float,
     turnover_least_frac: float,
     turnover_dead_per_h: float,
+    held_months: float | None,
 ) -> Verdict:
     reason = say(
         "Filters and return really move {flow}: {turns}. These animals ask for {low} to {high}.",
@@ -125,7 +126,7 @@ def turnover_fits(
         return tight_past(verdict, "they hold against it")
     # Oxygen and waste are judged apart: too little is a fault where corners stand still.
     still = min(turnover_least_frac * turnover_low_per_h, turnover_dead_per_h)
-    return by_practice(verdict, turnover_low_per_h, turnover_low_per_h - still)
+    return holds_for_you(by_practice(verdict, turnover_low_per_h, turnover_low_per_h - still), held_months)
 
 
 DRY_TEXTS = {

@@ -17,12 +17,13 @@ from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.plan import Plan
 from loquen.core.physics.elementwise import Array
 from loquen.core.physics.nitrogen import NITRATE_PER_N
-from loquen.core.system.book import sheet_of
+from loquen.core.system.book import ASKED_MONTHS
 from loquen.core.system.changes.regime import Corner
 from loquen.core.system.nitrate.course import Known, ahead, known
 from loquen.core.system.nitrate.design import Design, design
 from loquen.core.system.nitrate.entries import entries_of
 from loquen.core.system.nitrate.experiments import Experiment, experiments
+from loquen.core.system.nitrate.learnt import Way, ways
 from loquen.core.system.nitrate.levers import Lever, levers, saw_of
 from loquen.core.system.nitrate.said import Said, asks, said
 
@@ -74,6 +75,7 @@ class NitratePage:
     grown: Sentence | None
     """What it comes to once animals that grow are grown; None where they are."""
     said: tuple[Said, ...]
+    ways: tuple[Way, ...]
     asks: tuple[Sentence, ...]
     experiments: tuple[Experiment, ...]
     design: Design
@@ -116,6 +118,7 @@ def page(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime) -> NitratePag
         settles_d=settles,
         grown=grown_up(basis),
         said=said(sheet, tanks) if told else (),
+        ways=ways(sheet, tanks, recent, now) if told else (),
         asks=asks(sheet, tanks, recent, entries, now, told),
         experiments=experiments(sheet, recent, entries, now),
         design=design(basis, entries),
@@ -132,7 +135,7 @@ def as_logged(sheet: Sheet[Plan], tanks: Known) -> Sheet[Plan]:
 
 def grown_up(basis: Sheet[Plan]) -> Sentence | None:
     """What it comes to when animals that still grow are grown, fed by the same habit."""
-    now, grown = number(basis, "load_now_mg_d"), sheet_of(basis.root, basis.library, math.inf)
+    now, grown = number(basis, "load_now_mg_d"), basis.changed({ASKED_MONTHS: math.inf})
     then, peak = number(grown, "load_full_mg_d"), number(grown, "peak_nitrate_mg_l")
     if not now or then is None or peak is None or then < WORTH_TELLING * now:
         return None

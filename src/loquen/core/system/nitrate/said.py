@@ -110,7 +110,7 @@ def apart(sheet: Sheet[Plan], tanks: Known) -> Iterator[Sentence]:
 
 def goes_by_log(plan: Plan) -> bool:
     """Whether a plan goes by what its log said."""
-    return plan.changes.logged_rise_nitrate_mg_l_d is not None
+    return plan.changes.logged_rise_nitrate_mg_l_d is not None or plan.stocking.logged_waste_frac is not None
 
 
 def about(day: float, sheet: Sheet[Plan], log: Sequence[Logged], now: datetime) -> Sentence:

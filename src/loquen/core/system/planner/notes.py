@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from loquen.core.model.inputs.quantity import Sentence, Term, of, say
+from loquen.core.system.cycle.promise import empty_cycle
 from loquen.core.system.planner.standing import Standing
 from loquen.core.system.planner.steps.changing import delicate
 from loquen.core.system.planner.steps.water import purified_share
@@ -50,3 +51,5 @@ def notes(chosen: Standing) -> Iterator[Sentence]:
         yield say("What evaporates is topped up with pure water, or hardness creeps up.")
     if len(plan.sources) > 1 and (share := purified_share(plan)) > 0:
         yield say("{share} of the change water is purified.", share=Term(share, "share"))
+    if plan.animals and (cycle := empty_cycle(chosen.sheet)) is not None:
+        yield cycle

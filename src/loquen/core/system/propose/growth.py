@@ -6,9 +6,9 @@ from functools import cache
 
 from loquen.core.graph.keys import Key
 from loquen.core.graph.sheet import Sheet
+from loquen.core.system.book import ASKED_MONTHS
 from loquen.core.system.told import is_short
 
-ASKED_MONTHS = "asked.months_ahead"
 NEARLY_GROWN = 0.99
 LONGEST_MONTHS = 600.0
 HALF_A_MONTH = 0.5

@@ -1,7 +1,9 @@
 import { parsed } from "@/lib/shown/quantity";
 import { NumberBox } from "@/ui/fields/NumberBox";
 import { useUnits } from "@/ui/units";
-import { usePlanInUse, useSession, useSheet } from "../../context";
+import { usePlan, usePlanInUse, useSession, useSheet } from "../../context";
+import { ChoiceField, NumberField } from "@/ui/editing/fields";
+import { Fields } from "@/ui/fields/Row";
 import { midSentence } from "@/lib/shown/words";
 
 const A_YEAR = 12;
@@ -46,7 +48,28 @@ export function PlannedSize() {
         />
         <span className="text-quiet">months</span>
       </div>
+      <Stay />
       <Outgrown />
+    </div>
+  );
+}
+
+/** How long they stay here: nothing is judged past it. */
+function Stay() {
+  const stays = usePlan((plan) => plan.stocking?.stays ?? "good");
+  return (
+    <div className="mt-2">
+      <Fields legend="How long they stay">
+        <ChoiceField path="stocking.stays" />
+        {stays === "months" && <NumberField path="stocking.stays_months" />}
+        {stays === "length" && <NumberField path="stocking.stays_until_cm" />}
+      </Fields>
+      {stays !== "good" && (
+        <p className="text-sm text-quiet">
+          Every check looks no further than the end of their stay. Written into the register, they get its
+          date, and the round tells a month before it.
+        </p>
+      )}
     </div>
   );
 }

@@ -1,3 +1,4 @@
+import { weekday } from "@/lib/shown/days";
 import { useState } from "react";
 import { useQuery } from "@tanstack/react-query";
 import type { Forecast } from "@/api/client";
@@ -8,6 +9,8 @@ import { ReadingDialog } from "@/ui/log/ReadingDialog";
 import { usePlan, useSession } from "../../context";
 
 type Line = Forecast["calendar"][number];
+
+const DONE_BY_TICK = new Set(["dose", "detoxify", "buffer", "change"]);
 
 /** What to do on which day: today's lines can be ticked off, which writes them into the log. */
 export function Calendar({ lines }: { lines: Forecast["calendar"] }) {
@@ -23,6 +26,21 @@ export function Calendar({ lines }: { lines: Forecast["calendar"] }) {
     const at = new Date();
     if (line.kind === "dose")
       add.mutate([{ at, entry: { kind: "dose", what: "ammonia", amount: line.amount } }]);
+    if (line.kind === "detoxify")
+      add.mutate([{ at, entry: { kind: "dose", what: "detoxifier", amount: line.amount, unit: "mL" } }]);
+    if (line.kind === "buffer")
+      add.mutate([
+        {
+          at,
+          entry: {
+            kind: "dose",
+            what: "buffer",
+            amount: line.amount,
+            unit: "g",
+            product: "sodium bicarbonate",
+          },
+        },
+      ]);
     if (line.kind === "change") add.mutate([{ at, entry: { kind: "change", share: line.share } }]);
   };
   return (
@@ -51,7 +69,7 @@ export function Calendar({ lines }: { lines: Forecast["calendar"] }) {
                         enter
                       </Button>
                     )}
-                    {day === first && (line.kind === "dose" || line.kind === "change") && (
+                    {day === first && DONE_BY_TICK.has(line.kind) && (
                       <Button look="word" disabled={add.isPending} onClick={() => tick(line)}>
                         done
                       </Button>
@@ -73,8 +91,4 @@ export function Calendar({ lines }: { lines: Forecast["calendar"] }) {
 }
 
 const dateOf = (start: Date, day: number): string =>
-  new Date(start.getFullYear(), start.getMonth(), start.getDate() + day).toLocaleDateString([], {
-    weekday: "short",
-    day: "numeric",
-    month: "short",
-  });
+  weekday(new Date(start.getFullYear(), start.getMonth(), start.getDate() + day));

@@ -76,10 +76,13 @@ function Told({ forecast, error, waits }: { forecast?: Forecast; error: Error | 
           <p className={`mb-1 text-lg leading-snug ${waits ? "opacity-60" : ""}`}>
             <Says sentence={forecast.result} />
           </p>
-          {forecast.learned && (
-            <p className="mb-2">
-              <Says sentence={forecast.learned} />
-            </p>
+          {[forecast.learned, forecast.soil].map(
+            (sentence, i) =>
+              sentence && (
+                <p key={i} className="mb-2">
+                  <Says sentence={sentence} />
+                </p>
+              ),
           )}
         </>
       )}
@@ -175,13 +178,15 @@ function Begun() {
       )}
       {begun === "soil" && (
         <>
-          <NumberField path="cycle.soil_gives_mg_l" />
           <ChoiceField path="run_in.stocked" />
         </>
       )}
       {(begun === "animals" || begun === "soil") && (
         <>
           <ChoiceField path="cycle.camp" />
+          {(cycle?.camp === "rescue" || cycle?.camp === "detoxifier") && (
+            <NumberField path="cycle.detoxifier_ml_100l" placeholder="by its label" />
+          )}
           <NumberField path="cycle.tank_chloride_mg_l" />
         </>
       )}

@@ -1,3 +1,4 @@
+import { dayMonth } from "@/lib/shown/days";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { NitratePage } from "@/api/client";
@@ -53,8 +54,19 @@ export function NitrateStage() {
             </p>
           ))}
           <Chart page={data} />
+          {data.grown && (
+            <p className="mb-4 text-quiet">
+              <Says sentence={data.grown} />
+            </p>
+          )}
           <Levers page={data} />
           <WhatTheLogSays page={data} />
+          <section aria-label="To try something" className="mb-5">
+            <h3 className="font-semibold">To see whether something works</h3>
+            <p>
+              <Says sentence={data.design.sentence} />
+            </p>
+          </section>
           <AgainstAnother />
         </>
       )}
@@ -72,10 +84,7 @@ function Chart({ page }: { page: NitratePage }) {
   const oldest = Math.min(0, ...page.readings.map(({ day }) => day), ...page.changes);
   const today = new Date();
   const tick = (day: number) =>
-    new Date(today.getFullYear(), today.getMonth(), today.getDate() + day).toLocaleDateString([], {
-      day: "numeric",
-      month: "short",
-    });
+    dayMonth(new Date(today.getFullYear(), today.getMonth(), today.getDate() + day));
   const words =
     `Nitrate: ${page.readings.length} readings, then four months by the plan's regime; ` +
     `limit ${units.text(page.limit, "nitrate")}, change water ${units.text(page.source, "nitrate")}.`;

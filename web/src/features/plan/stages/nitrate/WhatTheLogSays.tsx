@@ -1,15 +1,11 @@
 import type { NitratePage } from "@/api/client";
-import { Button } from "@/ui/controls";
 import { Says } from "@/ui/figures/Says";
 import { useUnits } from "@/ui/units";
-import { usePlan, usePlanInUse } from "../../context";
+import { Ways } from "./Ways";
 
 /** What the readings say beside what the plan has, and whether what was tried does anything. */
 export function WhatTheLogSays({ page }: { page: NitratePage }) {
-  const { session } = usePlanInUse();
   const units = useUnits();
-  const logged = usePlan((plan) => plan.changes?.logged_rise_nitrate_mg_l_d ?? null);
-  const made = page.said.find(({ key }) => key === "changes.logged_rise_nitrate_mg_l_d");
   return (
     <>
       {page.experiments.length > 0 && (
@@ -64,25 +60,7 @@ export function WhatTheLogSays({ page }: { page: NitratePage }) {
           </table>
         </section>
       )}
-      {logged != null && (
-        <p className="mb-5">
-          The plan goes by what the log said: {units.text(logged, "nitrate_rate")} made.{" "}
-          <Button look="word" onClick={() => session.edit({ "changes.logged_rise_nitrate_mg_l_d": null })}>
-            Reckon it from the feed again
-          </Button>
-        </p>
-      )}
-      {logged == null && made && made.likely >= 0 && (
-        <p className="mb-5">
-          <Button
-            onClick={() =>
-              session.edit({ "changes.logged_rise_nitrate_mg_l_d": Math.round(made.likely * 1000) / 1000 })
-            }
-          >
-            Use what the log says
-          </Button>
-        </p>
-      )}
+      <Ways page={page} />
     </>
   );
 }
