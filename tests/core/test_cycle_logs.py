@@ -17,12 +17,14 @@ from loquen.core.physics.nitrogen import AMMONIA_PER_N
 from loquen.core.system.book import sheet_of
 from loquen.core.system.cycle.answer import is_it_done
 from loquen.core.system.cycle.forecast import forecast
-from loquen.core.timeline.nitrogen import simulate
+from loquen.core.timeline.nitrogen import Inputs, simulate
+from loquen.core.timeline.tending.keeper import Happening, tend
 from loquen.demo import sluice_street, stories
 from tests.core.plans import NOW, plan, words
 from tests.core.test_ahead import cycling, made, read
 
 IN_IT = RunIn("set_up", age_weeks=1)
+PLAIN_LOAD = Inputs(mode="with_animals", load_mg_l_d_n=0.2)
 
 
 def on_day(begun_d, day, what, value):
@@ -228,3 +230,16 @@ def test_an_empty_cycle_that_runs_out_of_hardness_is_cured_by_its_own_calendar()
     # Three degrees in 250 L of water that brings two: 3 x 29.96 x 0.25 g, where half a change would not lift it.
     assert any("22.5 g of sodium bicarbonate" in words(line) for line in found.stalls)
     assert [line.amount for line in found.calendar if line.kind == "buffer"] == [pytest.approx(22.47, rel=1e-3)]
+
+
+def test_young_ones_grow_while_their_tank_is_cycled():
+    young = (Group("oscar", 2, size_by="length", length_cm=5),)
+    cycle = made("animals", 1, animals=young, run_in=IN_IT)
+    assert [one.hour for one in cycle.growing] == [24 * (day + 1) for day in range(10, 90, 10)]
+    assert all(one.load_times > 1 for one in cycle.growing)
+    assert not made("animals", 1, animals=(Group("oscar", 2),), run_in=IN_IT).growing
+    # Ten days at twice the load leave as much as ten of a keeper who doubles the food on that day.
+    asked, doubled = PLAIN_LOAD, Happening(24 * 10, load_times=2.0)
+    told = Happening(24 * 10, load_mg_l_d_n=2 * asked.load_mg_l_d_n)
+    ends = [tend(asked.state(), asked.around(), asked.keeper(), 20, [one]).end.ammonia for one in (doubled, told)]
+    assert ends[0] == pytest.approx(ends[1], rel=1e-9)

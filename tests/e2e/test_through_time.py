@@ -66,9 +66,9 @@ def test_fish_are_in_day_six(page, opened):
     read(page, "2", "0.25")
     expect(today).to_contain_text(re.compile(r"Change \d+ % today|No single change"), timeout=40_000)
     ways = page.get_by_role("region", name="Ways side by side")
-    expect(ways.get_by_role("row")).to_have_count(4)
+    expect(ways.get_by_role("row")).to_have_count(5)
     expect(ways.get_by_role("row", name=re.compile("never change"))).to_contain_text("Harm")
-    ways.get_by_role("button", name="a detoxifier each day").click()
+    ways.get_by_role("button", name="a detoxifier each day", exact=True).click()
     expect(today).to_contain_text("Detoxifier for all", timeout=40_000)
 
 
@@ -95,10 +95,12 @@ def test_what_the_log_says_is_brought_into_a_plan_and_taken_back(page, server):
     body = {"text": text, "now": f"{date.today().isoformat()}T23:59:00Z"}
     assert server.http.post(f"/api/systems/{copy}/log/table", json=body).json()["new"] == 10
     page.goto(f"{server.url}/systems/{copy}/nitrate")
-    page.get_by_role("button", name="Use what the log says").click(timeout=40_000)
-    expect(page.get_by_role("main")).to_contain_text("The plan goes by what the log said", timeout=40_000)
-    page.get_by_role("button", name="Reckon it from the feed again").click()
-    expect(page.get_by_role("button", name="Use what the log says")).to_be_visible(timeout=40_000)
+    goes_by = page.get_by_role("region", name="As reckoned or as logged")
+    goes_by.get_by_role("radio", name=re.compile("as logged")).first.check(timeout=40_000)
+    expect(page.get_by_text("revision 1, not saved")).to_be_visible()
+    expect(goes_by.get_by_role("radio", name=re.compile("as logged")).first).to_be_checked(timeout=40_000)
+    goes_by.get_by_role("radio", name=re.compile("as reckoned")).check()
+    expect(goes_by.get_by_role("radio", name=re.compile("as reckoned"))).to_be_checked(timeout=40_000)
 
 
 def test_an_entry_is_put_right_taken_out_and_brought_back(page, opened):

@@ -5573,6 +5573,8 @@ export interface components {
             steps: string[];
             /** Reads */
             reads: string;
+            /** Unit */
+            unit: string;
             /** Interferes */
             interferes: string;
             /** Expires */
@@ -6014,6 +6016,8 @@ export interface components {
             kind: string;
             /** Ion */
             ion: number;
+            /** Unit */
+            unit: string;
         };
         /** Mix */
         Mix: {
@@ -13487,12 +13491,12 @@ export interface operations {
     list_latest_api_log_get: {
         parameters: {
             query?: {
-                count?: number;
                 system?: number[];
                 kind?: ("reading" | "change" | "dose" | "feed" | "filter" | "added" | "taken" | "light" | "arrival" | "death" | "source" | "experiment" | "note" | "birth" | "measured" | "move" | "sale" | "signs")[];
                 since?: string | null;
                 until?: string | null;
                 find?: string;
+                count?: number;
             };
             header?: never;
             path?: never;

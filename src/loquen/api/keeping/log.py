@@ -22,7 +22,7 @@ from loquen.core.events.kinds.lives import Died, Moved, Sold, ToAnimals
 from loquen.core.events.kinds.water import Dosed, Read
 from loquen.core.events.ledger import Event, Logged
 from loquen.core.events.lines import event_of, line_of
-from loquen.core.events.readings import read_interval
+from loquen.core.events.readings import read_interval, unit_read_in
 from loquen.core.library.whole import Library
 from loquen.core.model.records.log import (
     CLEANED,
@@ -162,7 +162,10 @@ def core_entry(schema: Any) -> Entry:
 def read_known(visit: Asked) -> Known:
     """What can be read, with what, and what can be done."""
     return Known(
-        measures=[MeasureOut(key=m.key, label=m.label, kind=m.kind, ion=m.ion) for m in measures().values()],
+        measures=[
+            MeasureOut(key=m.key, label=m.label, kind=m.kind, ion=m.ion, unit=unit_read_in(m.kind, m.ion))
+            for m in measures().values()
+        ],
         kits=[
             KitOut(
                 key=key,
@@ -170,6 +173,7 @@ def read_known(visit: Asked) -> Known:
                 measure=kit.measure,
                 steps=list(kit.steps),
                 reads=kit.reads,
+                unit=unit_read_in(measures()[kit.measure].kind, kit.factor),
                 interferes=kit.interferes,
                 expires=kit.expires,
             )

@@ -1,5 +1,6 @@
 """What readings say: where the level lay, by the kit that it was read with."""
 
+import math
 from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import datetime
@@ -9,6 +10,7 @@ from loquen.core.events.kinds.water import Changed, Read
 from loquen.core.events.ledger import Logged
 from loquen.core.library.rows.kits import Kit
 from loquen.core.library.whole import Library
+from loquen.core.model.inputs.quantity import kinds
 from loquen.core.model.records.readings import Interval, interval
 
 
@@ -32,6 +34,12 @@ def read_interval(read: Read, library: Library) -> Interval:
         factor = measures()[read.what].ion
         return interval(read.value).scaled(1 / factor)
     return interval(read.value, kit.chart).scaled(1 / kit.factor)
+
+
+def unit_read_in(kind: str, factor: float) -> str:
+    """The unit in which a kit shows a level, by what it shows of one of the core's unit."""
+    known = kinds()[kind].units
+    return next((unit.label for unit in known if math.isclose(unit.factor, factor, rel_tol=1e-6)), known[0].label)
 
 
 def readings(log: Iterable[Logged], what: str) -> list[ReadAt]:

@@ -4,7 +4,6 @@ from collections.abc import Iterable
 from typing import Literal
 
 Left = Literal["eaten", "some", "much"]
-LEFT_WORDS: dict[str, str] = {"eaten": "all eaten", "some": "some left", "much": "much left"}
 IN_A_ROW = 3
 """So many meals eaten to the last one after the other before there is more."""
 MORE, LESS, MUCH_LESS = 1.1, 0.9, 0.75

@@ -12,13 +12,14 @@ from loquen.checked.stored import or_none, those_read
 from loquen.core.errors import NamedCase
 from loquen.core.feeding.cultures import grown
 from loquen.core.feeding.foods import mixed
-from loquen.core.feeding.left import LEFT_WORDS, part_after
+from loquen.core.feeding.left import part_after
 from loquen.core.feeding.rota import WEEK, Fed, Rota, rota, week_of_foods
 from loquen.core.graph.giving_up import heed
 from loquen.core.library.rows.keeping import Food
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.records.calendar import moment_in_reach
 from loquen.core.model.records.feeding import Larder
+from loquen.core.model.records.log import LEFT_WORDS
 from loquen.core.model.roots.consistency import conflicts
 from loquen.core.model.roots.documents import plain_data
 from loquen.core.model.roots.phase import animals_in

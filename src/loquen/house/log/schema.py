@@ -75,6 +75,8 @@ class MeasureOut(BaseModel):
     label: str
     kind: str
     ion: float
+    unit: str
+    """What a reading without a kit is told in."""
 
 
 class KitOut(BaseModel):
@@ -83,6 +85,8 @@ class KitOut(BaseModel):
     measure: str
     steps: list[str]
     reads: str
+    unit: str
+    """What it shows."""
     interferes: str
     expires: str
 

@@ -1,40 +1,41 @@
 import { useQuery } from "@tanstack/react-query";
-import { Link } from "@tanstack/react-router";
 import { useState } from "react";
-import { asked, client } from "@/api/client";
 import { systemNamesQuery } from "@/api/queries";
-import { Button, Select } from "@/ui/controls";
 import { browserStore } from "@/lib/browser/browserStore";
-import { logQuery, useKnown } from "@/ui/log/log";
+import { Button, Select } from "@/ui/controls";
+import { logQuery } from "@/ui/log/log";
 import { ReadingDialog } from "@/ui/log/ReadingDialog";
-import { dayWords, entryWords } from "@/ui/log/words";
 import { useShortcuts } from "@/ui/shortcuts";
-import { useUnits } from "@/ui/units";
 import { Unread } from "@/ui/unread/Unread";
+import { Across } from "./Across";
+import { Entries } from "./Entries";
+import { LastReadings } from "./LastReadings";
 
 const REMEMBERED = "loquen.log.system";
+const VIEWS = [
+  ["entries", "What happened"],
+  ["last", "Last readings"],
+  ["chart", "Through time"],
+] as const;
+type View = (typeof VIEWS)[number][0];
 
-/** The log across all systems: what was read and done last, and readings for any of them. */
+/** The log across all systems: what happened, what was read last where, how something went in several of them. */
 export function LogPage() {
   const systems = useQuery(systemNamesQuery).data ?? [];
-  const latest = useQuery({ queryKey: ["log", "latest"], queryFn: () => asked(client.GET("/api/log")) });
-  const known = useKnown();
-  const units = useUnits();
+  const [view, setView] = useState<View>("entries");
   const [chosen, setChosen] = useState(() => Number(browserStore.getItem(REMEMBERED)));
   const [reading, setReading] = useState(false);
   const system = systems.find(({ id }) => id === chosen) ?? systems[0];
   const log = useQuery({ ...logQuery(system?.id ?? 0), enabled: system !== undefined }).data ?? [];
   useShortcuts({ r: () => system && setReading(true) });
-  const name = (id: number) => systems.find((row) => row.id === id)?.name ?? "";
-  const rows = latest.data ?? [];
   return (
-    <main className="max-w-3xl px-4 pt-3 pb-10 sm:px-6">
+    <main className={`px-4 pt-3 pb-10 sm:px-6 ${view === "last" ? "" : "max-w-3xl"}`}>
       <header className="mb-4 flex min-h-9 flex-wrap items-center gap-3 pr-44">
         <h1 className="text-xl font-semibold">Log</h1>
       </header>
       <Unread place="log" />
       {system && (
-        <p className="mb-5 flex flex-wrap items-center gap-2">
+        <p className="mb-4 flex flex-wrap items-center gap-2">
           <Button look="strong" className="min-h-12 px-5" onClick={() => setReading(true)}>
             Enter readings
           </Button>
@@ -50,34 +51,22 @@ export function LogPage() {
           />
         </p>
       )}
-      {latest.isError && (
-        <p role="alert" className="text-short">
-          {latest.error.message}
-        </p>
-      )}
-      {latest.data?.length === 0 && (
-        <p>Nothing is written down yet. Readings and changes are found here, newest first.</p>
-      )}
-      <ol aria-label="Latest entries">
-        {known &&
-          rows.map((row, i) => (
-            <li key={row.id}>
-              {(i === 0 || dayWords(rows[i - 1]!.at) !== dayWords(row.at)) && (
-                <h2 className="mt-3 text-sm font-semibold">{dayWords(row.at)}</h2>
-              )}
-              <span className="flex flex-wrap gap-x-3 border-b border-line/60 py-1">
-                <Link
-                  to="/systems/$id/$stage"
-                  params={{ id: String(row.system_id), stage: "log" }}
-                  className="w-44 shrink-0 font-semibold hover:text-edge-deep"
-                >
-                  {name(row.system_id)}
-                </Link>
-                <span className="min-w-0 flex-1">{entryWords(row, known, units)}</span>
-              </span>
-            </li>
-          ))}
-      </ol>
+      <div role="group" aria-label="Shown" className="mb-3 flex flex-wrap gap-4 border-b border-line">
+        {VIEWS.map(([key, words]) => (
+          <button
+            key={key}
+            type="button"
+            aria-pressed={view === key}
+            onClick={() => setView(key)}
+            className="min-h-9 border-b-2 border-transparent text-quiet hover:text-ink aria-pressed:border-edge aria-pressed:font-semibold aria-pressed:text-ink pointer-coarse:min-h-11"
+          >
+            {words}
+          </button>
+        ))}
+      </div>
+      {view === "entries" && <Entries systems={systems} />}
+      {view === "last" && <LastReadings />}
+      {view === "chart" && <Across systems={systems} />}
       {reading && system && <ReadingDialog id={system.id} log={log} close={() => setReading(false)} />}
     </main>
   );

@@ -98,7 +98,10 @@ export function ReadingDialog({ id, log, first = "ammonia", close }: ReadingProp
           />
           {last && (
             <span className="text-quiet">
-              last: <b className="num text-ink">{last.entry.value}</b>
+              last:{" "}
+              <b className="num text-ink">
+                {last.entry.value} {known.kits.find(({ key }) => key === last.entry.kit)?.unit}
+              </b>
             </span>
           )}
         </p>
@@ -122,9 +125,7 @@ export function ReadingDialog({ id, log, first = "ammonia", close }: ReadingProp
               </button>
             ))}
           </div>
-          <p className="mb-3 text-sm text-quiet">
-            Two neighbours together are “between”. {unitOf(known, what, kit.reads)}
-          </p>
+          <p className="mb-3 text-sm text-quiet">Two neighbours together are “between”. {kit.unit}</p>
         </>
       )}
       {kit?.interferes && <p className="mb-2 text-sm text-brass">{sentence(kit.interferes)}</p>}
@@ -135,6 +136,7 @@ export function ReadingDialog({ id, log, first = "ammonia", close }: ReadingProp
         known={known}
         what={what}
         reads={kit?.reads ?? "plain"}
+        unit={kit?.unit ?? ""}
         typed={typed}
         type={setTyped}
         clear={() => setSteps([])}
@@ -171,13 +173,14 @@ interface TypedProps {
   known: Known;
   what: string;
   reads: string;
+  unit: string;
   typed: string;
   type: (text: string) => void;
   clear: () => void;
 }
 
 /** What a meter shows, or what was read in words; a plain number in the units in use becomes the kit's own. */
-function Typed({ known, what, reads, typed, type, clear }: TypedProps) {
+function Typed({ known, what, reads, unit, typed, type, clear }: TypedProps) {
   const units = useUnits();
   const [shown, setShown] = useState("");
   const kind = known.measures.find(({ key }) => key === what)?.kind ?? "";
@@ -196,18 +199,9 @@ function Typed({ known, what, reads, typed, type, clear }: TypedProps) {
         placeholder="20, between 20 and 40, under 5"
         className="num min-h-9 w-64 max-w-full rounded-sm border border-line bg-paper px-2 pointer-coarse:min-h-11"
       />
-      <span className="text-quiet">
-        {reads === "plain" ? units.unit(kind).label : unitOf(known, what, reads)}
-      </span>
+      <span className="text-quiet">{reads === "plain" ? units.unit(kind).label : unit}</span>
     </label>
   );
-}
-
-function unitOf(known: Known, what: string, reads: string): string {
-  const label = known.measures.find(({ key }) => key === what)?.label ?? "";
-  if (reads === "ion") return `mg/L of the ion`;
-  if (reads === "n") return `mg/L of nitrogen`;
-  return label;
 }
 
 const sentence = (text: string): string => `${text[0]!.toUpperCase()}${text.slice(1)}.`;

@@ -5,9 +5,18 @@ import { whole } from "./log";
 import { entryWords } from "./words";
 
 const KNOWN = {
-  measures: [{ key: "nitrate", label: "Nitrate", kind: "nitrate", ion: 4.4 }],
+  measures: [{ key: "nitrate", label: "Nitrate", kind: "nitrate", ion: 4.4, unit: "mg/L NO₃" }],
   kits: [
-    { key: "drops", label: "Drops", measure: "nitrate", steps: [], reads: "", interferes: "", expires: "" },
+    {
+      key: "drops",
+      label: "Drops",
+      measure: "nitrate",
+      steps: [],
+      reads: "",
+      unit: "mg/L NO₃-N",
+      interferes: "",
+      expires: "",
+    },
   ],
   kinds: {
     change: "water changed",
@@ -53,11 +62,17 @@ it.each([
     "filter cleaned in tank water, 50 %, filter 2",
   ],
   [line({ kind: "filter", what: "tank", filter: "sump" }), "filter cleaned in tank water, the sump"],
-  [line({ kind: "feed", what: "much", amount: 1.234 }), "fed much left, 1.23 g"],
-  [line({ kind: "feed" }), "fed, or fasted"],
+  [line({ kind: "feed", what: "much", amount: 1.234 }), "fed 1.23 g, much left"],
+  [line({ kind: "feed" }), "fed"],
+  [line({ kind: "feed", what: "eaten" }), "fed, all eaten"],
+  [line({ kind: "feed", amount: 0 }), "fasted"],
+  [
+    line({ kind: "reading", what: "nitrate", value: "between 10 and 20" }),
+    "Nitrate between 10 and 20 mg/L NO₃",
+  ],
   [
     line({ kind: "reading", what: "nitrate", value: "20", kit: "drops", when: "before" }),
-    "Nitrate 20 (drops), before the change",
+    "Nitrate 20 mg/L NO₃-N (drops), before the change",
   ],
   [line({ kind: "death", amount: 1, note: "fluff" }), "an animal died 1: fluff"],
   [line({ kind: "death", amount: 2, note: "fluff" }, { who: "Neon tetra" }), "2 Neon tetra died: fluff"],

@@ -1,5 +1,5 @@
 import type { Known, LogEntry, Logged } from "@/api/client";
-import { headingDay } from "@/lib/shown/days";
+import { headingDay, wholeDay } from "@/lib/shown/days";
 import type { Units } from "@/lib/shown/quantity";
 
 const HAPPENED: Record<string, string> = {
@@ -19,14 +19,16 @@ const LEFT: Record<string, string> = { eaten: "all eaten", some: "some left", mu
 /** One entry in words, short enough for a line. */
 export function entryWords(row: Logged, known: Known, units: Units): string {
   const { entry } = row;
-  const fed = entry.kind === "feed" && (entry.what || entry.amount != null);
-  const kind = fed ? "fed" : (known.kinds[entry.kind] ?? entry.kind);
+  const meal = entry.amount === 0 ? "fasted" : "fed";
+  const kind = entry.kind === "feed" ? meal : (known.kinds[entry.kind] ?? entry.kind);
   const note = entry.note ? `: ${entry.note}` : "";
   if (entry.kind === "reading") {
     const kit = known.kits.find(({ key }) => key === entry.kit);
     const measure = known.measures.find(({ key }) => key === entry.what);
     const when = entry.when ? `, ${entry.when} the change` : "";
-    return `${measure?.label ?? entry.what} ${entry.value}${kit ? ` (${kit.label.toLowerCase()})` : ""}${when}${note}`;
+    const unit = kit?.unit ?? measure?.unit ?? "";
+    const value = unit ? `${entry.value} ${unit}` : entry.value;
+    return `${measure?.label ?? entry.what} ${value}${kit ? ` (${kit.label.toLowerCase()})` : ""}${when}${note}`;
   }
   if (row.who) {
     const heads = entry.amount == null || entry.kind === "signs" ? "" : `${entry.amount} `;
@@ -38,16 +40,18 @@ export function entryWords(row: Logged, known: Known, units: Units): string {
   const parts = [
     entry.kind === "dose" ? (known.doses[entry.what ?? ""] ?? entry.what) : "",
     entry.kind === "filter" ? (known.cleaned[entry.what ?? ""] ?? "") : "",
-    entry.kind === "feed" ? (LEFT[entry.what ?? ""] ?? entry.what) : "",
     ["added", "taken", "experiment", "source", "light"].includes(entry.kind) ? entry.what : "",
     entry.litres == null ? "" : units.text(entry.litres, "volume"),
     entry.share == null ? "" : units.text(entry.share, "share"),
-    amount(entry),
+    entry.kind === "feed" && entry.amount === 0 ? "" : amount(entry),
+    entry.kind === "feed" ? (LEFT[entry.what ?? ""] ?? entry.what) : "",
     entry.product,
     entry.kind === "filter" && entry.filter ? bed(entry.filter) : "",
-    entry.until ? `until ${entry.until}` : "",
+    entry.until ? `until ${wholeDay(new Date(`${entry.until}T12:00`))}` : "",
   ].filter(Boolean);
-  return `${kind}${parts.length ? ` ${parts.join(", ")}` : ""}${note}`;
+  // A meal's amount follows it; what was left of it stands apart.
+  const told = entry.kind === "feed" && entry.amount == null && parts.length > 0 ? "," : "";
+  return `${kind}${told}${parts.length ? ` ${parts.join(", ")}` : ""}${note}`;
 }
 
 /** How much of it: heads of animals, else in the unit that it was measured in. */

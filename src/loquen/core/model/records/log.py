@@ -71,6 +71,8 @@ UNITS: dict[str, str] = {
     "other": "mL",
 }
 """What each is usually measured in; ammonia by what it is made of."""
+LEFT_WORDS: dict[str, str] = {"eaten": "all eaten", "some": "some left", "much": "much left"}
+"""What was left of a meal."""
 CLEANED: dict[str, str] = {"tank": "in tank water", "tap": "under the tap", "replaced": "replaced"}
 
 

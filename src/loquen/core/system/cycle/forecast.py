@@ -16,7 +16,7 @@ from loquen.core.events.readings import ReadAt, days_since
 from loquen.core.fit.cycle import Learned, Seen, its_own_way, learned
 from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Sentence, Term, say
-from loquen.core.model.records.log import KIND_WORDS
+from loquen.core.model.records.log import CLEANED, DOSES, KIND_WORDS, LEFT_WORDS
 from loquen.core.model.roots.plan import Plan
 from loquen.core.physics.elementwise import Array
 from loquen.core.system.cycle import replay
@@ -99,7 +99,7 @@ def forecast(sheet: Sheet[Plan], log: Sequence[Logged], now: datetime, seed: int
     today = max(0.0, days_since(cycle.start, now))
     if today > MOST_DAYS:
         raise NamedCase("not_begun")
-    happenings = replay.happenings(cycle, log)
+    happenings = [*replay.happenings(cycle, log), *cycle.growing]
     read = replay.seen(cycle, log, sheet.library)
     keeper = kept_from(cycle, log, today)
     found = learned(cycle.asked, keeper, happenings, [one for _, one in read], cycle.ranges, seed)
@@ -199,6 +199,13 @@ def happened_words(cycle: Begun, row: Logged) -> Happened:
     words = KIND_WORDS[entry.kind]
     if entry.kind == "change" and entry.share is not None:
         words = f"{entry.share:.0%} changed"
+    elif entry.kind == "feed":
+        words = "fasted" if entry.amount == 0 else "fed"
+        words += f", {LEFT_WORDS[entry.what]}" if entry.what in LEFT_WORDS else ""
+    elif entry.kind == "dose":
+        words = f"dosed {DOSES.get(entry.what, entry.what)}"
+    elif entry.kind == "filter":
+        words += f" {CLEANED[entry.what]}" if entry.what in CLEANED else ""
     elif entry.what:
         words = f"{words}: {entry.what}"
     return Happened(days_since(cycle.start, row.at), words)

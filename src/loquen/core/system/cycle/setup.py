@@ -16,13 +16,15 @@ from loquen.core.model.roots.phase import Phase, phase
 from loquen.core.model.roots.plan import Plan
 from loquen.core.physics.chemistry.carbonate import MOST_DKH
 from loquen.core.physics.nitrogen import AMMONIA_PER_N, NITRATE_PER_N
+from loquen.core.system.growing import waste_times
 from loquen.core.system.source.disinfectant import CONDITIONED
 from loquen.core.system.source.treating import conditioner_ml
 from loquen.core.system.told import is_short
 from loquen.core.timeline.nitrogen import RANGES, Inputs, Mode
 from loquen.core.timeline.process.constants import table
+from loquen.core.timeline.run import HOURS
 from loquen.core.timeline.setup import tank_of
-from loquen.core.timeline.tending.keeper import BufferRule, ChangeRule, Keeper
+from loquen.core.timeline.tending.keeper import BufferRule, ChangeRule, Happening, Keeper
 from loquen.core.timeline.warm import warm_at
 from loquen.core.timeline.watch import Limits
 
@@ -34,6 +36,7 @@ SOLUTION_KG_L = 0.96
 """Density of a solution of ammonia of about a tenth."""
 MODES: dict[str, Mode] = {"empty": "empty_with_ammonia", "animals": "with_animals", "soil": "active_soil"}
 HALF_CHANGE = 0.5
+GROW_EVERY_D = 10
 RUN_DAYS = 90
 BY_READINGS, DETOXIFIED = ("changes", "rescue"), ("detoxifier", "rescue")
 """Ways in which water is changed by what is read, and in which a detoxifier is dosed each day."""
@@ -67,6 +70,8 @@ class Begun:
     start: datetime
     untreated: bool = False
     """Whether the change water still carries chlorine or chloramine into the tank."""
+    growing: tuple[Happening, ...] = ()
+    """What animals in it that still grow make more of as they do."""
     dose_ml_l: float | None = None
     """Conditioner for a litre of change water, mL; None where none is dosed."""
 
@@ -124,6 +129,7 @@ def begun(sheet: Sheet[Plan], zone: tzinfo, today: date) -> Begun:
     )
     least_kh = c.soil_least_kh_dkh if cycle.begun_by == "soil" else 0.0
     kh = min(max(USUAL_KH_DKH if tank.kh_dkh is None else tank.kh_dkh, least_kh), MOST_DKH)
+    start = datetime.combine(date.fromisoformat(cycle.begun_on) if cycle.begun_on else today, time(), zone)
     ammonia_seed, nitrite_seed, ranges = seeds(cycle, tank.litres)
     asked = Inputs(
         mode=MODES[cycle.begun_by],
@@ -160,9 +166,21 @@ def begun(sheet: Sheet[Plan], zone: tzinfo, today: date) -> Begun:
         most_proved_mg_l=most_proved,
         shock_of_all=number(sheet, "shock_frac", 0.0) / max(number(sheet, "swapped_frac", 1.0), 0.01),
         untreated=is_short(sheet, "treated"),
+        growing=growing(sheet, max(0, (today - start.date()).days)) if load > 0 else (),
         dose_ml_l=conditioner_ml(sheet, 1.0),
-        start=datetime.combine(date.fromisoformat(cycle.begun_on) if cycle.begun_on else today, time(), zone),
+        start=start,
     )
+
+
+def growing(sheet: Sheet[Plan], today: int) -> tuple[Happening, ...]:
+    """Animals that grow, every few days from this day of a run on, each time by what they have since."""
+    found, before = [], 1.0
+    for days in range(GROW_EVERY_D, RUN_DAYS, GROW_EVERY_D):
+        times = waste_times(sheet, days)
+        if times != before:
+            found.append(Happening((today + days) * HOURS, load_times=times / before))
+        before = times
+    return tuple(found)
 
 
 def lime(sheet: Sheet[Plan], kh_dkh: float) -> dict[str, Any]:

@@ -16,8 +16,8 @@ from loquen.core.graph.sheet import Sheet
 from loquen.core.model.roots.plan import Plan
 from loquen.core.physics.elementwise import Array
 from loquen.core.physics.nitrogen import NITRATE_PER_N
-from loquen.core.system.book import sheet_of
 from loquen.core.system.changes.regime import WEEK
+from loquen.core.system.growing import waste_times
 from loquen.core.system.nitrate.entries import (
     MADE_RANGE,
     SOURCE_RANGE,
@@ -34,7 +34,6 @@ from loquen.core.timeline.tanks import ManyTanks
 from loquen.core.timeline.tending.keeper import Changing, Source
 
 AHEAD_D, MONTH_D = 120, 30
-DAYS_PER_MONTH = 365.25 / 12
 SAMPLES = 400
 STIRS_A_MONTH = 0.12
 """By how much what is made wanders in a month ahead: as it did in the past."""
@@ -129,18 +128,9 @@ def made_by_month(sheet: Sheet[Plan], made: Array) -> list[Array]:
     chance = np.random.default_rng(7)
     found, wanders = [], np.ones(made.size)
     for month in range(AHEAD_D // MONTH_D):
-        found.append(made * growth(sheet, (month + 0.5) * MONTH_D / DAYS_PER_MONTH) * wanders)
+        found.append(made * waste_times(sheet, (month + 0.5) * MONTH_D) * wanders)
         wanders = wanders * np.exp(STIRS_A_MONTH * chance.standard_normal(made.size))
     return found
-
-
-def growth(sheet: Sheet[Plan], months: float) -> float:
-    """Waste in so many months, of today's."""
-    today = number(sheet, "load_now_mg_d")
-    if not today or all(group.size_by == "adult" for group in sheet.root.animals):
-        return 1.0
-    then = number(sheet_of(sheet.root, sheet.library, months), "load_then_mg_d")
-    return 1.0 if then is None else then / today
 
 
 def course_of(level: Array, by_month: Sequence[Array], turns_from: Callable[[int], Turns[Array]]) -> Array:

@@ -72,6 +72,8 @@ class Happening:
     change_share: float = 0.0
     dose_mg_l_n: float = 0.0
     load_mg_l_d_n: float | None = None
+    load_times: float = 1.0
+    """Times what was made until then: animals that grow."""
     capacity_lost_share: float = 0.0
     capacity_added: tuple[float, float] = (0.0, 0.0)
     kh_added_dkh: float = 0.0
@@ -180,6 +182,9 @@ class Tending(Generic[Q]):
         if happening.load_mg_l_d_n is not None and around.bacteria is not None:
             load = happening.load_mg_l_d_n * around.litres / HOURS
             around = replace(around, bacteria=replace(around.bacteria, load_mg_h=load))
+        if happening.load_times != 1 and around.bacteria is not None:
+            grown = around.bacteria.load_mg_h * happening.load_times
+            around = replace(around, bacteria=replace(around.bacteria, load_mg_h=grown))
         if happening.dose_mg_l_n:
             state = dosed(state, happening.dose_mg_l_n, self.keeper.dose_kh_per_n)
             self.tally.dosed = self.tally.dosed + happening.dose_mg_l_n

@@ -39,13 +39,13 @@ export function Ways({ page }: { page: NitratePage }) {
             {rows.map((row, i) => (
               <tr key={row.key} className="border-b border-line/70">
                 <th scope="row" className="py-1 font-normal">
-                  {row.label}
+                  {row.label}, <span className="text-quiet">{units.unit(row.kind).label}</span>
                 </th>
                 {ways.map((way) => {
                   const { value, kind, state } = way.figures[i]!;
                   return (
                     <td key={way.key} className={`num py-1 pl-2 ${SHORT[state] ?? ""}`}>
-                      {value == null ? "–" : units.text(value, kind)}
+                      {value == null ? "–" : units.number(value, kind)}
                     </td>
                   );
                 })}
