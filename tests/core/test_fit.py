@@ -137,6 +137,20 @@ def test_a_level_under_the_source_just_after_a_change_with_it_is_asked_about():
     assert {"about": "reading", "day": 7} in fit(prior=prior(), log=log).asks
 
 
+def test_where_most_readings_contradict_the_feed_the_plan_is_asked_about_and_they_are_kept():
+    """Two young turtles: by grown ones' feed 60 mg/L a day, and weekly readings of 10 to 15 before half a change."""
+    rows = []
+    for week, value in enumerate(["10", "between 10 and 15", "15", "10", "between 10 and 15", "10"]):
+        rows.append({"day": 7 * week, "kind": "reading", "value": value, "when": "before the change"})
+        rows.append({"day": 7 * week, "kind": "change", "share": 0.5})
+    found = fit(prior={**prior(), "made_from_feed_mg_l_d": 60.0, "source_report_mg_l": 5.0}, log=rows)
+    assert {"about": "plan"} in found.asks
+    assert not [ask for ask in found.asks if ask["about"] == "reading"]
+    # What stands after the last change is about half of what was read, with new water.
+    assert 4 < found.level_mg_l[1] < 12
+    assert {"about": "plan"} not in fit(prior={**prior(), "made_from_feed_mg_l_d": 1.0}, log=rows).asks
+
+
 def test_without_a_sink_date_nothing_is_said_of_one():
     log, _, truth = synthetic(np.random.default_rng(4), 20, 0, 0.0)
     fitted = fit(prior=prior(), log=log)

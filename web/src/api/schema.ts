@@ -11019,8 +11019,6 @@ export interface components {
             };
             /** Figures */
             figures: components["schemas"]["loquen__core__system__nitrate__learnt__Figure"][];
-            /** Chosen */
-            chosen: boolean;
         };
         /**
          * WeekFood

@@ -27,6 +27,8 @@ TOO_FAST = 3.0
 """Times all that feed could make: a rise that no tank makes."""
 LIKELIER = 10.0
 SURELY_WRONG = 0.8
+WIDE_RANGE = 10.0
+"""90 % times or divided by of what is made, once most readings say that the plan is mistaken."""
 LOG_MOST = math.log(600.0)
 """Of a first level, mg/L of the ion."""
 
@@ -77,9 +79,13 @@ def fit(*, prior: Mapping[str, Any], log: Sequence[Mapping[str, Any]]) -> Fitted
     if says not in ("ion", "n"):
         raise UnknownKey("what a kit may say", says)
     as_said = steps_of(log, chart, NITRATE_PER_N if says == "n" else 1.0)
-    found = posterior(prior, as_said)
+    found, wide = posterior(prior, as_said), False
+    if 2 * len(strange_days(doubts(prior, as_said, found))) > sum(step.read is not None for step in as_said):
+        # Most of what was read is not what is mistaken: the plan is.
+        prior, wide = {**prior, "made_range_x": WIDE_RANGE}, True
+        found = posterior(prior, as_said)
     other = posterior(prior, steps_of(log, chart, 1.0 if says == "n" else NITRATE_PER_N))
-    asks: list[Mapping[str, Any]] = []
+    asks: list[Mapping[str, Any]] = [{"about": "plan"}] if wide else []
     if other.log_evidence - found.log_evidence > math.log(LIKELIER):
         asks.append({"about": "as_ion" if says == "n" else "as_n"})
     asks += [{"about": "reading", "day": day} for day in impossible(prior, as_said, found)]
@@ -210,14 +216,25 @@ def gaussian(x: NDArray[np.float64], middle: float, deviation: float) -> NDArray
     return np.asarray(-0.5 * ((x - middle) / d) ** 2 - math.log(d) - 0.5 * math.log(2 * math.pi))
 
 
-def impossible(prior: Mapping[str, Any], steps: Sequence[Step], found: Posterior) -> tuple[float, ...]:
-    """Days of readings that physics forbids: to be asked about, never dropped in silence."""
-    read: list[tuple[Step, float]] = []
+def doubts(prior: Mapping[str, Any], steps: Sequence[Step], found: Posterior) -> list[tuple[Step, float]]:
+    """Every reading with the chance that it is a mistake."""
+    read = []
     for step, level in zip(steps, levels(found.samples, prior, steps), strict=True):
         if step.read is not None:
             sound, chance = (1 - ANYTHING) * within(level, step.read, step.blur), ANYTHING / alternatives(step.read)
             read.append((step, found.mean(chance / (sound + chance))))
-    days = {step.day for step, wrong in read if wrong > SURELY_WRONG}
+    return read
+
+
+def strange_days(read: Sequence[tuple[Step, float]]) -> set[float]:
+    """Days of those that are surely mistakes."""
+    return {step.day for step, wrong in read if wrong > SURELY_WRONG}
+
+
+def impossible(prior: Mapping[str, Any], steps: Sequence[Step], found: Posterior) -> tuple[float, ...]:
+    """Days of readings that physics forbids: to be asked about, never dropped in silence."""
+    read = doubts(prior, steps, found)
+    days = strange_days(read)
     fastest = TOO_FAST * prior["made_from_feed_mg_l_d"]
     for (before, wrong_before), (after, wrong_after) in pairwise(read):
         assert before.read is not None

@@ -42,7 +42,9 @@ def stay_duties(
             Duty(
                 key=f"stay.{number_of}.{ends.isoformat()}",
                 kind="safety",
-                words=say("{who} stays until {day}: find the next home now.", who=who, day=ends.isoformat()),
+                words=say(
+                    "{who} stays until {day}: find the next home now.", who=who, day=ends.strftime("%-d %B %Y")
+                ),
                 why=say(
                     "Its checks hold inside the stay, and nobody looked past it. {before} before its end.",
                     before=Term(float(BEFORE_D), "days"),

@@ -184,7 +184,7 @@ def notes(life: Life, kind: Species | None, today: date) -> Iterable[Sentence]:
         elif days <= SOON_D:
             yield say("Its stay ends in {days}.", days=Term(days, "days"))
         else:
-            yield say("Stays until {day}.", day=until.isoformat())
+            yield say("Stays until {day}.", day=until.strftime("%-d %B %Y"))
     if kind is not None and kind.life_years >= LONG_LIFE_YEARS:
         yield say("Lives for some {years}: who has it after you?", years=Term(kind.life_years, "years"))
     if kind is not None and kind.shape in SCALELESS:

@@ -108,8 +108,19 @@ function Cell({ one, unitOf, usual }: CellProps) {
   const unit = unitOf(one.kit);
   const words = `${wholeDay(at)}: ${one.value} ${unit}${one.beyond && `, ${one.beyond} its limit`}`;
   return (
-    <td title={words} className={`num px-2 py-1 text-right whitespace-nowrap ${old ? "opacity-50" : ""}`}>
-      <span className={one.beyond ? "border-b-2 border-short font-semibold text-short" : ""}>
+    <td
+      title={words}
+      className={`num px-2 py-1 text-right whitespace-nowrap ${old ? "text-quiet italic" : ""}`}
+    >
+      <span
+        className={
+          !one.beyond
+            ? ""
+            : old
+              ? "border-b-2 border-short/50"
+              : "border-b-2 border-short font-semibold text-short"
+        }
+      >
         {one.beyond === "over" && "▲ "}
         {one.beyond === "under" && "▼ "}
         {one.value.replace("between ", "").replace(" and ", "–")}

@@ -49,12 +49,11 @@ class Way:
     label: str
     changes: Mapping[str, float | None]
     figures: tuple[Figure, ...]
-    chosen: bool
 
 
 def ways(sheet: Sheet[Plan], tanks: Known, log: Sequence[Logged], now: datetime) -> tuple[Way, ...]:
     """As reckoned, and as logged: where less is made than reckoned because less reaches the water, or because it is taken."""
-    held, plan = held_months(log, sheet.root.changes.target_nitrate_mg_l, sheet.library, now), sheet.root
+    held = held_months(log, sheet.root.changes.target_nitrate_mg_l, sheet.library, now)
     none: dict[str, float | None] = {RISE: None, WASTE: None, HELD: None}
     plain = sheet.changed(none)
     volume, reckoned = number(plain, "real_volume_l"), number(plain, "load_now_mg_d")
@@ -71,15 +70,7 @@ def ways(sheet: Sheet[Plan], tanks: Known, log: Sequence[Logged], now: datetime)
             found.append(
                 ("taken", "as logged: plants or the bed take it", {**none, RISE: round(rise, 4), HELD: held})
             )
-    stocking, changes = plan.stocking, plan.changes
-    chosen = "reckoned"
-    if changes.logged_rise_nitrate_mg_l_d is not None:
-        chosen = "taken"
-    elif stocking.logged_waste_frac is not None:
-        chosen = "waste"
-    return tuple(
-        Way(key, label, moved, figures(plain.changed(moved)), key == chosen) for key, label, moved in found
-    )
+    return tuple(Way(key, label, moved, figures(plain.changed(moved))) for key, label, moved in found)
 
 
 def figures(sheet: Sheet[Plan]) -> tuple[Figure, ...]:

@@ -1,6 +1,6 @@
 import type { NitratePage } from "@/api/client";
 import { useUnits } from "@/ui/units";
-import { usePlanInUse } from "../../context";
+import { usePlan, usePlanInUse } from "../../context";
 
 const SHORT = { short: "text-short", tight: "text-brass" } as Record<string, string>;
 
@@ -8,6 +8,9 @@ const SHORT = { short: "text-short", tight: "text-brass" } as Record<string, str
 export function Ways({ page }: { page: NitratePage }) {
   const { session } = usePlanInUse();
   const units = useUnits();
+  const taken = usePlan((plan) => plan.changes?.logged_rise_nitrate_mg_l_d != null);
+  const wasted = usePlan((plan) => plan.stocking?.logged_waste_frac != null);
+  const chosen = taken ? "taken" : wasted ? "waste" : "reckoned";
   const { ways } = page;
   if (ways.length < 2) return null;
   const rows = ways[0]!.figures;
@@ -26,7 +29,7 @@ export function Ways({ page }: { page: NitratePage }) {
                       type="radio"
                       name="way"
                       className="mt-1 accent-edge"
-                      checked={way.chosen}
+                      checked={way.key === chosen}
                       onChange={() => session.edit(way.changes)}
                     />
                     {way.label}
