@@ -18,7 +18,7 @@ from loquen.core.routine import consumables
 from loquen.core.routine.away import away, every_visit
 from loquen.core.routine.care import filters, living, zeolite
 from loquen.core.routine.care.whole import care_of
-from loquen.core.routine.costs import Ahead, ahead_of, cost, day_words, passes_on
+from loquen.core.routine.costs import Ahead, NitrateRead, ahead_of, as_read, cost, day_words, passes_on
 from loquen.core.routine.due import Done, Helper, as_set, attended, coming, due
 from loquen.core.routine.duty import Duty, Set
 from loquen.core.routine.recurring import WEEK, Rhythm, after, days_of, latest, rhythm_words
@@ -323,6 +323,19 @@ def test_a_missed_change_says_when_nitrate_passes_its_limit():
     late = plain(cost(change, AHEAD, SATURDAY, None, date(2026, 12, 12)))
     assert late == "nitrate is past 40 mg/L NO₃, near 49 mg/L NO₃"  # 4 + 14 × 0.5 = 11 mg/L N
     assert passes_on(replace(AHEAD, rise_mg_l_d=0.0), SATURDAY) is None
+
+
+@pytest.mark.parametrize(
+    ("level", "days_after", "before", "after"),
+    [(8.0, 0, True, 5.6), (8.0, 0, False, 8.0), (6.0, 2, False, 5.0), (7.0, -2, False, 5.6)],
+)
+def test_what_was_read_goes_before_what_the_plan_reckons(level, days_after, before, after):
+    """Two fifths of water at 2 after half a mg/L a day: 8 becomes 5.6; 6 two days later was 5; 7 two days before was 8."""
+    read = NitrateRead(level, SATURDAY + timedelta(days=days_after), before)
+    found = as_read(AHEAD, read, SATURDAY)
+    assert found.after_change_mg_l == pytest.approx(after)
+    assert passes_on(found, SATURDAY) >= SATURDAY
+    assert as_read(replace(AHEAD, rise_mg_l_d=None), read, SATURDAY).after_change_mg_l == AHEAD.after_change_mg_l
 
 
 @pytest.mark.parametrize(

@@ -14,9 +14,9 @@ from tests.e2e.server import Server
 TARGET = Path(__file__).parents[2] / "docs/screenshots"
 
 
-def opened_slip(page):
-    page.locator("[data-figure=peak_nitrate_mg_l]").first.click()
-    page.get_by_role("region", name="What would it take?").wait_for()
+def last_read(page):
+    page.get_by_role("button", name="Last readings").click()
+    page.get_by_role("table").wait_for()
 
 
 def forecast(page):
@@ -104,7 +104,7 @@ VIEWS = [
     ("waters", "/waters", None, "Waters"),
     ("proposals", "/systems", proposals, "Systems"),
     ("settle", "/systems/3/tank", settled, "Tank"),
-    ("working", "/systems/3/changes", opened_slip, "Changes"),
+    ("log", "/log", last_read, "Log"),
 ]
 
 

@@ -1,7 +1,7 @@
 """What a missed day costs, by the plan's own numbers."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, timedelta
 
 from loquen.core.data.tables import constants
@@ -43,6 +43,27 @@ def ahead_of(sheet: Sheet[Plan]) -> Ahead:
         fast_d=fast,
         fasting=who,
     )
+
+
+@dataclass(frozen=True, slots=True)
+class NitrateRead:
+    """Where nitrate was last read, mg/L N; whether that was before the day's change."""
+
+    level: float
+    day: date
+    before_change: bool
+
+
+def as_read(ahead: Ahead, read: NitrateRead, changed: date) -> Ahead:
+    """The same from the last reading, which goes before what the plan reckons stands after a change."""
+    if ahead.rise_mg_l_d is None:
+        return ahead
+    if read.day > changed or (read.day == changed and not read.before_change):
+        after = read.level - ahead.rise_mg_l_d * (read.day - changed).days
+    else:
+        stood = read.level + ahead.rise_mg_l_d * (changed - read.day).days
+        after = stood + ahead.swapped_frac * (ahead.new_mg_l - stood)
+    return replace(ahead, after_change_mg_l=max(0.0, after))
 
 
 def fast_of(sheet: Sheet[Plan]) -> tuple[int, str]:

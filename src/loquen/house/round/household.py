@@ -9,10 +9,12 @@ from sqlmodel import Session
 
 from loquen.checked.stored import those_read
 from loquen.core.graph.giving_up import heed
+from loquen.core.routine.costs import NitrateRead
 from loquen.core.routine.due import Done, Helper, as_set
 from loquen.core.routine.duty import Duty, Set
 from loquen.house.feeding.view import Week, feeder
 from loquen.house.house import Visit
+from loquen.house.log.across import read_in
 from loquen.house.log.deeds import deeds_of
 from loquen.house.quarantine.view import TubCare, tub_cares
 from loquen.house.register.lived import living, stays
@@ -37,9 +39,21 @@ class Household:
     settings: dict[int, dict[str, Set]]
     done: dict[int, dict[str, Done]]
     helpers: list[Helper] = field(default_factory=list)
+    nitrate: dict[int, NitrateRead] = field(default_factory=dict)
+    """The newest reading of it by system, where there is one."""
 
     def of(self, system_id: int, duty: Duty) -> Done:
         return self.done.get(system_id, {}).get(duty.key, Done())
+
+
+def last_nitrate(visit: Visit, session: Session, known: list[Current], zone: ZoneInfo) -> dict[int, NitrateRead]:
+    """The newest reading of nitrate by system."""
+    return {
+        number: NitrateRead(interval.middle, one.at.astimezone(zone).date(), one.read.when == "before")
+        for number, rows in read_in(visit, session, known).items()
+        for one, interval in rows
+        if one.read.what == "nitrate"
+    }
 
 
 def read_household(
@@ -78,6 +92,7 @@ def read_household(
         duties={row.system_id: as_set(row.duties, settings.get(row.system_id, {})) for row in found},
         settings=settings,
         done=done_days(session, known_logs, found, zone, today),
+        nitrate=last_nitrate(visit, session, known, zone),
         helpers=[helper for row in rounds.helpers(session) if (helper := helper_of(row)) is not None],
     )
 

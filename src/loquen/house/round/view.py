@@ -10,7 +10,7 @@ from loquen.core.events.kinds.water import Changed
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.routine.away import away, every_visit
 from loquen.core.routine.consumables import Stock, runs_out, spares, together
-from loquen.core.routine.costs import cost, day_words, with_on
+from loquen.core.routine.costs import as_read, cost, day_words, with_on
 from loquen.core.routine.due import (
     LAPSING,
     OWN,
@@ -65,8 +65,9 @@ def lines_of(household: Household, care: Care, today: date) -> list[RoundLine]:
         if waiting is not None:
             done = household.done.get(care.system_id, {})
             changed = done.get("change", Done()).last
-            last = done.get(duty.key, Done()).last
-            lines.append(line_of(waiting, cost(waiting, care.ahead, changed, last, today)))
+            last, read = done.get(duty.key, Done()).last, household.nitrate.get(care.system_id)
+            ahead_of_it = as_read(care.ahead, read, changed) if read and changed else care.ahead
+            lines.append(line_of(waiting, cost(waiting, ahead_of_it, changed, last, today)))
     return lines
 
 

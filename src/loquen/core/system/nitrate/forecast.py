@@ -190,6 +190,8 @@ def result(
     span = ", in {soon} at the soonest" if late is None else ", in {soon} to {late}"
     if late is not None:
         terms["late"] = Term(late, "days")
+    if soon < 1:
+        span = ", or any day" if late is None else ", any day within {late}"
     return say("About {level} now; without a change it passes {limit} about {date}" + span + settled + ".", **terms)
 
 
