@@ -8,14 +8,14 @@ import pytest
 
 from loquen.core.events.kinds.water import Read
 from loquen.core.events.ledger import Logged
-from loquen.core.events.readings import is_zero
+from loquen.core.events.readings import LEAST_TOLD_MG_L, ReadAt, is_zero
 from loquen.core.library.whole import shipped
 from loquen.core.model.parts.animals import Group
 from loquen.core.model.parts.running import RunIn
 from loquen.core.model.parts.tank import Planting
 from loquen.core.physics.nitrogen import AMMONIA_PER_N
 from loquen.core.system.book import sheet_of
-from loquen.core.system.cycle.answer import is_it_done
+from loquen.core.system.cycle.answer import is_it_done, settled_at
 from loquen.core.system.cycle.forecast import forecast
 from loquen.core.timeline.nitrogen import Inputs, simulate
 from loquen.core.timeline.tending.keeper import Happening, tend
@@ -126,6 +126,28 @@ def test_a_trace_is_not_clear_however_long(trace):
     found = is_it_done(made("animals", 60), rows, NOW, odds=0.99, library=shipped())
     assert found.answer == "no"
     assert "still nitrite" in words(found.sentence)
+
+
+def test_what_a_loaded_filter_settles_at_is_clear_and_says_so():
+    """0.2 mg/L a day on media for four times as much: it settles over what a kit tells from nothing, under the limit."""
+    loaded = made("animals", 60, animals=(Group("zebra_danio", 40),), run_in=IN_IT)
+    levels = settled_at(loaded).levels
+    assert levels
+    assert all(
+        level <= limit for level, limit in ((levels.get("ammonia", 0), 0.25), (levels.get("nitrite", 0), 0.1))
+    )
+    found = is_it_done(loaded, [read("ammonia", "0"), read("nitrite", "0")], NOW, odds=0.99, library=shipped())
+    assert "settles at" in words(found.rule)
+    assert "{" not in words(found.rule)
+    what, level = max(levels.items(), key=lambda row: row[1])
+    trace = [
+        replace(read(one, f"{level * 1.1:.3f}"), event=Read(one, f"{level * 1.1:.3f}", f"{one}_n_meter"))
+        for one in levels
+    ]
+    assert settled_at(loaded).clear(what, ReadAt(NOW, trace[0].event), shipped()) or levels[what] < LEAST_TOLD_MG_L
+    assert not settled_at(loaded).clear(
+        what, ReadAt(NOW, Read(what, f"{3 * level:.3f}", f"{what}_n_meter")), shipped()
+    )
 
 
 def test_days_are_counted_from_the_first_zero_after_the_last_trace():

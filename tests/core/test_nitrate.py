@@ -10,9 +10,9 @@ from loquen.core.errors import NamedCase
 from loquen.core.events.kinds.keeping import Tried
 from loquen.core.events.kinds.water import Changed, Read
 from loquen.core.events.ledger import Logged
-from loquen.core.fit.design import telling_odds
+from loquen.core.fit.design import telling_odds, telling_odds_beside
 from loquen.core.fit.followed import followed
-from loquen.core.fit.nitrate import steps_of
+from loquen.core.fit.nitrate import fit, steps_of
 from loquen.core.library.whole import shipped
 from loquen.core.model.parts.animals import Group
 from loquen.core.physics.nitrogen import NITRATE_PER_N
@@ -221,6 +221,36 @@ def test_a_design_is_the_shortest_that_shows_a_half_and_says_what_it_can_not():
     assert found.odds_half >= 0.8
     assert found.odds_third < found.odds_half
     assert "of a third" in words(found.sentence)
+    assert found.odds_half_beside >= 0.8 or found.weeks_beside == 16
+
+
+def test_two_tanks_side_by_side_are_told_apart_as_simulated_pairs_are():
+    """Of 40 pairs that are fed alike, one with a sink of half, ten weeks of readings in both: how often their fitted
+    production differs by more than 1.645 of its deviation, against what the design promises."""
+    told = []
+    for seed in range(40):
+        chance = np.random.default_rng(seed)
+        made = []
+        for of_made in (1.0, 0.5):
+            level, values = 10 + of_made * 1.5 * 7 / 0.3, []
+            for _ in range(11):
+                values.append(str(read_off(level, chance)))
+                level += 0.3 * (10 - level) + 7 * of_made * 1.5
+            believed = {**prior(), "made_range_x": 5.0}
+            made.append(fit(prior=believed, log=weekly_log(values)).made_mg_l_d)
+        spread = np.hypot(*((high - low) / (2 * 1.645) for low, _, high in made))
+        told.append(made[0][1] - made[1][1] > 1.645 * spread)
+    usual = {
+        "made_mg_l_d": 1.5,
+        "made_range_x": 5.0,
+        "source_mg_l": 10,
+        "source_range_x": 1.3,
+        "weekly_share": 0.3,
+        "reading_sd": 1.1 * np.hypot(0.25, np.log(2) / np.sqrt(12)),
+    }
+    assert telling_odds_beside(effect_frac=0.5, weeks=10, **usual) == pytest.approx(np.mean(told), abs=0.2)
+    odds = [telling_odds_beside(effect_frac=0.5, weeks=weeks, **usual) for weeks in (2, 6, 12, 24)]
+    assert odds == sorted(odds)
 
 
 # The fed tank, against values worked apart ----------------------------------------------------------
@@ -402,8 +432,14 @@ def test_what_was_logged_of_young_ones_grows_with_them():
     young = plan(animals=TURTLES, changes=replace(plan().changes, logged_rise_nitrate_mg_l_d=0.2))
     today, grown = sheet_of(young, shipped(), 0.0), sheet_of(young, shipped())
     assert today.value("rise_nitrate_mg_l_d") == pytest.approx(0.2)
-    times = grown.value("load_full_mg_d") / today.value("load_now_mg_d")
-    assert grown.value("rise_nitrate_mg_l_d") == pytest.approx(0.2 * times)
+    # Two of 6 cm make less than the 50 mg a day that the log shows in 250 L: all that they make more shows.
+    more = (grown.value("load_full_mg_d") - today.value("load_now_mg_d")) / 250
+    assert today.value("load_now_mg_d") < 50
+    assert grown.value("rise_nitrate_mg_l_d") == pytest.approx(0.2 + more)
+    # Where a fifth of what is made shows, a fifth shows of what they make more.
+    fifth = 0.2 * today.value("load_now_mg_d") / 250
+    shown = replace(young, changes=replace(young.changes, logged_rise_nitrate_mg_l_d=fifth))
+    assert sheet_of(shown, shipped()).value("rise_nitrate_mg_l_d") == pytest.approx(fifth + 0.2 * more)
 
 
 def held(days, nitrate="20"):

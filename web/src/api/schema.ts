@@ -3955,6 +3955,10 @@ export interface components {
             odds_third: number;
             /** Odds Half */
             odds_half: number;
+            /** Weeks Beside */
+            weeks_beside: number;
+            /** Odds Half Beside */
+            odds_half_beside: number;
             sentence: components["schemas"]["Sentence"];
         };
         /**

@@ -138,8 +138,8 @@ def made_nitrate_mg_l_d(load_full_mg_d: float, real_volume_l: float) -> float:
 
 @figure(
     "Nitrate rises a day",
-    formula="({load_full_mg_d} − {plants_mg_d}) ÷ {real_volume_l}, not below 0; {logged_rise_nitrate_mg_l_d} × "
-    "{load_full_mg_d} ÷ {load_now_mg_d} where the log is used",
+    formula="({load_full_mg_d} − {plants_mg_d}) ÷ {real_volume_l}, not below 0; where the log is used "
+    "{logged_rise_nitrate_mg_l_d}, and of what is made more than by today’s {load_now_mg_d} as large a part as it shows of that",
     source="balance",
 )
 def rise_nitrate_mg_l_d(
@@ -150,9 +150,10 @@ def rise_nitrate_mg_l_d(
     logged_rise_nitrate_mg_l_d: float | None,
 ) -> float:
     if logged_rise_nitrate_mg_l_d is not None:
-        # What was logged was logged of animals as they are today.
-        grows = load_full_mg_d / load_now_mg_d if load_now_mg_d > 0 else 1.0
-        return logged_rise_nitrate_mg_l_d * grows
+        # What was logged was logged of animals as they are today; what plants take of it they do not take twice.
+        shown = logged_rise_nitrate_mg_l_d * real_volume_l + min(plants_mg_d, load_now_mg_d)
+        part = min(1.0, shown / load_now_mg_d) if load_now_mg_d > 0 else 1.0
+        return logged_rise_nitrate_mg_l_d + part * (load_full_mg_d - load_now_mg_d) / real_volume_l
     return max(0.0, load_full_mg_d - plants_mg_d) / real_volume_l
 
 

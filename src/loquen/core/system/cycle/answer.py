@@ -149,10 +149,8 @@ def inhabited(
     rule = say(
         "Done when ammonia and nitrite read zero, no more than your kit tells from nothing, on {days} in a row, with bacteria "
         "enough for what is made: zeros of a lightly loaded tank alone prove nothing."
-        + (
-            " This filter settles at {settled} under this load: that counts as clear."
-            if settled_here.levels
-            else ""
+        + "".join(
+            f" Under this load {what} settles at {{{what}}}: that counts as clear." for what in settled_here.levels
         ),
         days=Term(c.clear_days, "days"),
         **{what: Term(level, what) for what, level in settled_here.levels.items()},

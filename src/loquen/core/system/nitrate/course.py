@@ -124,11 +124,17 @@ def ahead(sheet: Sheet[Plan], tanks: Known, now: datetime, past_d: float) -> Ahe
 
 
 def made_by_month(sheet: Sheet[Plan], made: Array) -> list[Array]:
-    """What is made in each of the months ahead: as today's animals grow, and as it wanders."""
+    """What is made in each of the months ahead: as it wanders, and as today's animals grow by as large a part as shows of
+    what they make today, plants' share included."""
     chance = np.random.default_rng(7)
     found, wanders = [], np.ones(made.size)
+    volume, load = number(sheet, "real_volume_l") or 0.0, number(sheet, "load_now_mg_d") or 0.0
+    today = load / volume * NITRATE_PER_N if volume else 0.0
+    taken = min(number(sheet, "plants_mg_d") or 0.0, load) / volume * NITRATE_PER_N if volume else 0.0
+    part = np.clip((made + taken) / today, 0.0, 1.0) if today else np.ones(made.size)
     for month in range(AHEAD_D // MONTH_D):
-        found.append(made * waste_times(sheet, (month + 0.5) * MONTH_D) * wanders)
+        more = (waste_times(sheet, (month + 0.5) * MONTH_D) - 1) * today
+        found.append(made * wanders + part * more)
         wanders = wanders * np.exp(STIRS_A_MONTH * chance.standard_normal(made.size))
     return found
 

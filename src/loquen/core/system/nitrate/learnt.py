@@ -15,11 +15,14 @@ from loquen.core.library.whole import Library
 from loquen.core.model.roots.plan import Plan
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.nitrate.course import Known
+from loquen.core.system.nitrate.said import goes_by_log
 from loquen.core.system.told import verdict_of
 
 RISE, WASTE, HELD = "changes.logged_rise_nitrate_mg_l_d", "stocking.logged_waste_frac", "stocking.held_months"
 LEAST_WASTE, MOST_WASTE = 0.05, 5.0
 MOST_RISE = 50.0
+ALIKE = 0.1
+"""Of what is reckoned: a log that lies no farther from it says the same."""
 SHOWN = (
     ("balance_frac", "Share of the balance used", "in_balance"),
     ("mature_ammonia_mg_l", "Ammonia that the filter settles at", "media_carry"),
@@ -60,7 +63,9 @@ def ways(sheet: Sheet[Plan], tanks: Known, log: Sequence[Logged], now: datetime)
     rise = min(max(0.0, float(np.median(tanks.made)) / NITRATE_PER_N), MOST_RISE)
     found = [("reckoned", "as reckoned from the feed", none)]
     if volume and reckoned:
-        part = (rise * volume + (number(plain, "plants_mg_d") or 0.0)) / reckoned
+        part = (rise * volume + min(number(plain, "plants_mg_d") or 0.0, reckoned)) / reckoned
+        if abs(part - 1) < ALIKE and not goes_by_log(sheet.root):
+            return ()
         wasted = {**none, WASTE: round(min(max(part, LEAST_WASTE), MOST_WASTE), 3), HELD: held}
         less = part < 1
         found.append(

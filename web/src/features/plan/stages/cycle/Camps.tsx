@@ -10,7 +10,7 @@ export function Camps({ camps }: { camps: Forecast["camps"] }) {
   const units = useUnits();
   if (camps.length === 0) return null;
   const over = (value: number, least: boolean) =>
-    `${least && value > 0 ? "0 to " : ""}${value < 0.05 ? "0" : value.toPrecision(2)}`;
+    `${least && value > 0 ? "0 to " : ""}${value < 0.05 ? "0" : Number(value.toPrecision(2))}`;
   return (
     <section aria-label="Ways side by side" className="mb-5">
       <h3 className="mb-1 font-semibold">With animals in it: the ways side by side</h3>
