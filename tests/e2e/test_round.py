@@ -1,5 +1,6 @@
 """The round as it is walked: on a phone, with the server away half-way, taken over by a stand-in."""
 
+import re
 from datetime import datetime, timedelta
 
 from playwright.sync_api import expect
@@ -56,7 +57,8 @@ def test_skipped_with_a_reason_and_taken_back(page, own):
     at_work(page, own)
     walk = stop(page, "Rope Walk B, tank 3")
     line = walk.get_by_role("listitem").filter(has_text="Change 41 L")
-    expect(line).to_contain_text("nitrate passes 40")
+    # By its last reading, 40 a week ago before a change of 45 %: past the limit, where the plan alone would say not yet.
+    expect(line).to_contain_text(re.compile("nitrate (is past|passes) 40"))
     line.get_by_role("button", name="how, and why").click()
     line.get_by_role("button", name="Skip it").click()
     page.get_by_role("button", name="no time today").click()
