@@ -358,8 +358,6 @@ def test_a_predator_is_told_first_and_its_plan_is_no_strong_advice():
     assert (top.check, top.kills) == ("pairs_agree", True)
     said = as_text(top.reason, {})
     assert said.startswith("Oscar and Guppy, mouth")
-    # Temper is as bad, and told beside it.
-    assert "temper" in said
 
 
 def test_all_that_stands_against_a_company_is_told():

@@ -28,7 +28,7 @@ from tests.core.companies import companies
 from tests.core.plans import plan as bare
 
 COMPANIES = companies(44)
-AMONG_THEMSELVES = {"pairs_agree", "crowd_fits", "company_fits"}
+AMONG_THEMSELVES = {"pairs_agree", "peace_kept", "crowd_fits", "company_fits"}
 """What no glass, filter or regime mends: who lives with whom, and how many of them."""
 
 
@@ -201,7 +201,7 @@ def test_two_kinds_that_no_one_water_suits_are_named_with_the_range():
     assert found.why
     assert as_text(found.why[0], {}) == (
         "No one water suits White cloud minnow and Discus: in temperature, White cloud minnow want 14 to 22 °C, "
-        "Discus 27 to 31 °C."
+        "Discus 27 to 30 °C."
     )
 
 
@@ -352,9 +352,9 @@ def test_a_mix_that_is_too_soft_is_mixed_with_less_purified_water():
         src_kind="osmosis", src_parts=9.0, src_gh_dgh=0.2, src_kh_dkh=0.2, src_us_cm=15, src_nitrate_mg_l=0.2
     )
     hard = replace(HARD_TAP, src_nitrate_mg_l=0.5)
-    plan = replace(on_tap("saulosi", 12, hard), sources=(hard, pure))
+    plan = without_lime(replace(on_tap("saulosi", 12, hard), sources=(hard, pure)))
     assert sheet_of(plan, shipped()).value("new_gh_dgh") == pytest.approx((18 + 9 * 0.2) / 10)
-    found = settle(plan, shipped(), frozenset({"animals"}))
+    found = settle(plan, shipped(), frozenset({"animals", "tank.lime_kg"}))
     assert not found.left
     assert [move.lever for move in found.moves] == ["mix"]
     own, less = found.plan.sources
@@ -375,8 +375,24 @@ def test_rain_that_is_there_is_used_before_anything_is_bought():
     assert found.moves[0].changes == {"sources.1.src_parts": 3.0}
 
 
+def without_lime(plan):
+    return replace(plan, tank=replace(plan.tank, lime_kg=0.0))
+
+
+def test_coral_is_offered_for_hard_water_before_soda():
+    """Rift-lake kinds want 6 dKH: in tap of 5 coral in the flow holds it."""
+    tap = replace(HARD_TAP, src_kh_dkh=5.0, src_gh_dgh=12.0, src_nitrate_mg_l=0.5)
+    plan = without_lime(on_tap("saulosi", 12, tap))
+    plan = replace(plan, recipe=replace(plan.recipe, target_kh_dkh=None), changes=replace(plan.changes, change_frac=0.3))
+    found = settle(plan, shipped(), frozenset({"animals", "changes"}))
+    assert not found.left
+    assert [move.lever for move in found.moves] == ["lime"]
+    assert sheet_of(found.plan, shipped()).value("settled_kh_dkh") > sheet_of(plan, shipped()).value("settled_kh_dkh")
+
+
 def test_soft_tap_is_hardened_with_salts():
-    found = settle(on_tap("saulosi", 12, SOFT_TAP), shipped(), frozenset({"animals"}))
+    soft = without_lime(on_tap("saulosi", 12, SOFT_TAP))
+    found = settle(soft, shipped(), frozenset({"animals", "tank.lime_kg"}))
     assert not found.left
     assert [move.lever for move in found.moves] == ["minerals"]
     kind, sheet = shipped().species["saulosi"], sheet_of(found.plan, shipped())

@@ -43,10 +43,10 @@ def levers_of(found):
 
 
 def test_discus_in_a_usual_tank_get_more_changes_and_not_four_times_the_glass():
-    plan = brought(("discus", 5), size=(100, 40, 50), filters=(canister(1000, 6),), heat=Heat(target_c=25.0))
+    plan = brought(("discus", 5), size=(120, 40, 50), filters=(canister(1000, 6),), heat=Heat(target_c=25.0))
     found = settle(replace(plan, tank=replace(plan.tank, pane_mm=10.0)), shipped())
     assert not found.left
-    assert found.plan.tank.tank_length_cm == 100
+    assert found.plan.tank.tank_length_cm == 120
     changes = found.plan.changes
     assert len(changes.weekdays) <= 4
     assert changes.change_frac <= 0.5
@@ -96,12 +96,12 @@ def test_a_turtle_in_a_half_full_tank_gets_a_longer_one_half_full_and_lamps():
 
 
 def test_a_puffer_in_fresh_water_is_salted():
-    """It wants 2 to 10 ppt; sea salt of 6 ppt adds sixty degrees to its six, so that these are not too soft."""
+    """It wants 2 to 12 ppt; sea salt of 7 ppt adds seventy degrees to its six, so that these are not too soft."""
     water = Water(tank_ph=7.6, tank_gh_dgh=6.0)
     found = settle(brought(("figure_eight_puffer", 1), size=(60, 30, 36), water=water), shipped())
     assert not found.left
     assert "salt" in levers_of(found)
-    assert found.plan.water.salinity_ppt == 6
+    assert found.plan.water.salinity_ppt == 7
     fresh = settle(
         brought(("figure_eight_puffer", 1), size=(60, 30, 36), water=water),
         shipped(),
@@ -143,7 +143,7 @@ def test_cold_change_water_is_warmed_and_not_split_over_seven_days():
     assert len(found.plan.changes.weekdays) <= 3
 
 
-def test_a_crowded_tank_grows_before_anybody_leaves():
+def test_a_crowd_inside_its_band_gets_filter_and_changes_before_glass_and_nobody_leaves():
     plan = brought(
         ("yellow_lab", 25),
         ("saulosi", 25),
@@ -156,7 +156,7 @@ def test_a_crowded_tank_grows_before_anybody_leaves():
     found = settle(plan, shipped())
     assert not found.left
     assert found.plan.animals == plan.animals
-    assert found.plan.tank.tank_length_cm == 200
+    assert found.plan.tank.tank_length_cm == 120
 
 
 def test_no_lid_is_opened_against_the_cold():

@@ -6,7 +6,7 @@ from pydantic import BaseModel, Field
 
 from loquen.checked.plan import SourceSchema, Strict
 from loquen.core.model.inputs.quantity import Sentence
-from loquen.core.system.animals.company import Finding
+from loquen.core.system.animals.findings import Finding
 from loquen.house.sheet.answers import Figure
 from loquen.store.documents.systems import MOST_ID
 

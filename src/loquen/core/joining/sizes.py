@@ -7,7 +7,7 @@ from typing import Literal
 from loquen.core.data.tables import constants
 from loquen.core.library.rows.animals import Species
 from loquen.core.model.inputs.quantity import Sentence, Term, say
-from loquen.core.system.animals.company import bulk_cm
+from loquen.core.system.animals.mouths import bulk_cm
 
 School = Literal["alike", "larger", "smaller"]
 

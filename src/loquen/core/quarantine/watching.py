@@ -3,12 +3,12 @@
 from loquen.core.data.tables import toml
 from loquen.core.library.rows.animals import Species
 
-GROUPS = {"turtle": "turtle", "frog": "frog", "salamander": "frog", "shrimp": "shrimp"}
+GROUPS = {"turtle": "turtle", "frog": "frog", "salamander": "frog", "shrimp": "shrimp", "snail": "snail"}
 
 
 def group_of(kind: Species) -> str:
     """The group of its body that cards and signs are written for."""
-    return GROUPS.get(kind.shape, "snail" if kind.copper_sensitive else "fish")
+    return GROUPS.get(kind.shape, "fish")
 
 
 def signs_of(kind: Species) -> tuple[str, ...]:

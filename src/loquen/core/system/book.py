@@ -13,7 +13,7 @@ from loquen.core.graph.sheet import Sheet
 from loquen.core.library.whole import Library
 from loquen.core.model.roots.consistency import conflicts
 from loquen.core.model.roots.plan import PLAN, Plan
-from loquen.core.system.animals import company, food, schools
+from loquen.core.system.animals import aggression, company, food, leaving, mouths, schools
 from loquen.core.system.arrivals import bags, moving, tubs
 from loquen.core.system.changes import regime, reserve, shock, side_by_side
 from loquen.core.system.filter import ammonia, clarifier, media, oxygen, turnover
@@ -66,7 +66,7 @@ def system_book() -> Book:
     """All nodes of a single system, wired once."""
     nodes = collected(
         [
-            *(food, company, schools),
+            *(food, mouths, company, aggression, leaving, schools),
             *(glass, plants),
             *(media, turnover, ammonia, oxygen, clarifier),
             *(returns, overflow, sump, flooding),

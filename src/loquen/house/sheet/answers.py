@@ -6,7 +6,7 @@ from typing import Any
 from loquen.core.graph.nodes import Gauge, Remedy, State
 from loquen.core.model.inputs.quantity import Sentence
 from loquen.core.model.roots.phase import Phase
-from loquen.core.system.animals.company import Finding
+from loquen.core.system.animals.findings import Finding
 from loquen.core.system.animals.schools import School
 from loquen.core.system.arrivals.tubs import Batch
 from loquen.core.system.assumed import Assumed

@@ -8,7 +8,7 @@ from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Sentence, Term, say
 from loquen.core.model.roots.phase import phase
 from loquen.core.model.roots.plan import Plan
-from loquen.core.system.animals.company import Finding
+from loquen.core.system.animals.findings import Finding
 from loquen.core.system.assumed import assumed
 from loquen.core.system.book import GLASSES, STAGES, sheet_of
 from loquen.core.system.changes.regime import Regime
@@ -84,7 +84,7 @@ def at_once(sheet: Sheet[Plan], before: Told | None = None) -> SheetAnswer:
         glasses=glasses_of(sheet, checks, GLASSES),
         stages=stages_of(sheet, checks, STAGES),
         schools=rows_of(sheet, "schools"),
-        pairs=rows_of(sheet, "pairs"),
+        pairs=(*rows_of(sheet, "pairs"), *rows_of(sheet, "clashes")),
         company=rows_of(sheet, "company"),
         suited=found_for_each(sheet, "animals", "suited"),
         growing=[rows_of(sheet, f"planting.{i}.plant_findings") for i in range(len(plan.planting))],

@@ -8,9 +8,15 @@ FeedsOn = Literal["herbivore", "omnivore", "carnivore", "shrimp", "reptile"]
 Level = Literal["bottom", "middle", "top", "all"]
 Current = Literal["still", "gentle", "moderate", "strong"]
 Temper = Literal["peaceful", "nippy", "territorial", "fierce", "hunter"]
+Defends = Literal["by_temper", "nothing", "place", "brood", "ground"]
+Against = Literal["by_temper", "nobody", "own_males", "own_kind", "alike", "smaller", "all"]
 BreedWay = Literal[
     "livebearer", "scatterer", "substrate", "cave", "mouthbrooder", "bubble_nest", "shrimp", "amphibian"
 ]
+
+
+GROUND: dict[Temper, Defends] = {"territorial": "place", "fierce": "ground"}
+DRIVEN: dict[Temper, Against] = {"territorial": "alike", "fierce": "all", "hunter": "smaller"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -22,7 +28,8 @@ class Species:
     prey as a share of the animal's own length; `length_ratio` and `width_ratio` are the footprint it wants
     in its own lengths. Past its range of salinity by `salt_leeway_ppt` it lives on, but not well; `uvi_low` and
     `uvi_high` bound the ultraviolet index where it basks, both 0 where it does not. It breeds as the kind
-    `breeds_as`, by the numbers of breeding.csv; how is not known where that is empty.
+    `breeds_as`, by the numbers of breeding.csv; how is not known where that is empty. It `defends` something `against`
+    some; `looks` is its dress, by which others take it for their own; `bachelors` that males are kept without females.
     """
 
     key: str
@@ -75,7 +82,22 @@ class Species:
     confidence: Confidence
     source: str
     note: str
+    defends: Defends = "by_temper"
+    against: Against = "by_temper"
+    looks: str = ""
+    long_fins: bool = False
+    bachelors: bool = False
     breeds_as: str = ""
+
+    @property
+    def holds_ground(self) -> Defends:
+        """What it keeps others from: as written, else as such a temper does."""
+        return GROUND.get(self.temper, "nothing") if self.defends == "by_temper" else self.defends
+
+    @property
+    def drives_off(self) -> Against:
+        """Whom it keeps from there: as written, else as such a temper does."""
+        return DRIVEN.get(self.temper, "nobody") if self.against == "by_temper" else self.against
 
 
 @dataclass(frozen=True, slots=True)

@@ -102,6 +102,7 @@ class Stocking:
             },
         ),
     ] = "balance"
+    raised_together: Annotated[bool, Choice("They grew up together", given="fact")] = False
     stays: Annotated[
         Literal["good", "months", "length"],
         Choice("They stay", {"good": "for good", "months": "for some months", "length": "until one measures"}),

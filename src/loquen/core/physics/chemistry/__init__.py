@@ -18,6 +18,7 @@ from loquen.core.physics.chemistry.carbonate import (
     aerated_ph,
     lime_ceiling_dkh,
     ph_from_kh_co2,
+    saturated_kh_dkh,
     saturation_index,
 )
 from loquen.core.physics.chemistry.disinfectant import (
@@ -67,6 +68,7 @@ __all__ = [
     "salt_conductivity_us_cm",
     "salt_for_degree_mg_l",
     "salt_to_add_g",
+    "saturated_kh_dkh",
     "saturation_index",
     "settled_solids",
     "share_for_target",

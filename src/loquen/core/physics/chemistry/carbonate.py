@@ -12,7 +12,7 @@ MEQ_L_PER_DKH = 0.35665
 CO2_G_MOL = 44.0095
 CALCIUM_G_MOL = 40.078
 LN_10 = math.log(10)
-MOST_DKH = 40.0
+LEAST_DKH, MOST_DKH = 0.02, 40.0
 """As far as these relations go."""
 
 
@@ -198,3 +198,33 @@ def lime_ceiling_dkh(
     from scipy.optimize import brentq
 
     return kh_dkh + float(brentq(index, 0.0, MOST_DKH - kh_dkh, xtol=1e-6))
+
+
+def saturated_kh_dkh(
+    calcium_mg_l: float, co2_mg_l: float, temp_c: float = 25.0, mineral: str = "aragonite"
+) -> float:
+    """Carbonate hardness in balance with lime at the calcium and CO2 that a water has: under it lime dissolves.
+
+    Equation: SI(KH) = 0
+    Parameters:
+        calcium_mg_l: mg/L, scalar, 0.1 to 2000.
+        co2_mg_l: mg/L, scalar, 0.05 to 200. Of the tank.
+        temp_c: °C, scalar, 0 to 45. Of the water.
+        mineral: one of calcite, aragonite.
+    Returns: dKH, scalar.
+    Raises: OutOfRange; UnknownKey.
+    Source: plummer1982
+
+    >>> at = saturated_kh_dkh(calcium_mg_l=41.7, co2_mg_l=3)
+    >>> abs(saturation_index(ph_from_kh_co2(at, 3), at, 41.7, mineral="aragonite")) < 1e-6
+    True
+    """
+    within("co2_mg_l", co2_mg_l, 0.05, 200, "mg/L")
+    from scipy.optimize import brentq
+
+    def index(kh_dkh: float) -> float:
+        return saturation_index(ph_from_kh_co2(kh_dkh, co2_mg_l, temp_c), kh_dkh, calcium_mg_l, temp_c, mineral)
+
+    if index(LEAST_DKH) >= 0:
+        return LEAST_DKH
+    return MOST_DKH if index(MOST_DKH) <= 0 else float(brentq(index, LEAST_DKH, MOST_DKH, xtol=1e-6))

@@ -1,38 +1,20 @@
 """Who lives with whom: each group by itself, every pair, and every animal in this water."""
 
-from collections.abc import Callable
 from dataclasses import dataclass, replace
 from functools import lru_cache, partial
 from itertools import combinations
-from typing import NamedTuple
 
-from loquen.core.data.bodies import body_shapes
 from loquen.core.errors import NamedCase
 from loquen.core.graph.nodes import State, Verdict, check, step, worst
 from loquen.core.library.rows.animals import Species
-from loquen.core.library.rows.keeping import Lid
-from loquen.core.model.inputs.quantity import Sentence, Term, joined, say
-from loquen.core.system.animals.food import length_in, require_animals
+from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.system.animals.findings import Finding, verdict_over
+from loquen.core.system.animals.food import require_animals
+from loquen.core.system.animals.mouths import Growing, among, eaten
 
 CURRENTS = ("still", "gentle", "moderate", "strong")
 STREAM_AND_STILL = 2
-SLIPS_OUT = ("eel", "frog", "salamander")
-"""Bodies that a gap for a pipe lets out."""
-MONTHS_WATCHED = 24
-Lengths = dict[str, tuple[float, float]]
 PLANT_AND_MEAT = {"herbivore", "carnivore"}
-
-
-@dataclass(frozen=True, slots=True)
-class Finding:
-    """One thing found about an animal or a pair: what was compared, how it stands, and why."""
-
-    who: tuple[str, ...]
-    what: str
-    state: State
-    sentence: Sentence
-    near: bool = False
-    """Inside its range, though close to the edge."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -100,59 +82,6 @@ def overlap(
     return Finding(who, what, state, say(text, low=Term(low, kind), high=Term(high, kind)))
 
 
-USUAL_DEPTH = body_shapes()["deep"].depth_frac
-
-
-def bulk_cm(prey: Species, prey_cm: float) -> float:
-    """The length of a prey of usual depth that is no easier to swallow: a disc or a ball counts by its depth."""
-    shape = body_shapes().get(prey.shape)
-    return prey_cm * max(1.0, shape.depth_frac / USUAL_DEPTH) if shape else prey_cm
-
-
-class Meeting(NamedTuple):
-    """The longest of one against the shortest of another, and whether it could be swallowed."""
-
-    hunter: Species
-    hunter_cm: float
-    prey: Species
-    prey_cm: float
-
-    @property
-    def state(self) -> State:
-        gape_cm, bulk = self.hunter.gape_frac * self.hunter_cm, bulk_cm(self.prey, self.prey_cm)
-        return "short" if bulk < gape_cm else "tight" if bulk < 1.25 * gape_cm else "holds"
-
-    @property
-    def finding(self) -> Finding:
-        terms: dict[str, Term | str] = {
-            "prey": self.prey.common,
-            "length": Term(self.prey_cm, "length"),
-            "gape": Term(self.hunter.gape_frac * self.hunter_cm, "length"),
-            "hunter": self.hunter.common,
-        }
-        state = self.state
-        text = (
-            "{prey}, {length} long, fits in the mouth of {hunter}, which takes up to {gape}"
-            if state == "short"
-            else "{prey} outgrows the mouth of {hunter} by its {length} against {gape}; its young do not"
-        )
-        return Finding((self.hunter.common, self.prey.common), "mouth", state, say(text, **terms))
-
-
-def tempers(a: Species, b: Species) -> Finding | None:
-    who = (a.common, b.common)
-    rough = {"fierce", "hunter"}
-    if (a.temper in rough) != (b.temper in rough) and not (a.crowd and b.crowd):
-        strong, weak = (a, b) if a.temper in rough else (b, a)
-        text = "{strong} is {temper}; {weak} is {other}" + (", but armoured" if weak.armoured else "")
-        terms = {"strong": strong.common, "temper": strong.temper, "weak": weak.common, "other": weak.temper}
-        at_risk = weak.temper == "peaceful" and not weak.armoured
-        return Finding(who, "temper", "short" if at_risk else "tight", say(text, **terms))
-    if "nippy" in (a.temper, b.temper) and {a.current, b.current} & {"still"}:
-        return Finding(who, "temper", "tight", say("one nips, the other is slow or long-finned"))
-    return None
-
-
 def diets(a: Species, b: Species) -> Finding | None:
     if {a.feeds_on, b.feeds_on} == PLANT_AND_MEAT:
         text = "one grazes, one eats meat: feed them apart, since each other's food harms them"
@@ -169,34 +98,6 @@ def currents(a: Species, b: Species) -> Finding | None:
     return None
 
 
-@dataclass(frozen=True, slots=True)
-class Growing:
-    """The shortest and the longest of every kind, in every month from today to when they are planned for."""
-
-    months: tuple[Lengths, ...]
-
-    @property
-    def label(self) -> str:
-        return f"{len(self.months) - 1} months"
-
-    def worst(self, meeting: Callable[[Lengths], Meeting]) -> Finding:
-        """What is found at the worst of all months, with the first month it stands so badly unless that is today."""
-        met = [meeting(lengths) for lengths in self.months]
-        states = [one.state for one in met]
-        first = states.index(worst(states))
-        found = met[first].finding
-        if first == 0 or found.state == "holds":
-            return found
-        text = found.sentence.text + ", from about {when} on"
-        return replace(found, sentence=Sentence(text, {**found.sentence.terms, "when": Term(first, "months")}))
-
-
-def eaten(a: Species, b: Species, lengths: Lengths) -> Meeting:
-    """Who could swallow whom, the longest of one against the shortest of the other."""
-    (a_short, a_long), (b_short, b_long) = lengths[a.key], lengths[b.key]
-    return Meeting(a, a_long, b, b_short) if a_long >= b_long else Meeting(b, b_long, a, a_short)
-
-
 def pair_findings(a: Species, b: Species, growing: Growing, leeways: Leeways) -> list[Finding]:
     """Everything compared between two kinds."""
     waters, habits = by_nature(a, b, leeways)
@@ -210,36 +111,8 @@ def by_nature(a: Species, b: Species, leeways: Leeways) -> tuple[tuple[Finding, 
         overlap(what, kind, a, b, range_of(a, low, high), range_of(b, low, high), leeways)
         for what, kind, low, high in RANGES
     )
-    habits = (tempers(a, b), diets(a, b), currents(a, b))
+    habits = (diets(a, b), currents(a, b))
     return waters, tuple(finding for finding in habits if finding is not None)
-
-
-def lengths_of(animal: tuple[Species, ...], lengths_cm: list[float]) -> Lengths:
-    """The shortest and the longest of every kind."""
-    lengths: Lengths = {}
-    for kind, length in zip(animal, lengths_cm, strict=True):
-        low, high = lengths.get(kind.key, (length, length))
-        lengths[kind.key] = (min(low, length), max(high, length))
-    return lengths
-
-
-@step()
-def sizes_to_come(
-    animal: tuple[Species, ...],
-    length_now_cm: tuple[float, ...],
-    length_then_cm: tuple[float, ...],
-    adult_length_cm: tuple[float, ...],
-    judged_months: float,
-) -> Growing:
-    """Month by month for two years, or as far as is planned, and then as long as they are planned for."""
-    rows = list(zip(animal, length_now_cm, adult_length_cm, strict=True))
-    grown = all(now >= then for now, then in zip(length_now_cm, length_then_cm, strict=True))
-    ahead = 0 if grown else int(min(judged_months, MONTHS_WATCHED))
-    monthly = [
-        lengths_of(animal, [length_in(month, adult, now, kind) for kind, now, adult in rows])
-        for month in range(ahead + 1)
-    ]
-    return Growing((*monthly, lengths_of(animal, list(length_then_cm))))
 
 
 @step()
@@ -249,12 +122,6 @@ def pairs(animal: tuple[Species, ...], sizes_to_come: Growing, leeways: Leeways)
     found = [finding for a, b in combinations(kinds, 2) for finding in pair_findings(a, b, sizes_to_come, leeways)]
     within = [sizes_to_come.worst(partial(among, kind)) for kind in kinds]
     return (*found, *(finding for finding in within if finding.state != "holds"))
-
-
-def among(kind: Species, lengths: Lengths) -> Meeting:
-    """The longest of a kind against its shortest; nobody swallows its like of one size."""
-    low, high = lengths[kind.key]
-    return Meeting(kind, high if high > low else 0.0, kind, low)
 
 
 @step()
@@ -314,9 +181,10 @@ def group_findings(
         found.append(
             Finding(who, "group", state, say("{count}; at ease from {least} on", count=count, least=least))
         )
-    if males is not None and animal.females_per_male > 0 and males > 0:
+    if males is not None and animal.females_per_male > 0 and males > 0 and number > 1:
         per_male = (number - males) / males
-        enough = per_male >= animal.females_per_male or males >= 6
+        bachelors = animal.bachelors and males >= 6 and males == number
+        enough = per_male >= animal.females_per_male or bachelors
         text = "{males} males and {females} females; at least {ratio} females to each male"
         terms = {
             "males": Term(males, "count"),
@@ -384,38 +252,6 @@ def salted_hard(animal: Species, salinity_ppt: float, gh_dgh: float) -> bool:
     return salted and gh_dgh < animal.gh_low_dgh <= gh_dgh + SEA_SALT_DGH_PER_PPT * salinity_ppt
 
 
-DEADLY = ("mouth", "temper")
-"""What kills at once, in this order."""
-MOST_TOLD = 6
-
-
-def dies_first(finding: Finding) -> tuple[bool, int]:
-    """Who dies first comes first; what is only near comes last."""
-    return finding.near, DEADLY.index(finding.what) if finding.what in DEADLY else len(DEADLY)
-
-
-def told(finding: Finding) -> Sentence:
-    """A finding as one sentence: who, in what, and how."""
-    text = "{who}, {what}: " + finding.sentence.text + "."
-    terms = {"who": Term(" and ".join(finding.who)), "what": Term(finding.what)}
-    return Sentence(text, {**finding.sentence.terms, **terms})
-
-
-def verdict_over(findings: list[Finding], fine: str) -> Verdict:
-    """One verdict over many findings: the worst decide, and all of these are told, who dies first on top."""
-    state = worst([finding.state for finding in findings] or ["holds"])
-    bad = [finding for finding in findings if finding.state in ("short", "tight")]
-    short = sum(finding.state == "short" for finding in bad)
-    if not bad:
-        return Verdict("holds", 0.0, say("all agree"), say(fine))
-    worst_ones = sorted((finding for finding in bad if finding.state == state), key=dies_first)
-    said = [told(finding) for finding in worst_ones[:MOST_TOLD]]
-    if len(worst_ones) > MOST_TOLD:
-        said.append(say("And {more} more.", more=Term(len(worst_ones) - MOST_TOLD, "count")))
-    headline = say("{count} to settle", count=Term(len(bad), "count"))
-    return Verdict(state, -float(short) if short else 0.0, headline, joined(said, " "))
-
-
 @check("Each kind in fit company", stage="animals", mends=("animals.*.number",))
 def company_fits(company: tuple[Finding, ...], animal: tuple[Species, ...]) -> Verdict:
     require_animals(animal)
@@ -446,45 +282,3 @@ def water_suits(suited: tuple[tuple[Finding, ...], ...], animal: tuple[Species, 
         [finding for row in suited for finding in row],
         "Temperature, pH, hardness, carbonate hardness and salinity lie in every range.",
     )
-
-
-def held(kind: Species, length_cm: float, free_cm: float) -> bool:
-    """Whether the bare glass over the water holds a turtle: it does not climb what is higher than it is long."""
-    return kind.shape == "turtle" and free_cm > length_cm
-
-
-KEEPS_IN = ("nobody", "jumpers", "all")
-
-
-@check("None can leave", stage="animals", mends=("heat.lid", "heat.hot_day_lid"))
-def none_leaves(
-    animal: tuple[Species, ...],
-    length_then_cm: tuple[float, ...],
-    lid_row: Lid,
-    hot_lid_row: Lid,
-    inside_height_cm: float,
-    water_height_cm: float,
-) -> Verdict:
-    require_animals(animal)
-    # Judged on the day on which it keeps the fewest in.
-    keeps_in = min((lid_row.keeps_in, hot_lid_row.keeps_in), key=KEEPS_IN.index)
-    free_cm = inside_height_cm - water_height_cm
-    leaving = list(dict.fromkeys(kind for kind in animal if kind.jumper))
-    if not leaving:
-        return Verdict("holds", 1.0, say("no jumper"), say("None of these is known to jump or climb."))
-    leavers = ", ".join(kind.common for kind in leaving)
-    if keeps_in == "all":
-        return Verdict("holds", 1.0, say("lid closed"), say("{who} jump or climb; the lid is closed.", who=leavers))
-    if keeps_in == "jumpers":
-        slim = ", ".join(kind.common for kind in leaving if kind.shape in SLIPS_OUT)
-        if not slim:
-            reason = say("{who} jump; the glass lies over them.", who=leavers)
-            return Verdict("holds", 1.0, say("lid closed"), reason)
-        reason = say("{who} climb and slip through what is left open for a pipe: stop every gap.", who=slim)
-        return Verdict("tight", 0.0, say("gaps in the lid"), reason)
-    if all(held(kind, length, free_cm) for kind, length in zip(animal, length_then_cm, strict=True) if kind.jumper):
-        text = "{who} climb: the glass stands {free} over the water, more than their shell; measure from the highest foothold."
-        reason = say(text, who=leavers, free=Term(free_cm, "length"))
-        return Verdict("tight", 0.0, say("glass over their reach"), reason)
-    reason = say("{who} jump or climb: the lid has to close, measured from the highest foothold.", who=leavers)
-    return Verdict("short", -1.0, say("lid not closed"), reason)

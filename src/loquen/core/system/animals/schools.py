@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 
 from loquen.core.errors import NamedCase
-from loquen.core.graph.judging import at_least, at_most, by_practice, holds_for_you, within_band
+from loquen.core.graph.judging import at_least, at_most, by_practice, holds_for_you, tight_past, within_band
 from loquen.core.graph.nodes import State, Verdict, check, figure, step
 from loquen.core.library.rows.animals import Species
 from loquen.core.model.inputs.quantity import Sentence, Term, of, say
@@ -180,6 +180,8 @@ def litres_enough(
     deciding: str,
     own_rules: str,
     held_months: float | None,
+    animal: tuple[Species, ...],
+    crowd_fits: Verdict | None,
 ) -> Verdict:
     if animal_count == 0:
         raise NamedCase("no_animals")
@@ -192,7 +194,16 @@ def litres_enough(
     reason = with_own(reason, own_rules)
     verdict = by_practice(at_least(real_volume_l, wanted_low_l, "volume", reason), wanted_low_l)
     state: State = "tight" if verdict.state == "holds" and real_volume_l < wanted_high_l else verdict.state
-    return holds_for_you(as_decided(replace(verdict, state=state), "volume", deciding), held_months)
+    verdict = as_decided(replace(verdict, state=state), "volume", deciding)
+    mixed = len(set(animal)) > 1 and all(kind.crowd for kind in animal)
+    if verdict.state == "short" and mixed and stands(crowd_fits):
+        reason = say(
+            verdict.reason.text
+            + " So crowded on purpose, no one is singled out: it takes filter, air, and large changes for good.",
+            **verdict.reason.terms,
+        )
+        verdict = replace(tight_past(verdict, "as a crowd"), reason=reason)
+    return holds_for_you(verdict, held_months)
 
 
 @check(
@@ -222,16 +233,38 @@ def width_enough(inside_width_cm: float, wanted_width_cm: float) -> Verdict:
     return by_practice(at_least(inside_width_cm, wanted_width_cm, "length", reason), wanted_width_cm)
 
 
+def stands(verdict: Verdict | None) -> bool:
+    return verdict is not None and verdict.state in ("holds", "tight")
+
+
+@figure(
+    "Crowd, from",
+    formula="{crowd_low_g_per_100l} of a mixed community; 0 of one kind ({animal}), or while they grow up together ({growing})",
+    source="practice",
+)
+def crowd_from_g_100l(crowd_low_g_per_100l: float, animal: tuple[Species, ...], growing: tuple[bool, ...]) -> float:
+    crowding = {kind.key for kind in animal if kind.crowd}
+    # Juveniles are grown up together in less: the lower end is for adults that hold ground.
+    young = all(young for kind, young in zip(animal, growing, strict=True) if kind.crowd)
+    return 0.0 if len(crowding) < 2 or young else crowd_low_g_per_100l
+
+
+def band_of(low: float, high: float) -> Sentence:
+    """A band of crowding in words; one without a lower end is a limit."""
+    if low == 0:
+        return say("up to {high}", high=Term(high, "crowding"))
+    return say("{low} to {high}", low=Term(low, "crowding", bare=True), high=Term(high, "crowding"))
+
+
 @check("Crowded enough, not too much", stage="animals", judges="crowd_g_100l", mends=("animals.*.number",))
 def crowd_fits(
     crowd_g_100l: float,
-    crowd_low_g_per_100l: float,
+    crowd_from_g_100l: float,
     crowd_high_g_per_100l: float,
     animal: tuple[Species, ...],
     number: tuple[int, ...],
     crowd_least: float,
     colony_least: float,
-    growing: tuple[bool, ...],
     deciding: str,
     held_months: float | None,
 ) -> Verdict:
@@ -252,21 +285,46 @@ def crowd_fits(
         )
         few = Verdict("short", count - least, say("{by} too few", by=Term(least - count, "count")), reason)
         return as_decided(few, "crowd", deciding)
+    low, high = crowd_from_g_100l, crowd_high_g_per_100l
+    bounds = band_of(low, high)
     reason = say(
-        "{grams} as {words}; between {low} and {high} no fish is singled out and filters still keep up.",
+        "{grams} as {words}; " + bounds.text + " no fish is singled out and filters still keep up.",
         grams=of(crowd_g_100l, "crowd_g_100l"),
         words=words,
-        low=Term(0.0 if colony else crowd_low_g_per_100l, "crowding"),
-        high=Term(crowd_high_g_per_100l, "crowding"),
+        **bounds.terms,
     )
-    # Juveniles are grown up together in less: the lower end is for adults that hold ground.
-    young = all(young for kind, young in zip(animal, growing, strict=True) if kind.crowd)
-    low = 0.0 if colony or young else crowd_low_g_per_100l
     if low == 0:
         band = at_most(crowd_g_100l, crowd_high_g_per_100l, "crowding", reason)
     else:
         band = within_band(crowd_g_100l, low, crowd_high_g_per_100l, "crowding", reason)
-    return holds_for_you(as_decided(by_practice(band, crowd_low_g_per_100l), "crowd", deciding), held_months)
+    return holds_for_you(as_decided(by_practice(band, high), "crowd", deciding), held_months)
+
+
+@check("Rock for a crowd", stage="animals", mends=("tank.rock_kg",))
+def rock_for_crowd(
+    rock_kg: float,
+    real_volume_l: float,
+    animal: tuple[Species, ...],
+    rock_much_kg_per_100l: float,
+    rock_little_kg_per_100l: float,
+) -> Verdict:
+    """Two camps: so much that lines of sight are broken everywhere, or so little that there is nothing to hold."""
+    if not any(kind.crowd for kind in animal):
+        raise NamedCase("no_crowd_fish")
+    much, little = (part * real_volume_l / 100 for part in (rock_much_kg_per_100l, rock_little_kg_per_100l))
+    terms = {
+        "rock": Term(rock_kg, "mass"),
+        "much": Term(much, "mass"),
+        "little": Term(little, "mass"),
+    }
+    if rock_kg >= much:
+        reason = say("{rock}: from {much} on lines of sight are broken, and the driven get away.", **terms)
+        return Verdict("holds", rock_kg - much, say("much rock"), reason)
+    if rock_kg <= little:
+        reason = say("{rock}: hardly any, so that nobody has a place to hold; one school of two.", **terms)
+        return Verdict("holds", little - rock_kg, say("hardly any rock"), reason)
+    text = "{rock} are a few places that the strongest hold: from {much} on, or up to {little}, there are none to fight for."
+    return Verdict("tight", 0.0, say("neither much nor little"), say(text, **terms))
 
 
 @check(
@@ -332,7 +390,7 @@ def schools(
     company_fits: Verdict,
     crowd_fits: Verdict | None,
     crowd_g_100l: float,
-    crowd_low_g_per_100l: float,
+    crowd_from_g_100l: float,
     crowd_high_g_per_100l: float,
     total_flow_lph: float,
     deciding: str,
@@ -345,7 +403,6 @@ def schools(
     unfiltered = total_flow_lph == 0
     surface_state: State = "unknown" if not unfiltered else "holds" if surface <= 1 else "short"
     crowd_share = crowd_g_100l / crowd_high_g_per_100l
-    crowd_band = {"low": Term(crowd_low_g_per_100l, "crowding"), "high": Term(crowd_high_g_per_100l, "crowding")}
     rows = [
         ("balance", "Balance", in_balance.state, balance_frac, animals_at(balance_frac, animal_count),
          "waste against what media, plants and changes take; the only one that follows feed and filter"),
@@ -358,7 +415,7 @@ def schools(
          animals_at(surface, animal_count) if unfiltered else say("only for tubs without a filter"),
          "footprint for each centimetre of adult; older than filters, fit for unfiltered tubs"),
         ("crowd", "Crowd", crowd_fits.state if crowd_fits else "unknown", crowd_share if crowded else None,
-         say("{low} to {high}", **crowd_band) if crowded else say("not for these animals"),
+         band_of(crowd_from_g_100l, crowd_high_g_per_100l) if crowded else say("not for these animals"),
          "territorial lake fish: a band, too few is as wrong as too many"),
         ("group", "Group", company_fits.state, None, company_fits.headline,
          "company, single animals and sexes"),

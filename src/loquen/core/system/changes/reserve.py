@@ -1,7 +1,6 @@
 """The carbonate reserve: what nitrification uses, what soil takes, what lime gives back, and how long it lasts."""
 
 import math
-from dataclasses import dataclass
 
 from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, between
@@ -11,14 +10,11 @@ from loquen.core.model.inputs.quantity import Term, of, say
 from loquen.core.physics import nitrogen
 from loquen.core.physics.chemistry.carbonate import MEQ_L_PER_DKH
 from loquen.core.system.animals.food import require_animals
+from loquen.core.system.changes.course import Course, Pull, settled_course
 from loquen.core.system.tank.glass import Floor
 
 LIFETIME_D = 36_525.0
 LIME_BEDS = ("coral", "aragonite_sand")
-STILL = 1e-12
-"""Below this rate a day nothing moves it but what is used."""
-FORGOTTEN = 4
-"""Cycles after which a reserve that runs dry in each has forgotten where it started."""
 
 
 @figure(
@@ -83,87 +79,6 @@ def lime_per_d(lime_m2: float, lime_lift_l_m2_d: float, real_volume_l: float) ->
     return lime_m2 * lime_lift_l_m2_d / real_volume_l
 
 
-@dataclass(frozen=True, slots=True)
-class Pull:
-    """What moves carbonate hardness between changes: use, soil that takes a share, lime and a drip that pull to a level."""
-
-    used_dkh_d: float
-    soil_per_d: float = 0.0
-    lime_per_d: float = 0.0
-    ceiling_dkh: float = 0.0
-    drip_per_d: float = 0.0
-    new_dkh: float = 0.0
-
-    @property
-    def label(self) -> str:
-        parts = [f"{self.used_dkh_d:.3g} dKH a day used"]
-        if self.soil_per_d:
-            parts.append(f"{self.soil_per_d:.0%} a day into the soil")
-        if self.lime_per_d:
-            parts.append(f"{self.lime_per_d:.1%} a day of the way to {self.ceiling_dkh:.1f} dKH by lime")
-        return ", ".join(parts)
-
-    @property
-    def rate(self) -> float:
-        return self.soil_per_d + self.lime_per_d + self.drip_per_d
-
-    @property
-    def level(self) -> float:
-        """Where it would stand without a change."""
-        return (self.lime_per_d * self.ceiling_dkh + self.drip_per_d * self.new_dkh - self.used_dkh_d) / self.rate
-
-    def after(self, dkh: float, days: float) -> float:
-        """Carbonate hardness some days later, below 0 where more is used than there was."""
-        if self.rate < STILL:
-            return dkh - self.used_dkh_d * days
-        return self.level + (dkh - self.level) * math.exp(-self.rate * days)
-
-    def mean(self, dkh: float, days: float) -> float:
-        """Its mean over those days."""
-        if self.rate < STILL:
-            return dkh - self.used_dkh_d * days / 2
-        turned = self.rate * days
-        return self.level + (dkh - self.level) * -math.expm1(-turned) / turned
-
-
-@dataclass(frozen=True, slots=True)
-class Course:
-    """The settled cycle of carbonate hardness: before and after each change, and its mean."""
-
-    before_dkh: tuple[float, ...]
-    after_dkh: tuple[float, ...]
-    mean_dkh: float
-
-    @property
-    def label(self) -> str:
-        return f"{min(self.before_dkh):.2f} before to {max(self.after_dkh):.2f} after a change"
-
-
-def settled_course(new_dkh: float, gaps_d: tuple[float, ...], frac: float, pull: Pull) -> Course:
-    """The cycle that changes of a share with new water settle at, never below 0."""
-
-    def cycle(start: float, least: float) -> tuple[list[float], list[float], float]:
-        befores, afters, total, level = [], [], 0.0, start
-        for gap in gaps_d:
-            total += max(0.0, pull.mean(level, gap)) * gap
-            befores.append(max(least, pull.after(level, gap)))
-            level = befores[-1] + (new_dkh - befores[-1]) * frac
-            afters.append(level)
-        return befores, afters, total
-
-    # A cycle maps its start to its end along a line: where that meets itself it is settled.
-    rise, slope = cycle(0.0, -math.inf)[1][-1], 0.0
-    slope = cycle(1.0, -math.inf)[1][-1] - rise
-    start = rise / (1 - slope) if slope < 1 - STILL else new_dkh
-    befores, afters, total = cycle(start, -math.inf)
-    if min(befores) < 0:
-        start = max(0.0, start)
-        for _ in range(FORGOTTEN):
-            befores, afters, total = cycle(start, 0.0)
-            start = afters[-1]
-    return Course(tuple(befores), tuple(afters), total / sum(gaps_d))
-
-
 @step()
 def kh_pull(
     used_dkh_d: float,
@@ -175,8 +90,7 @@ def kh_pull(
     new_kh_dkh: float,
 ) -> Pull:
     soil = soil_takes_per_d if soil_holds_dkh > 0 else 0.0
-    # Water that stands above the ceiling dissolves nothing; it does not give lime back either.
-    lifts = lime_per_d if coral_dkh is not None and coral_dkh > new_kh_dkh else 0.0
+    lifts = lime_per_d if coral_dkh is not None else 0.0
     return Pull(used_dkh_d, soil, lifts, coral_dkh or 0.0, drip_per_d, new_kh_dkh)
 
 
@@ -215,12 +129,9 @@ def kh_lasts_d(kh_course: Course, kh_pull: Pull) -> float:
     start, used = min(kh_course.after_dkh), kh_pull.used_dkh_d
     if used <= 0:
         raise NamedCase("kh_not_used")
-    if kh_pull.rate < STILL:
-        days = start / used
-    elif kh_pull.level >= 0:
+    days = kh_pull.days_left(start)
+    if math.isinf(days):
         raise NamedCase("kh_held")
-    else:
-        days = math.log((start - kh_pull.level) / -kh_pull.level) / kh_pull.rate
     if days > LIFETIME_D:
         raise NamedCase("kh_hardly_used")
     return days
@@ -240,14 +151,13 @@ def soil_spends_dkh_d(kh_pull: Pull, kh_course: Course) -> float:
 
 @figure(
     "GH that lime gives, less what soil takes",
-    formula="(share a day by lime × (its ceiling − mean of {kh_course}) − share into the soil × that mean) of {kh_pull}, as much calcium "
-    "as carbonate, × {standing_peak_d}",
+    formula="(what lime gives a day in {kh_course} − share into the soil of {kh_pull} × its mean), as much calcium as "
+    "carbonate, × {standing_peak_d}",
     source="balance",
     kind="hardness",
 )
 def floor_gh_dgh(kh_pull: Pull, kh_course: Course, standing_peak_d: float) -> float:
-    given = kh_pull.lime_per_d * max(0.0, kh_pull.ceiling_dkh - kh_course.mean_dkh)
-    return (given - kh_pull.soil_per_d * kh_course.mean_dkh) * standing_peak_d
+    return (kh_course.lime_dkh_d - kh_pull.soil_per_d * kh_course.mean_dkh) * standing_peak_d
 
 
 @figure(

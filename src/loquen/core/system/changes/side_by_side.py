@@ -8,6 +8,7 @@ from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import ROUNDING
 from loquen.core.graph.nodes import Remedy, step
 from loquen.core.model.inputs.quantity import Term, say
+from loquen.core.system.changes.course import Pull, settled_course
 from loquen.core.system.changes.regime import (
     NEAR_FRAC,
     NO_CAP,
@@ -23,7 +24,6 @@ from loquen.core.system.changes.regime import (
     teeth,
     trigger_gap,
 )
-from loquen.core.system.changes.reserve import Pull, settled_course
 from loquen.core.system.changes.shock import ShockCaps
 
 SHARES = tuple(n / 100 for n in range(5, 80, 5))

@@ -50,7 +50,8 @@ class OpenWater:
     def with_part_under(self, part: "OpenWater", cover_frac: float) -> "OpenWater":
         """All of it, with a part of it under another cover."""
         more = (cover_frac - part.cover_frac) * part.area_m2 / self.area_m2
-        return replace(self, cover_frac=self.cover_frac + more)
+        # Two shares that cancel leave a rounding beyond 0 or 1.
+        return replace(self, cover_frac=min(1.0, max(0.0, self.cover_frac + more)))
 
     def uncovered(self) -> "OpenWater":
         return replace(self, cover_frac=0.0)

@@ -1,5 +1,7 @@
 """Energy and money a year, and what the circuit carries."""
 
+import math
+
 from loquen.core.graph.asking import number
 from loquen.core.graph.judging import at_most
 from loquen.core.graph.nodes import Verdict, check, figure
@@ -15,7 +17,7 @@ DAYS_IN_MONTH = (31, 28.25, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31)
 
 @figure(
     "Heating energy a year",
-    formula="Σ over months of ({walls_w_k} × ({water_c} − room) + evaporation + {change_heat_w} − pumps and lamp) × hours ÷ 1000; "
+    formula="Σ over months of ({walls_w_k} × ({water_c} − room) + evaporation + {change_heat_w} − pumps and lamp) × hours ÷ 1000, at most {heaters_w}; "
     "room {room_months_c} or {room_mean_c}, {open_water}, {equipment_mean_w}; heated: {heated}",
     source="balance",
 )
@@ -28,13 +30,15 @@ def heating_kwh(
     open_water: OpenWater,
     equipment_mean_w: float,
     heated: bool,
+    heaters_w: float | None,
 ) -> float:
     if not heated:
         return 0.0
+    most_w = math.inf if heaters_w is None else heaters_w
     total = 0.0
     for days, room in zip(DAYS_IN_MONTH, room_months_c or (room_mean_c,) * 12, strict=True):
         lost = walls_w_k * (water_c - room) + open_water.watts(water_c, room)
-        total += max(0.0, lost + change_heat_w - equipment_mean_w) * days
+        total += min(most_w, max(0.0, lost + change_heat_w - equipment_mean_w)) * days
     return total * 24 / 1000
 
 

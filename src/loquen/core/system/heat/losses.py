@@ -7,19 +7,32 @@ from loquen.core.library.rows.keeping import Lid
 from loquen.core.library.rows.machines import FilterKind
 from loquen.core.library.whole import Library
 from loquen.core.physics import heat
-from loquen.core.system.heat.balance import Fan, OpenWater
+from loquen.core.system.heat.balance import Fan, OpenWater, settle_c
 
 
 @figure(
     "Water",
-    formula="the room's mean {room_mean_c}, when heated ({heated}) at least {target_c}; with a chiller ({chiller_w}) no more than "
-    "{target_c}",
-    source="definition",
+    formula="the room's mean {room_mean_c}, when heated ({heated}) at least {target_c}; with a chiller down to {target_c}, as far "
+    "as its {chiller_w} go: T at which {walls_w_k} × (T − {room_mean_c}) + evaporation of {open_water} = {equipment_mean_w} − "
+    "{chiller_w}",
+    source="balance",
 )
-def water_c(heated: bool, target_c: float, room_mean_c: float, chiller_w: float) -> float:
+def water_c(
+    heated: bool,
+    target_c: float,
+    room_mean_c: float,
+    chiller_w: float,
+    walls_w_k: float,
+    open_water: OpenWater,
+    equipment_mean_w: float,
+) -> float:
     """On the mean of the year: a fan is counted on for hot days only."""
     warm = max(target_c, room_mean_c) if heated else max(room_mean_c, 0.0)
-    return min(warm, target_c) if chiller_w > 0 else warm
+    if chiller_w == 0 or warm <= target_c:
+        return warm
+    uncooled = settle_c(equipment_mean_w, walls_w_k, open_water, room_mean_c)
+    cooled = settle_c(equipment_mean_w - chiller_w, walls_w_k, open_water, room_mean_c)
+    return max(target_c, warm - (uncooled - cooled))
 
 
 @step()

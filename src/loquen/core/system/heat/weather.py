@@ -149,8 +149,8 @@ def winter_c(
     formula="the higher of {water_c} and {summer_c}",
     source="balance",
 )
-def hottest_c(water_c: float, summer_c: float | None) -> float:
-    return water_c if summer_c is None else max(water_c, summer_c)
+def hottest_c(water_c: float, summer_c: float) -> float:
+    return max(water_c, summer_c)
 
 
 @figure(
@@ -158,8 +158,8 @@ def hottest_c(water_c: float, summer_c: float | None) -> float:
     formula="{water_c} when heated ({heated}), else the lower of it and {winter_c}",
     source="balance",
 )
-def coldest_c(water_c: float, heated: bool, winter_c: float | None) -> float:
-    return water_c if heated or winter_c is None else min(water_c, winter_c)
+def coldest_c(water_c: float, heated: bool, winter_c: float) -> float:
+    return water_c if heated else min(water_c, winter_c)
 
 
 @figure(

@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from loquen.core.errors import NamedCase
+from loquen.core.graph.asking import number
 from loquen.core.library.whole import Library
 from loquen.core.model.parts.animals import Group
 from loquen.core.model.parts.heat import Heat, Lamp, Light
@@ -20,7 +21,7 @@ from loquen.core.system.planner.steps.changing import delicate, regimes_to_propo
 from loquen.core.system.planner.steps.filters import NEAR_USUAL, sold_filters, storms, surface
 from loquen.core.system.planner.steps.glass import sold_tank
 from loquen.core.system.planner.steps.warmth import BASKING_LAMPS, fan, hot_lid
-from loquen.core.system.planner.steps.water import hardness_borne
+from loquen.core.system.planner.steps.water import hardness_borne, lime
 from loquen.core.system.told import is_short, verdict_of
 
 SPACE_CHECKS = ("litres_enough", "length_enough", "width_enough")
@@ -87,10 +88,11 @@ def in_sold_tanks(plan: Plan, library: Library) -> Iterator[Plan]:
 
 def roomy(plan: Plan, library: Library) -> bool:
     """Whether there is all the room that is asked for: what is amber for a tank that is there is too little to buy; but
-    kinds that are crowded on purpose want no more than passes."""
-    if any(library.species[group.species].crowd for group in plan.animals):
-        return spacious(plan, library)
+    kinds that are crowded on purpose want no more than passes, in the lower half of their band."""
     sheet = sheet_of(plan, library)
+    if any(library.species[group.species].crowd for group in plan.animals):
+        low, high = sheet.value("crowd_from_g_100l"), sheet.value("constant.crowd_high_g_per_100l")
+        return spacious(plan, library) and sheet.value("crowd_g_100l") <= (low + high) / 2
     return all((verdict := verdict_of(sheet, key)) is not None and verdict.margin >= 0 for key in SPACE_CHECKS)
 
 
@@ -124,6 +126,17 @@ def with_lid(plan: Plan, library: Library) -> Plan:
     if kept is None or kept.state == "holds":
         return plan
     return replace(plan, heat=replace(plan.heat, lid="tight"))
+
+
+def with_rock(plan: Plan, library: Library) -> Plan:
+    """Rock that breaks lines of sight for kinds that are crowded on purpose: one of two schools, and the one that looks like
+    where they live."""
+    if not any(library.species[group.species].crowd for group in plan.animals):
+        return plan
+    sheet = sheet_of(plan, library)
+    each = float(sheet.value("constant.rock_much_kg_per_100l"))
+    rock = math.ceil(each * float(sheet.value("real_volume_l")) / 100)
+    return replace(plan, tank=replace(plan.tank, rock_kg=float(rock)))
 
 
 def with_lamp(plan: Plan, _: Library) -> Plan:
@@ -216,15 +229,27 @@ def with_heaters(plan: Plan, library: Library) -> Plan:
 
 
 def with_hardness(plan: Plan, library: Library) -> Plan:
-    """Carbonate hardness weighed into the change water where too little is left for them before a change."""
+    """Coral or shell where they want hard water and it is enough, else carbonate hardness weighed into the change water,
+    where too little is left for them before a change."""
     low = max((library.species[group.species].kh_low_dkh for group in plan.animals), default=0.0)
     sheet = sheet_of(plan, library)
     left = sheet.look("settled_kh_dkh")
     if not isinstance(left, float | int) or (left >= low and not is_short(sheet, "reserve_lasts")):
         return plan
     used = float(sheet.value("new_kh_dkh")) - left
+    limed = next(
+        (one for one in lime(Standing(plan, library), "reserve_lasts") if keeps_hard(one, low, library)), None
+    )
+    if limed is not None:
+        return limed
     wanted = round(max(low, sheet.value("constant.kh_low_dkh")) + used + 0.5, 1)
     return replace(plan, recipe=replace(plan.recipe, target_kh_dkh=wanted))
+
+
+def keeps_hard(plan: Plan, least_dkh: float, library: Library) -> bool:
+    """Whether so much carbonate hardness is left before a change, and in reserve."""
+    left = number(sheet_of(plan, library), "settled_kh_dkh")
+    return left is not None and left >= least_dkh and passes(plan, "reserve_lasts", library)
 
 
 def with_pure_top_up(plan: Plan, library: Library) -> Plan:
@@ -340,6 +365,7 @@ def filters_enough(plan: Plan, library: Library) -> bool:
 
 
 FITS = (
+    with_rock,
     with_lid,
     with_glass,
     with_lamp,

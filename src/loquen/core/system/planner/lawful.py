@@ -12,7 +12,7 @@ from loquen.core.system.told import rows_of
 SOFTENED = ("no_shock", "gas_borne", "stays_covered")
 """Checks of what a change does: none is mended by a larger one."""
 MOST_CHANGED, MOST_CHANGED_DELICATE = usual("advised_at_once_frac"), usual("delicate_advised_at_once_frac")
-FOUND = ("company", "pairs")
+FOUND = ("company", "pairs", "clashes")
 Finding = tuple[tuple[str, ...], str]
 
 

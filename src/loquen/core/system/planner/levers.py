@@ -12,7 +12,7 @@ from loquen.core.system.planner.steps.company import company, fewer, left_out
 from loquen.core.system.planner.steps.filters import filters, surface
 from loquen.core.system.planner.steps.glass import SIZE, pane, plants, returns, tanks
 from loquen.core.system.planner.steps.warmth import chiller, cut_out, fan, foam, heaters, hot_lid, lids, sun, warmth
-from loquen.core.system.planner.steps.water import hardness, minerals, mix, salt, topped_up, warmed
+from loquen.core.system.planner.steps.water import hardness, lime, minerals, mix, salt, topped_up, warmed
 
 Steps = Callable[[Standing, Key], Iterator[Plan]]
 ROWS = ("animals.", "lamps.", "sources.", "bags.", "sump.stand_", "air.outlet_cm")
@@ -76,6 +76,7 @@ LEVERS = (
     Lever("cut_out", "Cut-out", ("heat.cut_out",), 1, cut_out),
     Lever("surface", "Air", ("air.surface_movement", "air.stones_lph"), 2, surface),
     Lever("warmed", "Change water warmed", ("water.source_c",), 2, warmed),
+    Lever("lime", "Coral or shell", ("tank.lime_kg",), 1.9, lime, only=("water_suits", "reserve_lasts")),
     Lever("hardness", "Carbonate hardness added", ("recipe.target_kh_dkh",), 2, hardness),
     Lever("topped_up", "Topped up with pure water", ("water.topped_up",), 2.6, topped_up),
     Lever("salt", "Salinity", ("water.salinity_ppt", "water.salinity_by"), 2.8, salt, only=("water_suits",)),

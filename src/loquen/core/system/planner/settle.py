@@ -35,6 +35,7 @@ MOST_STEPS = 8
 EACH, DOUBLED = 1.5, 4.0
 """Effort of a change beside its price, and of glass for each time it is twice as large."""
 ONE_STEP = 8.0
+LIME = "lime"
 FILTERS, FLOW = "filters", "turnover_fits"
 """The lever that buys a filter, and what it is bought for when another would do as well."""
 
@@ -113,10 +114,14 @@ def brought(
 ) -> tuple[Standing, "Groups"]:
     """A plan brought as far as levers reach, and the changes that it takes, by lever."""
     free = tuple(lever for lever in levers if lever.held_by(pins) is None)
-    found = []
-    for order in (by_price, by_reach):
+    # What lime holds in the tank may stand in the way of large changes: then hardness is poured with them.
+    poured = tuple(lever for lever in free if lever.key != LIME)
+    found: list[tuple[Standing, "Groups"]] = []
+    for within, order in ((free, by_price), (free, by_reach), (poured, by_price)):
+        if within is poured and any(rank(start, *one)[:2] == (0, False) for one in found):
+            break
         # A step that breaks a rule may be taken back by what comes after it, so it is the end that is looked at.
-        end, groups = pruned(start, searched(start, free, pins, order, strict=False))
+        end, groups = pruned(start, searched(start, within, pins, order, strict=False))
         if lawful(start, end, mended=""):
             found.append((end, groups))
             # One change that mends all, and is no glass, can not be bettered.
@@ -150,6 +155,7 @@ def ordered(now: Standing) -> list[Key]:
 
 KILLING = (
     "pairs_agree",
+    "peace_kept",
     "treated",
     "dawn_breathes",
     "none_leaves",

@@ -19,7 +19,8 @@ from loquen.core.model.parts.animals import Group
 from loquen.core.model.parts.tank import Tank
 from loquen.core.model.parts.water import Source
 from loquen.core.model.roots.plan import Plan
-from loquen.core.system.animals.company import DEADLY, RANGES, Leeways, dies_first, told
+from loquen.core.system.animals.company import RANGES, Leeways
+from loquen.core.system.animals.findings import DEADLY, dies_first, told
 from loquen.core.system.book import sheet_of, system_book
 from loquen.core.system.planner.first_plan import (
     fitted,
@@ -61,6 +62,9 @@ KEPT = frozenset({"animals"})
 SIZE_KEPT = frozenset({"tank.tank_length_cm"})
 """Each size that is sold is fitted out for itself: a filter that was bought for a smaller one is none for a larger."""
 BY_HAND = frozenset({"heat.hot_day_lid"})
+SHUT = ("glass", "tight")
+"""Lids under which less is lost than under mesh."""
+MOST_SHUT = 3
 REST = Lever("rest", "And", (), 9.0, lambda now, _: iter(()))
 
 
@@ -128,8 +132,7 @@ def first_plans(
     chosen: list[tuple[Standing, list[Want]]] = []
     for want in (least, *(other for other in WANTS if other != least)):
         best = min(field, key=lambda standing: measure(standing, want))
-        if want != "power":
-            best = with_hands(best)
+        best = with_hands(least_power(field, best) if want == "power" else best)
         alike = next((wants for standing, wants in chosen if as_good(standing, best, want)), None)
         if alike is not None:
             alike.append(want)
@@ -145,6 +148,21 @@ def with_hands(standing: Standing) -> Standing:
     return standing if plan is standing.plan else Standing(plan, standing.library)
 
 
+def least_power(field: list[Standing], best: Standing) -> Standing:
+    """The least of a field in power, or one of its best with a lid all year and mesh on hot days, where that takes less."""
+    near = sorted(field, key=lambda standing: measure(standing, "power"))[:MOST_SHUT]
+    return min([best, *(lidded for one in near for lidded in shut(one))], key=lambda one: measure(one, "power"))
+
+
+def shut(standing: Standing) -> Iterator[Standing]:
+    """A plan under mesh all year, with a lid for it and mesh on hot days alone; none where one basks under it."""
+    plan, library = standing.plan, standing.library
+    if plan.heat.lid != "mesh" or any(library.species[group.species].uvi_high > 0 for group in plan.animals):
+        return
+    for lid in SHUT:
+        yield Standing(replace(plan, heat=replace(plan.heat, lid=lid, hot_day_lid="mesh")), library)
+
+
 def as_good(one: Standing, best: Standing, want: Want) -> bool:
     """Whether a plan is as good as the best in what is wanted, but for a few hundredths."""
     (amiss, (value, *_)), (least_amiss, (least, *_)) = measure(one, want), measure(best, want)
@@ -153,7 +171,8 @@ def as_good(one: Standing, best: Standing, want: Want) -> bool:
 
 def deadly_pairs(animals: tuple[Group, ...], library: Library) -> Iterator[Sentence]:
     """Those of a company who do not live together whatever the water: who swallows or hunts whom."""
-    found = rows_of(sheet_of(Plan(name="x", animals=animals), library), "pairs")
+    sheet = sheet_of(Plan(name="x", animals=animals), library)
+    found = [*rows_of(sheet, "pairs"), *rows_of(sheet, "clashes")]
     for row in sorted((row for row in found if row.what in DEADLY and row.state == "short"), key=dies_first):
         yield told(row)
 
@@ -340,21 +359,14 @@ def with_thrifty_filter(plan: Plan, library: Library) -> Plan:
 
 
 def measure(standing: Standing, want: Want) -> tuple[tuple[float, ...], tuple[float, ...]]:
-    """What a plan is ranked by: least amiss, then least of what is wanted least of. A plan of least power is amiss where it
-    counts on somebody at home."""
+    """What a plan is ranked by: least amiss, then least of what is wanted least of."""
     takes = standing.takes()
     by: dict[Want, tuple[float, ...]] = {
         "room": (takes.footprint_m2, takes.litres, takes.work_min),
         "work": (takes.work_min, takes.litres),
         "power": (takes.year_kwh, takes.litres),
     }
-    amiss = amiss_of(standing)
-    return (*amiss, by_hand(standing.plan)) if want == "power" else amiss, by[want]
-
-
-def by_hand(plan: Plan) -> bool:
-    """Whether a hot day asks for somebody at home: a plan of least power does not count on it."""
-    return plan.heat.hot_day_lid != "same"
+    return amiss_of(standing), by[want]
 
 
 def amiss_of(standing: Standing) -> tuple[float, ...]:

@@ -16,7 +16,7 @@ from loquen.core.system.book import sheet_of
 from loquen.core.system.told import verdict_of
 
 MOST = 500
-FIRST_ASKED = ("water_suits", "pairs_agree", "length_enough", "litres_enough", "company_fits")
+FIRST_ASKED = ("water_suits", "pairs_agree", "peace_kept", "length_enough", "litres_enough", "company_fits")
 """Checks that most often keep a kind out, asked before the rest."""
 BODIES = {"shrimp": "Shrimps and crayfish", "snail": "Snails", "turtle": "Turtles", "frog": "Frogs and newts"}
 BODIES["salamander"] = BODIES["frog"]

@@ -173,16 +173,19 @@ def hardness_reached(
 
 
 @figure(
-    "KH that coral sand brings it to",
+    "KH under which coral sand and shell dissolve",
     formula="KH at which aragonite no longer dissolves, from {new_kh_dkh} and {new_gh_dgh} with {calcium_frac} calcium, "
-    "at {coral_co2_mg_l} of CO2 and {water_c}",
+    "at {coral_co2_mg_l} of CO2 and {water_c}; at that calcium alone where the water has more KH",
     source="plummer1982",
 )
 def coral_dkh(
     new_kh_dkh: float, new_gh_dgh: float, calcium_frac: float, coral_co2_mg_l: float, water_c: float
 ) -> float:
-    calcium = max(new_gh_dgh * calcium_frac * CALCIUM_MG_PER_DGH, 0.2)
-    return chemistry.lime_ceiling_dkh(max(new_kh_dkh, 0.05), calcium, coral_co2_mg_l, water_c)
+    calcium, before = max(new_gh_dgh * calcium_frac * CALCIUM_MG_PER_DGH, 0.2), max(new_kh_dkh, 0.05)
+    balance = chemistry.saturated_kh_dkh(calcium, coral_co2_mg_l, water_c)
+    if before >= balance:
+        return balance
+    return chemistry.lime_ceiling_dkh(before, calcium, coral_co2_mg_l, water_c)
 
 
 @figure(

@@ -7,7 +7,7 @@ from loquen.core.graph.nodes import Verdict, check, figure, step
 from loquen.core.model.inputs.quantity import UNKNOWN, Sentence, Term, of, say
 from loquen.core.physics import chemistry
 from loquen.core.physics.chemistry.carbonate import MEQ_L_PER_DKH
-from loquen.core.system.animals.company import Finding, verdict_over
+from loquen.core.system.animals.findings import Finding, verdict_over
 
 CALCIUM_MG_PER_DGH = 0.17833 * 40.078
 BICARBONATE_MG_PER_DKH = MEQ_L_PER_DKH * 61.017

@@ -6,7 +6,8 @@ from loquen.core.library.rows.animals import Species
 from loquen.core.library.rows.keeping import Plant
 from loquen.core.library.whole import Library
 from loquen.core.model.inputs.quantity import Term, say
-from loquen.core.system.animals.company import Finding, Leeways, verdict_over
+from loquen.core.system.animals.company import Leeways
+from loquen.core.system.animals.findings import Finding, verdict_over
 
 BREATHES_IN_WATER = ("slow", "stems")
 

@@ -126,6 +126,26 @@ def minerals(now: Standing, _: str) -> Iterator[Plan]:
     yield hardened(now.plan, wanted, now.library)
 
 
+LIME_KG_PER_100_L = (0.5, 1.0, 2.0, 4.0, 8.0)
+LIMED_FROM_DKH = 3.0
+"""Least KH of kinds whose water is held by coral and shell: where all want so much."""
+
+
+def lime(now: Standing, _: Key) -> Iterator[Plan]:
+    """Coral or shell in the flow, for those who want hard water: it gives carbonate and calcium as they are used."""
+    kinds = [now.library.species[group.species] for group in now.plan.animals]
+    left, litres = number(now.sheet, "settled_kh_dkh"), number(now.sheet, "real_volume_l")
+    ceiling = number(now.sheet, "coral_dkh")
+    if left is None or litres is None or ceiling is None or ceiling <= left or not kinds:
+        return
+    if min(kind.kh_low_dkh for kind in kinds) < LIMED_FROM_DKH:
+        return
+    for each in LIME_KG_PER_100_L:
+        kg = max(0.5, round(2 * each * litres / 100) / 2)
+        if kg > now.plan.tank.lime_kg:
+            yield replace(now.plan, tank=replace(now.plan.tank, lime_kg=kg))
+
+
 KH_MARGIN_DKH = usual("kh_step_dkh")
 
 
