@@ -264,7 +264,7 @@ def test_no_filter_is_proposed_that_makes_a_storm():
 
 def test_two_cheap_levers_mend_together_what_neither_mends_alone():
     """Water of 8 °C, and solids that creep: each alone is more of a step than delicate catfish bear."""
-    plan = proposed(("adolfos_corydoras", 6), room=RoomGiven(16, 27, 20))[-1].plan
+    plan = proposed(("adolfos_corydoras", 6), room=RoomGiven(16, 27, 20))[1].plan
     changes = replace(plan.changes, weekdays=("Sat",), change_frac=0.45)
     water = replace(plan.water, source_c=8.0, tank_gh_dgh=4.0, topped_up="source")
     cold = replace(plan, sources=(), water=water, changes=changes)

@@ -383,11 +383,15 @@ def test_coral_is_offered_for_hard_water_before_soda():
     """Rift-lake kinds want 6 dKH: in tap of 5 coral in the flow holds it."""
     tap = replace(HARD_TAP, src_kh_dkh=5.0, src_gh_dgh=12.0, src_nitrate_mg_l=0.5)
     plan = without_lime(on_tap("saulosi", 12, tap))
-    plan = replace(plan, recipe=replace(plan.recipe, target_kh_dkh=None), changes=replace(plan.changes, change_frac=0.3))
+    plan = replace(
+        plan, recipe=replace(plan.recipe, target_kh_dkh=None), changes=replace(plan.changes, change_frac=0.3)
+    )
     found = settle(plan, shipped(), frozenset({"animals", "changes"}))
     assert not found.left
     assert [move.lever for move in found.moves] == ["lime"]
-    assert sheet_of(found.plan, shipped()).value("settled_kh_dkh") > sheet_of(plan, shipped()).value("settled_kh_dkh")
+    assert sheet_of(found.plan, shipped()).value("settled_kh_dkh") > sheet_of(plan, shipped()).value(
+        "settled_kh_dkh"
+    )
 
 
 def test_soft_tap_is_hardened_with_salts():

@@ -6682,6 +6682,7 @@ export interface components {
             /**
              * @default {
              *       "decides": "balance",
+             *       "raised_together": false,
              *       "stays": "good",
              *       "stays_months": 9,
              *       "stays_until_cm": 8
@@ -9175,6 +9176,11 @@ export interface components {
              * @enum {string}
              */
             decides: "balance" | "volume" | "length" | "surface" | "crowd" | "group";
+            /**
+             * Raised Together
+             * @default false
+             */
+            raised_together: boolean;
             /**
              * Stays
              * @default good

@@ -20,7 +20,7 @@ LEAST_START = 0.25
 
 @figure(
     "Young of a brood",
-    formula="{brood_size} as entered, else that of {breeds} × ({mother_cm} ÷ its female's length)^{brood_power}; × {strip_brood_part} "
+    formula="{brood_size} as entered, else that of {breeds} × ({mother_cm} ÷ its female's length)^{brood_power}, no more than its most; × {strip_brood_part} "
     "where mouths are stripped: {stripping}",
     source="practice",
     kind="count",
@@ -37,7 +37,7 @@ def brood_young(
         return brood_size
     if breeds is None:
         raise NamedCase("broods_unknown")
-    young: float = breeds.brood * (mother_cm / breeds.at_female_cm) ** brood_power
+    young: float = min(breeds.brood_high, breeds.brood * (mother_cm / breeds.at_female_cm) ** brood_power)
     return young * strip_brood_part if stripping else young
 
 

@@ -116,7 +116,7 @@ def brought(
     free = tuple(lever for lever in levers if lever.held_by(pins) is None)
     # What lime holds in the tank may stand in the way of large changes: then hardness is poured with them.
     poured = tuple(lever for lever in free if lever.key != LIME)
-    found: list[tuple[Standing, "Groups"]] = []
+    found: list[tuple[Standing, Groups]] = []
     for within, order in ((free, by_price), (free, by_reach), (poured, by_price)):
         if within is poured and any(rank(start, *one)[:2] == (0, False) for one in found):
             break

@@ -23,6 +23,8 @@ from loquen.core.system.told import is_short
 
 LENGTH = "sump.sump_length_cm"
 DRAIN_DOWN = "drain_down_fits"
+OF_A_SUMP = (DRAIN_DOWN, "blocked_stays", "pump_stays_wet", "bubbles_stay")
+"""Checks that a longer sump mends."""
 DEPTH_GRAIN_CM = 0.1
 CURVE_SHARES = (0.0, 0.5, 0.8)
 ROUNDS = 2
@@ -34,15 +36,10 @@ def smallest_sump(sheet: Sheet) -> Remedy:
     Raises: NamedCase "not_needed" without a sump, "no_sump_holds" when no length does.
     """
     need_sump(sheet.value("sumped"))
-    checks = [
-        key
-        for key, node in sheet.wiring.nodes.items()
-        if node.check and node.check.stage == "flow" and key in sheet.wiring.users_of(LENGTH)
-    ]
     least, most = math.ceil(sheet.value("others_cm") + SHORTEST_RETURN_CM), int(limits(LENGTH).high)
     for length in range(max(least, math.ceil(limits(LENGTH).low)), most + 1):
         tried = sheet.changed({LENGTH: float(length)})
-        if not any(is_short(tried, key) for key in checks):
+        if not any(is_short(tried, key) for key in OF_A_SUMP):
             text = "{length} of sump hold what comes down" + (
                 "; in less its chambers have no room." if length == least else "."
             )

@@ -3,11 +3,14 @@ import { Says } from "@/ui/figures/Says";
 import { stateWord } from "@/ui/figures/Tube";
 import { useUnits } from "@/ui/units";
 import { useSheet } from "../../context";
-import { ChoiceField } from "@/ui/editing/fields";
+import { ChoiceField, SwitchField } from "@/ui/editing/fields";
 
 /** What each school says of this tank, side by side. */
 export function Schools() {
   const schools = useSheet((sheet) => sheet.schools);
+  const fights = useSheet((sheet) =>
+    sheet.pairs.some((row) => row.what === "temper" || row.what === "males"),
+  );
   if (schools.length === 0) return null;
   return (
     <section aria-labelledby="schools" className="mb-6">
@@ -36,6 +39,7 @@ export function Schools() {
       </table>
       <div className="mt-1 max-w-md">
         <ChoiceField path="stocking.decides" />
+        {fights && <SwitchField path="stocking.raised_together" />}
       </div>
       <p className="mt-1 text-sm text-quiet">
         Balance alone follows feed, filter and water changes, and is shown whichever decides. Length to swim
