@@ -20,7 +20,7 @@ from loquen.core.system.filter import ammonia, clarifier, media, oxygen, turnove
 from loquen.core.system.flow import flooding, overflow, returns, sump
 from loquen.core.system.heat import cooling, energy, failures, heaters, light, losses, weather
 from loquen.core.system.source import disinfectant, osmosis, recipe, salt, settled, waters
-from loquen.core.system.tank import glass, plants
+from loquen.core.system.tank import bed, glass, plants
 
 STAGES = {
     "animals": "Animals",
@@ -67,7 +67,7 @@ def system_book() -> Book:
     nodes = collected(
         [
             *(food, mouths, company, aggression, leaving, schools),
-            *(glass, plants),
+            *(glass, bed, plants),
             *(media, turnover, ammonia, oxygen, clarifier),
             *(returns, overflow, sump, flooding),
             *(losses, heaters, weather, cooling, failures, energy, light),

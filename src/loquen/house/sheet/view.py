@@ -5,7 +5,7 @@ from dataclasses import replace
 from loquen.core.graph import asking
 from loquen.core.graph.sheet import Sheet
 from loquen.core.library.whole import Library
-from loquen.core.model.inputs.quantity import Sentence, Term, say
+from loquen.core.model.inputs.quantity import Sentence, Term, counted, say
 from loquen.core.model.roots.phase import phase
 from loquen.core.model.roots.plan import Plan
 from loquen.core.system.animals.findings import Finding
@@ -133,9 +133,8 @@ def line(plan: Plan, library: Library) -> tuple[Sentence, int, list[Glass], Sect
     glass is judged."""
     sheet = sheet_of(plan, library)
     checks = list(checks_of(sheet, for_glasses=True))
-    terms = {"litres": sheet.value("real_volume_l"), "count": sheet.value("animal_count")}
-    kinds = {"litres": "volume", "count": "count"}
-    text = "{litres} real water · {count} animals" if terms["count"] else "{litres} real water · no animals yet"
-    summary = say(text, **{name: Term(value, kinds[name]) for name, value in terms.items()})
+    litres, count = Term(sheet.value("real_volume_l"), "volume"), sheet.value("animal_count")
+    many = "{litres} real water · " + ("{count} animals" if count else "no animals yet")
+    summary = counted(count, "{litres} real water · {count} animal", many, litres=litres)
     keys = [check.key for check in checks if check.state == "measure"]
     return summary, measured_for(sheet, keys), glasses_of(sheet, checks, GLASSES), section_of(sheet)

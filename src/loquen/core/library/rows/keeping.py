@@ -14,6 +14,8 @@ class Bed:
     displaced_share: float
     bulk_kg_l: float
     fine: bool
+    grain_low_mm: float
+    grain_high_mm: float
     source: str
 
 

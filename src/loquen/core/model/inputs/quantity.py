@@ -109,6 +109,11 @@ def say(text: str, **terms: Term | str) -> Sentence:
     return Sentence(text, {name: term if isinstance(term, Term) else Term(term) for name, term in terms.items()})
 
 
+def counted(count: float, one: str, many: str, figure: str = "", **terms: Term | str) -> Sentence:
+    """A sentence about a number of them, in words for one or for many; `{count}` is how many, by that figure."""
+    return say(one if count == 1 else many, count=Term(count, "count", figure), **terms)
+
+
 NOTHING = "none"
 
 

@@ -104,10 +104,14 @@ def salt_to_add_g(
     return kilograms * (target_ppt - present_ppt) * ABSOLUTE_PER_PRACTICAL / purity_frac
 
 
+LEAST_US_CM = 100.0
+"""Under this the relation of sea water says nothing: from there to none it is taken as a line."""
+
+
 def salt_conductivity_us_cm(salinity_ppt: float) -> float:
     """Conductivity at 25 °C that a salinity gives.
 
-    Equation: C of practical salinity at 25 °C, by its inverse
+    Equation: C of practical salinity at 25 °C, by its inverse; in proportion under 100 µS/cm
     Parameters:
         salinity_ppt: ppt, scalar, 0 to 45. Practical salinity.
     Returns: µS/cm, scalar.
@@ -120,11 +124,8 @@ def salt_conductivity_us_cm(salinity_ppt: float) -> float:
     within("salinity_ppt", salinity_ppt, 0, MOST_PPT, "ppt")
     from gsw import C_from_SP
 
-    return float(C_from_SP(salinity_ppt, 25.0, 0.0)) * 1000 if salinity_ppt > 0 else 0.0
-
-
-LEAST_US_CM = 100.0
-"""Under this the relation of sea water says nothing: from there to none it is taken as a line."""
+    known = max(salinity_ppt, salinity_from_conductivity_ppt(LEAST_US_CM))
+    return float(C_from_SP(known, 25.0, 0.0)) * 1000 * salinity_ppt / known
 
 
 def salinity_from_conductivity_ppt(us_cm: float) -> float:

@@ -6,7 +6,7 @@ from loquen.core.errors import NamedCase
 from loquen.core.graph.judging import at_least, at_most, by_practice, holds_for_you, tight_past, within_band
 from loquen.core.graph.nodes import State, Verdict, check, figure, step
 from loquen.core.library.rows.animals import Species
-from loquen.core.model.inputs.quantity import Sentence, Term, of, say
+from loquen.core.model.inputs.quantity import Sentence, Term, counted, of, say
 from loquen.core.system.animals.food import mass_of, require_animals
 
 MILDER: dict[State, State] = {"short": "tight", "tight": "holds"}
@@ -277,9 +277,10 @@ def crowd_fits(
     count = sum(count for _, count in crowding)
     words = "a breeding colony of one kind" if colony else "a mixed community"
     if count < least:
-        reason = say(
+        reason = counted(
+            count,
+            "{count} is too few for {words}: it gets all the chasing. From {least} on it spreads.",
             "{count} are too few for {words}: one fish gets all the chasing. From {least} on it spreads.",
-            count=Term(count, "count"),
             words=words,
             least=Term(least, "count"),
         )
@@ -370,7 +371,7 @@ def animals_at(share: float, count: float) -> Sentence:
     """How many such animals a school would allow."""
     if share <= 0 or count / share > ANY_NUMBER:
         return say("any number")
-    return say("{n} such animals", n=Term(float(int(count / share + 1e-9)), "count"))
+    return counted(float(int(count / share + 1e-9)), "{count} such animal", "{count} such animals")
 
 
 @step()
@@ -434,9 +435,12 @@ def animals_result(
 ) -> Sentence:
     if animal_count == 0:
         raise NamedCase("no_animals")
-    return say(
-        "At the size planned for, {count} animals eat {feed} of dry food and make {load}: {share} of what this system takes.",
-        count=Term(animal_count, "count", "animal_count"),
+    share = "{load}: {share} of what this system takes."
+    return counted(
+        animal_count,
+        "At the size planned for, {count} animal eats {feed} of dry food and makes " + share,
+        "At the size planned for, {count} animals eat {feed} of dry food and make " + share,
+        "animal_count",
         feed=of(feed_full_g_d, "feed_full_g_d"),
         load=of(load_full_mg_d, "load_full_mg_d"),
         share=of(balance_frac, "balance_frac"),

@@ -6,6 +6,7 @@ from dataclasses import replace
 
 from loquen.core.errors import NamedCase
 from loquen.core.graph.asking import number
+from loquen.core.graph.judging import TIGHT_FRAC
 from loquen.core.library.whole import Library
 from loquen.core.model.parts.animals import Group
 from loquen.core.model.parts.heat import Heat, Lamp, Light
@@ -88,11 +89,11 @@ def in_sold_tanks(plan: Plan, library: Library) -> Iterator[Plan]:
 
 def roomy(plan: Plan, library: Library) -> bool:
     """Whether there is all the room that is asked for: what is amber for a tank that is there is too little to buy; but
-    kinds that are crowded on purpose want no more than passes, in the lower half of their band."""
+    kinds that are crowded on purpose want no more than passes, their litres by practice and not as a crowd."""
     sheet = sheet_of(plan, library)
     if any(library.species[group.species].crowd for group in plan.animals):
-        low, high = sheet.value("crowd_from_g_100l"), sheet.value("constant.crowd_high_g_per_100l")
-        return spacious(plan, library) and sheet.value("crowd_g_100l") <= (low + high) / 2
+        least = (1 - TIGHT_FRAC) * sheet.value("wanted_low_l")
+        return spacious(plan, library) and sheet.value("real_volume_l") >= least
     return all((verdict := verdict_of(sheet, key)) is not None and verdict.margin >= 0 for key in SPACE_CHECKS)
 
 

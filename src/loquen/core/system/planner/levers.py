@@ -10,7 +10,7 @@ from loquen.core.system.planner.standing import Standing
 from loquen.core.system.planner.steps.changing import hard_regime, large_share, regime, share
 from loquen.core.system.planner.steps.company import company, fewer, left_out
 from loquen.core.system.planner.steps.filters import filters, surface
-from loquen.core.system.planner.steps.glass import SIZE, pane, plants, returns, tanks
+from loquen.core.system.planner.steps.glass import SIZE, bed, pane, plants, returns, tanks
 from loquen.core.system.planner.steps.warmth import chiller, cut_out, fan, foam, heaters, hot_lid, lids, sun, warmth
 from loquen.core.system.planner.steps.water import hardness, lime, minerals, mix, salt, topped_up, warmed
 
@@ -74,6 +74,7 @@ LEVERS = (
     Lever("lid", "Lid", ("heat.lid",), 1, lids),
     Lever("hot_lid", "Lid on hot days", ("heat.hot_day_lid",), 1.1, hot_lid, only=WARM_DAYS),
     Lever("cut_out", "Cut-out", ("heat.cut_out",), 1, cut_out),
+    Lever("bed", "Bed", ("tank.bed",), 1.7, bed, only=("bed_borne",)),
     Lever("surface", "Air", ("air.surface_movement", "air.stones_lph"), 2, surface),
     Lever("warmed", "Change water warmed", ("water.source_c",), 2, warmed),
     Lever("lime", "Coral or shell", ("tank.lime_kg",), 1.9, lime, only=("water_suits", "reserve_lasts")),

@@ -11,6 +11,9 @@ from loquen.core.physics import chemistry
 from loquen.core.system.filter.ammonia import Nitrifiers
 from loquen.core.system.filter.media import Beds
 
+LEAST_MOVE_PPT = 0.05
+"""Less is neither weighed nor read: a tap has more."""
+
 
 @figure(
     "Salt for one change",
@@ -27,7 +30,7 @@ def change_salt_g(change_l: float, tank_salinity_ppt: float, salt_purity_frac: f
     source="practice",
 )
 def move_d(move_to_ppt: float | None, tank_salinity_ppt: float, move_ppt_d: float) -> float:
-    if move_to_ppt is None:
+    if move_to_ppt is None or abs(move_to_ppt - tank_salinity_ppt) < LEAST_MOVE_PPT:
         raise NamedCase("no_move")
     gap = abs(move_to_ppt - tank_salinity_ppt)
     return float(-(-round(gap * 1e6) // round(move_ppt_d * 1e6)))
@@ -93,7 +96,7 @@ def moving_ammonia_mg_l(
     judged_load_mg_d: float,
     judged_c: float,
 ) -> float:
-    if move_to_ppt is None:
+    if move_to_ppt is None or abs(move_to_ppt - tank_salinity_ppt) < LEAST_MOVE_PPT:
         raise NamedCase("no_move")
     if move_to_ppt <= max(nitrify_salt_from_ppt, tank_salinity_ppt):
         raise NamedCase("filter_follows")
@@ -118,7 +121,7 @@ def move_borne(
     animal: tuple[Species, ...],
     plant_row: tuple[Plant, ...],
 ) -> Verdict:
-    if move_to_ppt is None:
+    if move_to_ppt is None or abs(move_to_ppt - tank_salinity_ppt) < LEAST_MOVE_PPT:
         raise NamedCase("no_move")
     step_ppt = move_ppt_d if move_to_ppt > tank_salinity_ppt else -move_ppt_d
     levels = [tank_salinity_ppt + step_ppt * day for day in range(int(move_d))] + [move_to_ppt]

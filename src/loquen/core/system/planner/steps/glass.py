@@ -71,3 +71,15 @@ def tanks(now: Standing, _: Key) -> Iterator[Plan]:
             if tank.fill_by == "height":
                 size["part_fill_cm"] = round(tank.part_fill_cm * found.tank_height_cm / tank.tank_height_cm)
             yield replace(now.plan, tank=replace(tank, **size))
+
+
+HARMLESS_BEDS = ("sand", "none")
+"""Fine enough to pass, or not there."""
+
+
+def bed(now: Standing, _: Key) -> Iterator[Plan]:
+    """Fine sand, or bare glass."""
+    tank = now.plan.tank
+    for key in HARMLESS_BEDS:
+        if key != tank.bed:
+            yield replace(now.plan, tank=replace(tank, bed=key))

@@ -1,0 +1,37 @@
+"""Who is kept with whom: what a keeper is told of a rough company, and of a first plan for lake fish."""
+
+import re
+
+from playwright.sync_api import expect
+
+from tests.e2e.test_log_wins import system_with
+from tests.e2e.test_planner import begin
+
+CROWD = [
+    {"species": "kenyi_mbuna", "number": 6, "males": 2},
+    {"species": "yellow_lab", "number": 8, "males": 1},
+]
+
+
+def test_two_males_of_a_fierce_kind_are_told_and_one_is_borne_in_a_crowd(page, server):
+    system = system_with(server, "Lake", CROWD)
+    page.goto(f"{server.url}/systems/{system}/animals")
+    main = page.get_by_role("main")
+    expect(main).to_contain_text("Nobody is driven", timeout=40_000)
+    expect(main).to_contain_text("2 males: one drives the others; one, or six and more")
+    males = page.get_by_label("Males: Kenyi mbuna")
+    males.fill("1")
+    males.press("Enter")
+    expect(main).to_contain_text("borne in a crowd alone: it comes last, and goes first")
+    expect(main).not_to_contain_text("one drives the others")
+    expect(page.get_by_label("They grew up together")).to_be_visible()
+
+
+def test_a_first_plan_for_lake_fish_has_rock_and_coral(page, server):
+    dialog = begin(page, server, "Electric yellow cichlid", "Rusty cichlid")
+    dialog.get_by_role("button", name="Propose plans").click()
+    page.get_by_role("button", name="Start with this").first.click(timeout=60_000)
+    page.get_by_role("link", name="Tank").click()
+    for label in ("Rock", "Coral or shell in the flow"):
+        field = page.get_by_role("textbox", name=re.compile(f"^{label}"))
+        expect(field).to_have_value(re.compile("[1-9]"))
