@@ -10,6 +10,8 @@ from loquen.core.system.animals.company import Leeways
 from loquen.core.system.animals.findings import Finding, verdict_over
 
 BREATHES_IN_WATER = ("slow", "stems")
+SHADE_MORE = {"high": 0.0, "middling": 0.4, "low": 0.7}
+"""Part of the way from the shade that light-hungry plants bear to a closed surface, that others bear."""
 
 
 @step("planting")
@@ -67,6 +69,12 @@ def shaded_frac(plant_cover_frac: tuple[float, ...], plant_row: tuple[Plant, ...
     return min(1.0, sum(cover for cover, row in covers if row.uptake == "floating"))
 
 
+@step()
+def spreads(plant_row: tuple[Plant, ...]) -> tuple[str, ...]:
+    """Floating plants so small that they close any surface they are left on."""
+    return tuple(dict.fromkeys(row.common for row in plant_row if row.uptake == "floating" and row.height_cm <= 1))
+
+
 def eaters(row: Plant, animal: tuple[Species, ...]) -> list[str]:
     return [] if row.withstands_grazers else list(dict.fromkeys(kind.common for kind in animal if kind.eats_plants))
 
@@ -89,6 +97,7 @@ def plant_findings(
     settled_ammonia_mg_l: float | None,
     shaded_frac: float,
     shade_frac: float,
+    spreads: tuple[str, ...],
     leeways: Leeways,
     animal: tuple[Species, ...],
 ) -> tuple[Finding, ...]:
@@ -121,11 +130,15 @@ def plant_findings(
         told("grazers", "{who} eat it", who=", ".join(who_eats))
     if who_digs := uprooters(row, animal):
         told("diggers", "{who} dig it up", who=", ".join(who_digs))
-    if row.light == "high" and row.uptake != "floating" and shaded_frac > shade_frac:
+    borne_frac = shade_frac + SHADE_MORE[row.light] * (1 - shade_frac)
+    if row.uptake in BREATHES_IN_WATER and shaded_frac > borne_frac:
+        terms = {"share": Term(shaded_frac, "share"), "most": Term(borne_frac, "share")}
+        told("shade", "floating plants shade {share} of the surface; it grows under up to {most}", **terms)
+    elif row.uptake in BREATHES_IN_WATER and spreads:
         told(
             "shade",
-            "floating plants shade {share} of the surface; it wants much light",
-            share=Term(shaded_frac, "share"),
+            "{who} closes the surface within weeks: half of it is taken out each week",
+            who=", ".join(spreads),
         )
     return tuple(found) or (Finding(who, "water", "holds", say("grows in this water, with these animals")),)
 
