@@ -63,7 +63,7 @@ CASES: dict[str, tuple[State, str]] = {
     "beyond_relation": ("unknown", "These numbers lie outside what the relation covers."),
     "can_not_breathe": (
         "short",
-        "The system can not breathe: more oxygen is used than surface, bubbles and falls bring in at any level.",
+        "The system can not breathe: more oxygen is used than surface, bubbles and falls bring in, even where none is left.",
     ),
     "floor_never_reached": (
         "holds",

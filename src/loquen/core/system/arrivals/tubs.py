@@ -98,9 +98,13 @@ def tub_holds(
 ) -> Verdict:
     fullest = tub_change_frac.index(fullest_tub_frac)
     key = f"bags.{fullest}."
+    ways = (
+        "it takes a change of {share} every day, or media from a healthy tank."
+        if fullest_tub_frac <= 1
+        else "no change a day is enough, it would be {share} of the tub: media from a healthy tank, a larger tub or fewer at a time."
+    )
     reason = say(
-        "{name}: they make {made}; kept under {limit} it takes a change of {share} every day, "
-        "or media from a healthy tank.",
+        "{name}: they make {made}; kept under {limit} " + ways,
         name=bag_name[fullest],
         made=of(tub_mg_d[fullest], key + "tub_mg_d"),
         limit=of(allowed_ammonia_mg_l, "allowed_ammonia_mg_l"),
