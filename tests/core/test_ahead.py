@@ -14,7 +14,7 @@ from loquen.core.fit.trend import trend
 from loquen.core.fit.weights import carried, shares
 from loquen.core.library.whole import shipped
 from loquen.core.model.parts.animals import Group
-from loquen.core.model.parts.running import Cycle, RunIn
+from loquen.core.model.parts.running import Cycle, Filter, RunIn
 from loquen.core.model.parts.water import Water
 from loquen.core.model.records.readings import Interval
 from loquen.core.physics.chemistry import ammonia_fraction, ph_from_kh_co2
@@ -203,6 +203,20 @@ def test_an_empty_one_is_done_by_its_rule_alone(case):
     assert found.answer == answer
     assert says in words(found.sentence)
     assert len(found.evidence) == 2
+
+
+def test_what_a_dose_proved_is_held_against_all_who_come():
+    """Sixty boesemans make some 5 mg/L a day: a dose of 2 mg/L proves a part of it."""
+    cycle = made(
+        "empty", animals=(Group("boeseman_rainbowfish", 60),), filters=(Filter(media_l=40, rated_lph=3000),)
+    )
+    amount, _ = dose_amount(cycle, cycle.asked.full_dose_mg_l_n)
+    found = is_it_done(cycle, [Logged(at(1.05), Dosed("ammonia", amount)), *LOW], NOW, odds=0.9, library=shipped())
+    assert found.answer == "yes"
+    load, proved = cycle.load_full_mg_l_d, cycle.asked.full_dose_mg_l_n
+    assert proved < load
+    assert found.sentence.terms["share"].value == pytest.approx(proved / load, rel=1e-3)
+    assert "or prove more with larger doses" in words(found.sentence)
 
 
 def test_one_with_animals_is_done_after_a_clear_week_with_bacteria_enough():

@@ -125,14 +125,33 @@ def fishless(
         and row.event.what == "ammonia"
         and replay.dosed_mg_l(begun, row.event) >= 0.9 * begun.asked.full_dose_mg_l_n
     ]
-    gaps = [days_since(row.at, read_at) for row in full if row.at < read_at]
-    if any(0.75 <= gap <= 1.3 for gap in gaps[-3:]) and max(row.at for row in full) <= read_at:
-        return Done("yes", say("Yes: a full dose was gone within a day."), rule, evidence)
+    given = [row for row in full if row.at < read_at][-3:]
+    gone = [
+        replay.dosed_mg_l(begun, row.event)
+        for row in given
+        if isinstance(row.event, Dosed) and 0.75 <= days_since(row.at, read_at) <= 1.3
+    ]
+    if gone and max(row.at for row in full) <= read_at:
+        return Done("yes", proved(begun, max(gone)), rule, evidence)
     if odds >= SURE:
         text = "Very likely, {odds}: give a full dose, and read both a day later to be sure."
         return Done("not known", say(text, odds=Term(odds, "share")), rule, evidence)
     text = "Not known: both read zero, but no full dose was given a day before. {odds} that it would be gone."
     return Done("not known", say(text, odds=Term(odds, "share")), rule, evidence)
+
+
+def proved(begun: Begun, dose_mg_l: float) -> Sentence:
+    """What a dose that was gone within a day stands for: all who come, or a part of them."""
+    load = begun.load_full_mg_l_d
+    if load <= dose_mg_l:
+        return say("Yes: a full dose was gone within a day.")
+    return say(
+        "Yes, for {dose} a day; all who are planned make {load} at full load. Stock {share} of them and let the filter grow, or "
+        "prove more with larger doses.",
+        dose=Term(dose_mg_l, "ammonia"),
+        load=Term(load, "ammonia"),
+        share=Term(dose_mg_l / load, "share"),
+    )
 
 
 def inhabited(
