@@ -12,6 +12,7 @@ from loquen.core.model.inputs.quantity import as_text
 from loquen.core.model.inputs.told import is_row, is_told, read_on, with_told
 from loquen.core.model.parts.animals import Bag, Group
 from loquen.core.model.parts.heat import Heat, Lamp, Light
+from loquen.core.model.parts.land import Land
 from loquen.core.model.parts.running import Changes, Filter, RunIn
 from loquen.core.model.parts.tank import Tank
 from loquen.core.model.parts.water import Source, Water
@@ -174,6 +175,8 @@ def test_no_check_holds_whose_figure_hangs_on_what_nobody_told(seed):
         }
         # Of waters, those that are in the mix, and do not come clean.
         plan_ = sheet.root
+        # Land that nobody told takes no water: its own check waits for it.
+        untold -= {"land.land_kind"}
         untold -= {"water.disinfectant"} if plan_.sources else set()
         untold -= {
             f"sources.{i}.src_disinfectant"
@@ -217,11 +220,12 @@ def test_a_turtle_asks_for_its_place_and_is_judged_when_it_is_read():
 def test_what_has_to_be_told_is_a_duty_until_it_is():
     turtle = replace(plan(animals=(Group("common_musk_turtle", 1),)), lamps=(Lamp("basking", 50.0),), water=Water())
     keys = {duty.key for duty in care_of(sheet_of(turtle, shipped(), 0.0))}
-    assert {"tell.light.basking_c", "tell.water.disinfectant"} <= keys
-    read = replace(turtle, light=Light(basking_c=32.0), water=Water(disinfectant="none"))
+    assert {"tell.light.basking_c", "tell.water.disinfectant", "tell.land.land_kind"} <= keys
+    read = replace(turtle, land=Land("box"), light=Light(basking_c=32.0), water=Water(disinfectant="none"))
     assert not [duty.key for duty in care_of(sheet_of(read, shipped(), 0.0)) if duty.key.startswith("tell.")]
     pages = {duty.key: duty.page for duty in care_of(sheet_of(turtle, shipped(), 0.0))}
     assert (pages["tell.light.basking_c"], pages["tell.water.disinfectant"]) == ("heat", "source")
+    assert pages["tell.land.land_kind"] == "tank"
 
 
 def test_a_plan_is_only_to_be_built_until_it_is_set_up():

@@ -207,9 +207,9 @@ def test_saw_tooth_ends_where_it_began_in_the_cycle():
 # Schools and company ----------------------------------------------------------------------------
 
 
-def test_six_schools_side_by_side_with_one_binding():
+def test_seven_schools_side_by_side_with_one_binding():
     schools = sheet_of(plan(), shipped()).value("schools")
-    assert [s.key for s in schools] == ["balance", "volume", "length", "surface", "crowd", "group"]
+    assert [s.key for s in schools] == ["balance", "volume", "length", "shell", "surface", "crowd", "group"]
     assert [s.key for s in schools if s.picked] == ["balance"]
     assert sum(s.binds for s in schools) == 1
     by_key = {s.key: s for s in schools}

@@ -145,6 +145,7 @@ ROWS = {
     "recipe.product_g": 4.0,
     "recipe.target_gh_dgh": 14.0,
     "tank.rock_kg": 12.0,
+    "land.land_kind": "platform",
     "sources": [
         {"src_name": "Tap", "src_kh_dkh": 5.0, "src_disinfectant": "chlorine", "src_chlorine_mg_l": 1.0},
         {"src_name": "Rain", "src_parts": 2.0, "src_kh_dkh": 0.5},

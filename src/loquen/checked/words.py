@@ -20,6 +20,11 @@ CONFLICTS: dict[str, tuple[str, dict[str, str]]] = {
     "no_water_left": ("That leaves no water: the glass is {height} high inside.", {"height": "length"}),
     "bow_too_deep": ("A bow this deep is more than half a circle: at most {nearest}.", {"nearest": "length"}),
     "notch_too_large": ("The missing corner takes the whole side: at most {most}.", {"most": "length"}),
+    "land_over_tank": ("Its land would leave hardly any water beside it: a tenth of the floor at least.", {}),
+    "land_over_rim": (
+        "The dry place would lie over the rim, {free} above the water: enter a box over the rim.",
+        {"free": "length"},
+    ),
     "bed_above_water": ("The bed would rise above the water, which stands {height} high.", {"height": "length"}),
     "more_than_the_floor": ("That is more than the floor has left: {most}.", {"most": "share"}),
     "hardscape_fills_tank": ("Rock and wood would fill the tank: at most {most} together.", {"most": "volume"}),

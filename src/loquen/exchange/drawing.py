@@ -5,11 +5,13 @@ from html import escape
 
 from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import written
+from loquen.core.model.roots.plan import Plan
 
 INKS = {
     "glass": "#2a7763",
     "water": "#cde5e0",
     "sand": "#d9c8a2",
+    "wood": "#7a5a38",
     "pipe": "#8a9699",
     "ink": "#10221d",
     "mark": "#84958e",
@@ -71,12 +73,18 @@ def section(sheet: Sheet, chosen: dict[str, str]) -> Drawing:
     water, pane = sheet.value("water_height_cm"), plan.tank.pane_mm / 10
     lift = plan.sump.stand_cm if plan.flow.way != "none" else 0.0
     room = 0.12 * max(length, height + lift)
+    over = (
+        max(0.0, water + plan.land.land_above_cm + plan.land.land_cover_cm - height)
+        if plan.land.land_kind == "box"
+        else 0.0
+    )
     size = 0.022 * (length + 2 * room)
-    drawing = Drawing(-room, -room, length + room, lift + height + room)
+    drawing = Drawing(-room, -room, length + room, lift + height + room + over)
     items = drawing.items
     items.append(Area(0, lift, length, water, "water"))
     if plan.tank.bed != "none":
         items.append(Area(0, lift, length, (plan.tank.bed_front_cm + plan.tank.bed_back_cm) / 2, "sand"))
+    items += land_items(plan, length, lift, water, chosen, size)
     items.append(box_line(0, lift, length, height, pane))
     items += across(0, length, lift - 0.35 * room, written(length, "length", chosen), size)
     items += upright(-0.4 * room, lift, lift + height, written(height, "length", chosen), size)
@@ -93,6 +101,33 @@ def section(sheet: Sheet, chosen: dict[str, str]) -> Drawing:
     if plan.flow.way != "none":
         items += sump_items(sheet, chosen, size, lift)
     return drawing
+
+
+RAMP_SLOPE = 1.6
+"""How far a ramp reaches for each cm that it leads down."""
+
+
+def land_items(
+    plan: Plan, length: float, lift: float, water: float, chosen: dict[str, str], size: float
+) -> list[Line | Area | Words]:
+    """The dry place: a bank from the floor up, a platform at the surface or a box over the rim, and the way down."""
+    place, top = plan.land, lift + water + plan.land.land_above_cm
+    if place.land_kind not in ("platform", "box", "bank"):
+        return []
+    run = min(place.land_length_cm, length)
+    if place.land_kind == "bank":
+        items: list[Line | Area | Words] = [Area(0, lift, run, top - lift, "sand")]
+    else:
+        items = [Line(((0, top), (run, top)), "wood", 1.2)]
+        if place.land_ramp:
+            down = min(place.land_above_cm + water * 0.4, water)
+            items.append(Line(((run, top), (min(run + down * RAMP_SLOPE, length), top - down)), "wood", 0.8))
+        if place.land_kind == "box":
+            roof = top + place.land_cover_cm
+            items.append(Line(((0, top), (0, roof), (run, roof), (run, top)), "pipe", 0.4, dashed=True))
+    text = f"land {written(run, 'length', chosen)}, {written(place.land_above_cm, 'length', chosen)} over the water"
+    items.append(Words(0.6, top + size * 0.5, text, size * 0.8, "ink", "start"))
+    return items
 
 
 def box_line(x: float, y: float, length: float, height: float, pane: float) -> Line:

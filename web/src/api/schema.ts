@@ -2698,6 +2698,8 @@ export interface components {
             number: number;
             /** Level */
             level: string;
+            /** Ashore */
+            ashore: boolean;
         };
         /** AnimalsWanted */
         AnimalsWanted: {
@@ -5671,6 +5673,74 @@ export interface components {
              */
             screen_frac: number;
         };
+        /** Land */
+        Land: {
+            /**
+             * Land Kind
+             * @default unknown
+             * @enum {string}
+             */
+            land_kind: "unknown" | "none" | "platform" | "box" | "bank";
+            /**
+             * Land Count
+             * @default 1
+             */
+            land_count: number;
+            /**
+             * Land Length Cm
+             * @default 25
+             */
+            land_length_cm: number;
+            /**
+             * Land Width Cm
+             * @default 25
+             */
+            land_width_cm: number;
+            /**
+             * Land Above Cm
+             * @default 2
+             */
+            land_above_cm: number;
+            /**
+             * Land Cover Cm
+             * @default 35
+             */
+            land_cover_cm: number;
+            /**
+             * Land Ramp
+             * @default true
+             */
+            land_ramp: boolean;
+            /** Foothold Cm */
+            foothold_cm?: number | null;
+            /** Rest Cm */
+            rest_cm?: number | null;
+            /**
+             * Weak Swimmers
+             * @default false
+             */
+            weak_swimmers: boolean;
+        };
+        /**
+         * LandDrawn
+         * @description The dry places of a tank: what they are, how many, their size, how far over the water, and the room in a box.
+         */
+        LandDrawn: {
+            /** Kind */
+            kind: string;
+            /** Count */
+            count: number;
+            /** Length Cm */
+            length_cm: number;
+            /** Width Cm */
+            width_cm: number;
+            /** Above Cm */
+            above_cm: number;
+            /** Cover Cm */
+            cover_cm: number;
+            /** Ramp */
+            ramp: boolean;
+        };
         /** Larder */
         Larder: {
             /**
@@ -6655,6 +6725,19 @@ export interface components {
              *     }
              */
             tank: components["schemas"]["Tank"];
+            /**
+             * @default {
+             *       "land_kind": "unknown",
+             *       "land_count": 1,
+             *       "land_length_cm": 25,
+             *       "land_width_cm": 25,
+             *       "land_above_cm": 2,
+             *       "land_cover_cm": 35,
+             *       "land_ramp": true,
+             *       "weak_swimmers": false
+             *     }
+             */
+            land: components["schemas"]["Land"];
             /**
              * Patches
              * @default []
@@ -8606,6 +8689,9 @@ export interface components {
             bed_front_cm: number;
             /** Bed Back Cm */
             bed_back_cm: number;
+            land: components["schemas"]["LandDrawn"] | null;
+            /** Rest Cm */
+            rest_cm: number | null;
             /** Rock L */
             rock_l: number;
             /** Wood L */

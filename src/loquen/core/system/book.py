@@ -20,7 +20,7 @@ from loquen.core.system.filter import ammonia, clarifier, media, oxygen, turnove
 from loquen.core.system.flow import flooding, overflow, returns, sump
 from loquen.core.system.heat import cooling, energy, failures, heaters, light, losses, weather
 from loquen.core.system.source import disinfectant, osmosis, recipe, salt, settled, waters
-from loquen.core.system.tank import bed, glass, plants
+from loquen.core.system.tank import bed, depth, glass, land, plants
 
 STAGES = {
     "animals": "Animals",
@@ -67,7 +67,7 @@ def system_book() -> Book:
     nodes = collected(
         [
             *(food, mouths, company, aggression, leaving, schools),
-            *(glass, bed, plants),
+            *(glass, bed, land, depth, plants),
             *(media, turnover, ammonia, oxygen, clarifier),
             *(returns, overflow, sump, flooding),
             *(losses, heaters, weather, cooling, failures, energy, light),
@@ -107,6 +107,9 @@ def row_label(sheet: Sheet[Plan], section: str, at: int, label: str) -> str:
 def matters(sheet: Sheet[Plan], path: str) -> bool:
     """Whether an input that nobody told bears on anything: of waters, those that the change water is mixed from."""
     section, *rest = path.split(".")
+    if path == "land.land_kind":
+        # Nearly all hangs on the water that a bank displaces: only the check of the land itself waits for it.
+        return False
     if path == "water.disinfectant":
         return not sheet.root.sources
     if section == "sources":

@@ -34,6 +34,9 @@ CASES: dict[str, tuple[State, str]] = {
     "one_kind": ("unknown", "Only one kind aboard."),
     "no_crowd_fish": ("unknown", "Only for territorial lake fish; none is aboard."),
     "not_needed": ("unknown", "Does not apply to this tank."),
+    "land_untold": ("measure", "What dry place there is has not been told."),
+    "no_land": ("unknown", "There is no dry place."),
+    "no_shells": ("unknown", "Only for turtles; none is aboard."),
     "not_heated": ("unknown", "This tank is not heated."),
     "curved_pane": (
         "unknown",

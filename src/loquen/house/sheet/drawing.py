@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from loquen.core.graph.keys import CONSTANT, Missing
 from loquen.core.graph.sheet import Sheet
 from loquen.core.model.inputs.quantity import Sentence
+from loquen.core.model.roots.plan import Plan
 from loquen.core.system.changes.regime import Corner
 from loquen.core.system.flow.overflow import FlowCase
 from loquen.core.system.flow.returns import CurvePoint
@@ -18,6 +19,7 @@ class AnimalDrawn:
     length_cm: float
     number: int
     level: str
+    ashore: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -91,6 +93,19 @@ class PlantDrawn:
 
 
 @dataclass(frozen=True, slots=True)
+class LandDrawn:
+    """The dry places of a tank: what they are, how many, their size, how far over the water, and the room in a box."""
+
+    kind: str
+    count: int
+    length_cm: float
+    width_cm: float
+    above_cm: float
+    cover_cm: float
+    ramp: bool
+
+
+@dataclass(frozen=True, slots=True)
 class Section:
     """What the section drawing is drawn from, in cm of the real tank."""
 
@@ -103,6 +118,8 @@ class Section:
     bed: str
     bed_front_cm: float
     bed_back_cm: float
+    land: LandDrawn | None
+    rest_cm: float | None
     rock_l: float
     wood_l: float
     planting: list[PlantDrawn]
@@ -152,6 +169,8 @@ def section_of(sheet: Sheet, size: str = "adult_length_cm") -> Section:
         bed=tank.bed,
         bed_front_cm=tank.bed_front_cm if tank.bed != "none" else 0.0,
         bed_back_cm=tank.bed_back_cm if tank.bed != "none" else 0.0,
+        land=land_of(plan),
+        rest_cm=plan.land.rest_cm,
         rock_l=sheet.value("rock_displaced_l"),
         wood_l=tank.wood_l,
         planting=[
@@ -173,9 +192,26 @@ def section_of(sheet: Sheet, size: str = "adult_length_cm") -> Section:
                 length_cm=sheet.value(f"animals.{i}.{size}"),
                 number=group.number,
                 level=sheet.value(f"animals.{i}.animal").level,
+                ashore=sheet.value(f"animals.{i}.animal").needs_land != "none",
             )
             for i, group in enumerate(plan.animals)
         ],
+    )
+
+
+def land_of(plan: Plan) -> LandDrawn | None:
+    """The dry places that stand in or over one tank; None where there is none, or none was told."""
+    place = plan.land
+    if place.land_kind not in ("platform", "box", "bank"):
+        return None
+    return LandDrawn(
+        kind=place.land_kind,
+        count=max(1, round(place.land_count / plan.tank.tank_count)),
+        length_cm=place.land_length_cm,
+        width_cm=place.land_width_cm,
+        above_cm=place.land_above_cm,
+        cover_cm=place.land_cover_cm,
+        ramp=place.land_ramp,
     )
 
 

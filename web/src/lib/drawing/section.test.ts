@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Section } from "@/api/client";
-import { alongLine, described, drawnCount, placed, stems, stones } from "./section";
+import { alongLine, described, drawnCount, overRim, placed, stems, stones, wayDown } from "./section";
 import { SILHOUETTES } from "./silhouettes";
 
 const section: Section = {
@@ -13,6 +13,8 @@ const section: Section = {
   bed: "sand",
   bed_front_cm: 3,
   bed_back_cm: 6,
+  land: null,
+  rest_cm: null,
   rock_l: 5,
   wood_l: 2,
   planting: [{ uptake: "stems", cover_frac: 0.3 }],
@@ -25,9 +27,9 @@ const section: Section = {
   overflow: null,
   sump: null,
   animals: [
-    { label: "Danio", shape: "elongated", length_cm: 5, number: 12, level: "top" },
-    { label: "Loach", shape: "fusiform", length_cm: 6, number: 5, level: "bottom" },
-    { label: "Discus", shape: "disc", length_cm: 15, number: 4, level: "middle" },
+    { label: "Danio", shape: "elongated", length_cm: 5, number: 12, level: "top", ashore: false },
+    { label: "Loach", shape: "fusiform", length_cm: 6, number: 5, level: "bottom", ashore: false },
+    { label: "Discus", shape: "disc", length_cm: 15, number: 4, level: "middle", ashore: false },
   ],
 };
 
@@ -52,10 +54,34 @@ describe("animals in the section", () => {
   });
 
   it("even one larger than the tank is kept in it", () => {
-    const giant = { label: "Giant", shape: "deep", length_cm: 200, number: 1, level: "middle" };
+    const giant = { label: "Giant", shape: "deep", length_cm: 200, number: 1, level: "middle", ashore: false };
     const [one] = placed({ ...section, animals: [giant] });
     expect(one?.length).toBeLessThan(100);
     expect(Math.abs((one?.x ?? 0) - 50)).toBeLessThanOrEqual(5);
+  });
+
+  it("one that leaves the water lies on the dry place, over the surface", () => {
+    const land = {
+      kind: "box",
+      count: 1,
+      length_cm: 30,
+      width_cm: 30,
+      above_cm: 9,
+      cover_cm: 28,
+      ramp: true,
+    };
+    const turtle = { label: "Turtle", shape: "turtle", length_cm: 18, number: 2, level: "all", ashore: true };
+    const turtles = { ...section, land, animals: [turtle] };
+    const [dry, wet] = placed(turtles);
+    expect(dry!.x).toBe(15);
+    expect(dry!.y).toBeGreaterThan(section.water_cm + 9);
+    expect(wet!.y).toBeLessThan(section.water_cm);
+    expect(overRim(turtles)).toBe(section.water_cm + 9 + 28 - section.height_cm);
+    expect(overRim(section)).toBe(0);
+    expect(wayDown(turtles)[1]).toBeGreaterThan(-section.water_cm);
+    expect(described(turtles, (value) => `${value} cm`)).toContain(
+      "A box over the rim of 30 cm × 30 cm lies 9 cm over the water.",
+    );
   });
 
   it("have an outline for every body shape of the library", () => {

@@ -42,6 +42,12 @@ export function placed(section: Section): Placed[] {
     const reach = Math.min(0.47, 0.2 + count * 0.012);
     const home = reach + (1 - 2 * reach) * spread(g * 2 + 1);
     return Array.from({ length: count }, (_, i): Placed => {
+      const { land } = section;
+      if (land && group.ashore && i === 0) {
+        const y = section.water_cm + land.above_cm + silhouette(group.shape).foot * length;
+        const x = Math.min(land.length_cm, section.length_cm) / 2;
+        return { shape: group.shape, label: group.label, length, rests: true, x, y, left: false };
+      }
       const rests = group.level === "bottom";
       const along = rests
         ? (i + 0.3 + 0.5 * spread(i + g)) / count
@@ -109,6 +115,29 @@ function keepInside(animal: Placed, section: Section): void {
 
 export function clamp(value: number, low: number, high: number): number {
   return high < low ? (low + high) / 2 : Math.min(high, Math.max(low, value));
+}
+
+/** How far a box stands over the rim, cm; nothing where there is none. */
+export function overRim({ land, water_cm, height_cm }: Section): number {
+  if (land?.kind !== "box") return 0;
+  return Math.max(0, water_cm + land.above_cm + land.cover_cm - height_cm);
+}
+
+const RAMP_SLOPE = 1.6;
+
+/** Where a ramp from the dry place ends in the water, cm from the inside's lower left corner, y down. */
+export function wayDown({ land, water_cm, length_cm }: Section): [number, number] {
+  if (!land) return [0, 0];
+  const down = Math.min(land.above_cm + water_cm * 0.4, water_cm);
+  const run = Math.min(land.length_cm, length_cm);
+  return [Math.min(run + down * RAMP_SLOPE, length_cm), -water_cm - land.above_cm + down];
+}
+
+function describedLand({ land }: Section, text: (value: number, kind: string) => string): string[] {
+  if (!land) return [];
+  const what = { platform: "A platform", box: "A box over the rim", bank: "A bank" }[land.kind] ?? "Land";
+  const size = `${text(land.length_cm, "length")} × ${text(land.width_cm, "length")}`;
+  return [`${what} of ${size} lies ${text(land.above_cm, "length")} over the water.`];
 }
 
 type SumpDrawn = NonNullable<Section["sump"]>;
@@ -200,5 +229,5 @@ export function described(section: Section, text: (value: number, kind: string) 
   const size = `${text(section.length_cm, "length")} long, ${text(section.height_cm, "length")} high inside`;
   const animals = section.animals.map((group) => `${group.number} ${group.label}`).join(", ");
   const tank = `Section of the tank: ${size}, water ${text(section.water_cm, "length")} high. ${animals || "No animals yet"}.${section.fan ? " A fan blows over the water." : ""}`;
-  return [tank, ...describedSump(section, text)].join(" ");
+  return [tank, ...describedLand(section, text), ...describedSump(section, text)].join(" ");
 }

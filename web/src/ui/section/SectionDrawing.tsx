@@ -1,11 +1,12 @@
 import { memo } from "react";
 import type { Section } from "@/api/client";
 import type { FaultPlace } from "@/lib/document/faultPlaces";
-import { described, sumpLeft } from "@/lib/drawing/section";
+import { described, overRim, sumpLeft } from "@/lib/drawing/section";
 import { useUnits } from "../units";
 import { Animals, Bed, Hardscape, Plants } from "./Contents";
 import { Dimensions } from "./Dimensions";
 import { Hardware } from "./Hardware";
+import { Land } from "./Land";
 import { Overflow } from "./Overflow";
 import { Part } from "./Part";
 import { Sump } from "./Sump";
@@ -44,7 +45,7 @@ export const SectionDrawing = memo(function SectionDrawing({
   const scale = Math.max(length + 2 * room, (height + below + 2 * room) * 1.35);
   const type = letters(scale);
   const crowded = sump !== null && length * 0.62 < FAILURE_LETTERS * 0.5 * type;
-  const above = dimensions && crowded ? type * 3 : 0;
+  const above = Math.max(dimensions && crowded ? type * 3 : 0, overRim(section));
   const words = described(section, (value, kind) => units.text(value, kind));
   return (
     <svg
@@ -61,6 +62,7 @@ export const SectionDrawing = memo(function SectionDrawing({
         </Part>
         <Bed section={section} pick={pick} />
         <Hardscape section={section} pick={pick} />
+        <Land section={section} pick={pick} scale={scale} type={dimensions ? type : 0} />
         <Plants section={section} />
         <Animals section={section} pick={pick} />
         <Hardware section={section} pick={pick} scale={scale} />

@@ -9,6 +9,7 @@ Level = Literal["bottom", "middle", "top", "all"]
 Current = Literal["still", "gentle", "moderate", "strong"]
 Temper = Literal["peaceful", "nippy", "territorial", "fierce", "hunter"]
 Defends = Literal["by_temper", "nothing", "place", "brood", "ground"]
+Land = Literal["by_body", "none", "basks", "walks", "island", "third", "half"]
 Against = Literal["by_temper", "nobody", "own_males", "own_kind", "alike", "smaller", "all"]
 BreedWay = Literal[
     "livebearer", "scatterer", "substrate", "cave", "mouthbrooder", "bubble_nest", "shrimp", "amphibian"
@@ -30,6 +31,8 @@ class Species:
     `uvi_high` bound the ultraviolet index where it basks, both 0 where it does not. It breeds as the kind
     `breeds_as`, by the numbers of breeding.csv; how is not known where that is empty. It `defends` something `against`
     some; `looks` is its dress, by which others take it for their own; `bachelors` that males are kept without females.
+    `land` is what it needs to leave the water: a place to bask, the same for one that walks the bottom, an island, or a
+    part of the floor.
     """
 
     key: str
@@ -87,12 +90,20 @@ class Species:
     looks: str = ""
     long_fins: bool = False
     bachelors: bool = False
+    land: Land = "by_body"
     breeds_as: str = ""
 
     @property
     def holds_ground(self) -> Defends:
         """What it keeps others from: as written, else as such a temper does."""
         return GROUND.get(self.temper, "nothing") if self.defends == "by_temper" else self.defends
+
+    @property
+    def needs_land(self) -> Land:
+        """What it needs to leave the water: as written, else a place where it basks."""
+        if self.land != "by_body":
+            return self.land
+        return "basks" if self.uvi_high > 0 else "none"
 
     @property
     def drives_off(self) -> Against:

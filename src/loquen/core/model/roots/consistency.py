@@ -18,6 +18,8 @@ from loquen.core.physics import geometry
 
 MOST_GRAVITY = 1.030
 SHORTEST_RETURN_CM = 8.0
+MOST_LAND_FRAC = 0.9
+"""Of the floor: a tank of land is none."""
 MOST_RUN_M = 1000.0
 """As far as the relation for a pipe's loss goes."""
 
@@ -31,6 +33,7 @@ def conflicts(plan: Plan, library: Library) -> list[PlanConflict]:
         *glass(plan.tank),
         *bed(plan.tank),
         *patches(plan),
+        *land(plan),
         *months(plan),
         *hydrometer(plan),
         *sump(plan),
@@ -180,6 +183,21 @@ def patches(plan: Plan) -> list[PlanConflict]:
             for name in ("patch_front_cm", "patch_back_cm")
             if getattr(row, name) >= height and row.patch_bed != "none"
         ]
+    return found
+
+
+def land(plan: Plan) -> list[PlanConflict]:
+    """A bank or a platform that leaves no water beside it, or lies over the glass."""
+    place, tank = plan.land, plan.tank
+    if place.land_kind not in ("platform", "bank"):
+        return []
+    found, floor_cm2 = [], footprint_cm2(tank) * tank.tank_count
+    most = MOST_LAND_FRAC * floor_cm2 / (place.land_count * place.land_width_cm)
+    if place.land_length_cm > most:
+        found.append(PlanConflict("land_over_tank", "land.land_length_cm", most))
+    free = inside_height_cm(tank) - water_height_cm(tank)
+    if place.land_above_cm > free:
+        found.append(PlanConflict("land_over_rim", "land.land_above_cm", free, free=free))
     return found
 
 

@@ -8,6 +8,7 @@ from loquen.core.model.inputs.shape import Shape
 from loquen.core.model.parts.animals import Bag, Group, Quarantine, Stocking
 from loquen.core.model.parts.flow import Chamber, Flow, Outlet, RunPart, Sump
 from loquen.core.model.parts.heat import Air, Heat, Lamp, Light
+from loquen.core.model.parts.land import Land
 from loquen.core.model.parts.running import Building, Changes, Cycle, Filter, RunIn, Told
 from loquen.core.model.parts.tank import Patch, Planting, Tank
 from loquen.core.model.parts.water import Osmosis, Recipe, Source, Water
@@ -22,6 +23,7 @@ class Plan:
     name: str
     animals: Annotated[tuple[Group, ...], Most(24)] = ()
     tank: Tank = field(default_factory=Tank)
+    land: Land = field(default_factory=Land)
     patches: Annotated[tuple[Patch, ...], Most(6)] = ()
     planting: Annotated[tuple[Planting, ...], Most(24)] = ()
     filters: Annotated[tuple[Filter, ...], Most(8)] = ()

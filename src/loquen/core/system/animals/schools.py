@@ -11,17 +11,20 @@ from loquen.core.system.animals.food import mass_of, require_animals
 
 MILDER: dict[State, State] = {"short": "tight", "tight": "holds"}
 DEEP_BODIED = {"deep", "disc", "globular", "turtle", "frog"}
+SHELLED = "turtle"
 NOTHING = 1e-9
 """Of the load, what may be taken counts as nothing below this share."""
 
 
 @figure(
     "Part of an adult's room that it needs",
-    formula="({mass_then_g} ÷ mass of an adult of {adult_length_cm})^0.75: room in step with food, {animal}",
+    formula="({mass_then_g} ÷ mass of an adult of {adult_length_cm})^0.75: room in step with food, {animal}; of turtles, {length_then_cm} ÷ {adult_length_cm}: room by length of shell",
     source="kleiber",
     row="animals",
 )
-def room_frac(mass_then_g: float, animal: Species, adult_length_cm: float) -> float:
+def room_frac(mass_then_g: float, animal: Species, adult_length_cm: float, length_then_cm: float) -> float:
+    if animal.shape == SHELLED:
+        return length_then_cm / adult_length_cm
     return float((mass_then_g / mass_of(animal, adult_length_cm)) ** 0.75)
 
 
@@ -65,6 +68,24 @@ def wanted_high_l(
 ) -> float:
     rows = zip(number, room_frac, animal, own_litres, strict=True)
     return sum(n * part * (kind.litres_high if own is None else own) for n, part, kind, own in rows)
+
+
+@figure(
+    "Litres by length of shell",
+    formula="Σ {number} × {length_then_cm} of turtles × {litres_per_shell_cm}, {animal}",
+    source="practice",
+)
+def shell_l(
+    number: tuple[int, ...],
+    length_then_cm: tuple[float, ...],
+    litres_per_shell_cm: float,
+    animal: tuple[Species, ...],
+) -> float:
+    rows = zip(number, length_then_cm, animal, strict=True)
+    shells_cm = sum(count * length for count, length, kind in rows if kind.shape == SHELLED)
+    if shells_cm == 0:
+        raise NamedCase("no_shells")
+    return shells_cm * litres_per_shell_cm
 
 
 @figure("Length wanted", formula="longest of {length_then_cm} × {lengths_wanted}", source="practice")
@@ -173,7 +194,7 @@ def as_decided(verdict: Verdict, school: str, decides: str) -> Verdict:
     mends=("animals.*.number", "tank.tank_length_cm"),
 )
 def litres_enough(
-    real_volume_l: float,
+    lived_in_l: float,
     wanted_low_l: float,
     wanted_high_l: float,
     animal_count: float,
@@ -186,14 +207,14 @@ def litres_enough(
     if animal_count == 0:
         raise NamedCase("no_animals")
     reason = say(
-        "Keepers give animals of this size {low} to {high}; there are {real} of real water.",
+        "Keepers give animals of this size {low} to {high}; there are {real} to live in.",
         low=of(wanted_low_l, "wanted_low_l"),
         high=of(wanted_high_l, "wanted_high_l"),
-        real=of(real_volume_l, "real_volume_l"),
+        real=of(lived_in_l, "lived_in_l"),
     )
     reason = with_own(reason, own_rules)
-    verdict = by_practice(at_least(real_volume_l, wanted_low_l, "volume", reason), wanted_low_l)
-    state: State = "tight" if verdict.state == "holds" and real_volume_l < wanted_high_l else verdict.state
+    verdict = by_practice(at_least(lived_in_l, wanted_low_l, "volume", reason), wanted_low_l)
+    state: State = "tight" if verdict.state == "holds" and lived_in_l < wanted_high_l else verdict.state
     verdict = as_decided(replace(verdict, state=state), "volume", deciding)
     mixed = len(set(animal)) > 1 and all(kind.crowd for kind in animal)
     if verdict.state == "short" and mixed and stands(crowd_fits):
@@ -377,12 +398,13 @@ def animals_at(share: float, count: float) -> Sentence:
 @step()
 def schools(
     animal_count: float,
-    real_volume_l: float,
+    lived_in_l: float,
     inside_length_cm: float,
     wanted_low_l: float,
     wanted_high_l: float,
     wanted_length_cm: float,
     wanted_surface_cm2: float,
+    shell_l: float | None,
     display_m2: float,
     balance_frac: float,
     in_balance: Verdict,
@@ -396,10 +418,11 @@ def schools(
     total_flow_lph: float,
     deciding: str,
 ) -> tuple[School, ...]:
-    """All six, the one that binds marked; what does not apply to these animals or this tank says so."""
+    """All seven, the one that binds marked; what does not apply to these animals or this tank says so."""
     surface = wanted_surface_cm2 / (display_m2 * 1e4)
     length = wanted_length_cm / inside_length_cm
-    volume = wanted_low_l / real_volume_l
+    volume = wanted_low_l / lived_in_l
+    shell = None if shell_l is None else shell_l / lived_in_l
     crowded = crowd_fits is not None
     unfiltered = total_flow_lph == 0
     surface_state: State = "unknown" if not unfiltered else "holds" if surface <= 1 else "short"
@@ -412,6 +435,9 @@ def schools(
         ("length", "Length", length_enough.state, length,
          say("a tank of {cm}", cm=Term(wanted_length_cm, "length")),
          "tank length in adult lengths, by how they swim"),
+        ("shell", "Shell", "unknown" if shell is None else "holds" if shell <= 1 else "tight" if shell <= 2 else "short", shell,
+         say("not for these animals") if shell is None else animals_at(shell, animal_count),
+         "litres by length of shell, ten US gallons to an inch; half of that is kept by many who filter heavily"),
         ("surface", "Surface", surface_state, surface if unfiltered else None,
          animals_at(surface, animal_count) if unfiltered else say("only for tubs without a filter"),
          "footprint for each centimetre of adult; older than filters, fit for unfiltered tubs"),
@@ -421,7 +447,7 @@ def schools(
         ("group", "Group", company_fits.state, None, company_fits.headline,
          "company, single animals and sexes"),
     ]  # fmt: skip
-    shares = {key: share for key, _, _, share, _, _ in rows if share is not None and key != "crowd"}
+    shares = {key: share for key, _, _, share, _, _ in rows if share is not None and key not in ("crowd", "shell")}
     binding = max(shares, key=lambda key: shares[key])
     return tuple(
         School(key, label, state, share, allows, why, state != "unknown", key == binding, key == deciding)

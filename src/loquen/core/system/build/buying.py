@@ -35,6 +35,7 @@ def parts(sheet: Sheet) -> tuple[PartLine, ...]:
         kind, media = sheet.library.filter_kinds[row.filter_kind], sheet.library.media[row.media]
         label = f"{kind.label}, {row.rated_lph:g} L/h rated, {row.media_l:g} L {media.label.lower()}"
         lines.append(PartLine(label, 1, "pieces", 0, "filter"))
+    lines += ashore(sheet)
     if plan.flow.way != "none":
         lines += plumbing(sheet)
     if plan.heat.heated:
@@ -54,6 +55,37 @@ def parts(sheet: Sheet) -> tuple[PartLine, ...]:
     if plan.flow.uv_fitted and plan.flow.way != "none":
         lines.append(PartLine("Ultraviolet clarifier's lamp", 1, "pieces", 1, "water"))
     return tuple(lines)
+
+
+PLACE = {
+    "platform": "Platform at the surface, {length:g} × {width:g} cm, fastened to the glass",
+    "box": "Box over the rim, {length:g} × {width:g} cm, {cover:g} cm high inside, with its mesh",
+    "bank": "Stones and sand for a bank, {length:g} × {width:g} cm",
+}
+WARMED = {"basking": "Lamp to bask under, {watts:g} W, with its guard", "uvb": "Ultraviolet-B lamp, {watts:g} W"}
+RAMP = "Ramp from the water to the dry place, with a grip"
+
+
+def ashore(sheet: Sheet) -> list[PartLine]:
+    """The dry place with what leads up, warms, times and measures it."""
+    plan, place = sheet.root, sheet.root.land
+    lines: list[PartLine] = []
+    if place.land_kind in PLACE:
+        label = PLACE[place.land_kind].format(
+            length=place.land_length_cm, width=place.land_width_cm, cover=place.land_cover_cm
+        )
+        lines.append(PartLine(label, place.land_count, "pieces", 0, "land"))
+        if place.land_kind != "bank" and place.land_ramp:
+            lines.append(PartLine(RAMP, place.land_count, "pieces", 0, "land"))
+        if place.rest_cm is not None:
+            label = f"Wood or shelf to rest on, {place.rest_cm:g} cm under the surface"
+            lines.append(PartLine(label, plan.tank.tank_count, "pieces", 0, "land"))
+    lit = [lamp for lamp in plan.lamps if lamp.lamp_kind in WARMED and lamp.lamp_w > 0]
+    lines += [PartLine(WARMED[lamp.lamp_kind].format(watts=lamp.lamp_w), 1, "pieces", 1, "land") for lamp in lit]
+    if lit:
+        lines.append(PartLine("Timer for the lamps over the dry place", 1, "pieces", 0, "land"))
+        lines.append(PartLine("Thermometer with a probe at the dry place", 1, "pieces", 0, "land"))
+    return lines
 
 
 def silicone(sheet: Sheet) -> float:

@@ -125,9 +125,9 @@ def sump_m2(sump_length_cm: float, sump_width_cm: float, sumped: bool) -> float:
     return sump_length_cm * sump_width_cm / 1e4 if sumped else 0.0
 
 
-@figure("Open water together", formula="{display_m2} + {sump_m2}", source="definition")
-def surface_m2(display_m2: float, sump_m2: float) -> float:
-    return display_m2 + sump_m2
+@figure("Open water together", formula="{display_m2} − {land_on_water_m2} + {sump_m2}", source="definition")
+def surface_m2(display_m2: float, land_on_water_m2: float, sump_m2: float) -> float:
+    return display_m2 - land_on_water_m2 + sump_m2
 
 
 @figure(

@@ -76,7 +76,7 @@ def visible_h(lamps_lit: Lamps) -> float:
 @step()
 def baskers(animal: tuple[Species, ...]) -> tuple[str, ...]:
     """The animals aboard that come out to bask, by name."""
-    return tuple(dict.fromkeys(kind.common for kind in animal if kind.uvi_high > 0))
+    return tuple(dict.fromkeys(kind.common for kind in animal if kind.uvi_high > 0 and kind.needs_land != "none"))
 
 
 @figure(
@@ -118,6 +118,7 @@ def basks(
     basking_low_c: float,
     basking_high_c: float,
     lamps_lit: Lamps,
+    land_kind: str,
 ) -> Verdict:
     if not baskers:
         raise NamedCase("not_needed")
@@ -126,6 +127,8 @@ def basks(
         "low": Term(basking_low_c, "temperature"),
         "high": Term(basking_high_c, "temperature"),
     }
+    if land_kind == "none":
+        return Verdict("short", -1.0, say("no dry place"), say("{who}: there is no dry place to lie on.", **terms))
     if basking_c is None:
         text = "{who}: a dry place that all can climb, {low} to {high} at its surface; a warm canopy is none."
         if not any(kind in WARMING and watts > 0 and hours > 0 for kind, watts, hours in lamps_lit.rows):

@@ -21,13 +21,16 @@ from loquen.core.system.planner.standing import Standing
 from loquen.core.system.planner.steps.changing import delicate, regimes_to_propose
 from loquen.core.system.planner.steps.filters import NEAR_USUAL, sold_filters, storms, surface
 from loquen.core.system.planner.steps.glass import sold_tank
+from loquen.core.system.planner.steps.land import land
 from loquen.core.system.planner.steps.warmth import BASKING_LAMPS, fan, hot_lid
 from loquen.core.system.planner.steps.water import hardness_borne, lime
 from loquen.core.system.told import is_short, verdict_of
 
 SPACE_CHECKS = ("litres_enough", "length_enough", "width_enough")
+STOOD_ON = ("land_suits", "depth_suits")
 IN_REACH = (
     *SPACE_CHECKS,
+    *STOOD_ON,
     "in_balance",
     "pane_holds",
     "turnover_fits",
@@ -81,10 +84,26 @@ def in_sold_tanks(plan: Plan, library: Library) -> Iterator[Plan]:
     sold = [replace(plan, tank=sold_tank(key, library)) for key in library.stock_tanks]
     found = False
     for enough in (roomy, spacious):
-        for candidate in () if found else sold:
-            if enough(candidate, library):
+        for bare in () if found else sold:
+            candidate = next((one for one in landed(bare, library) if enough(one, library)), None)
+            if candidate is not None:
                 found = True
                 yield fitted(candidate, library)
+
+
+def landed(plan: Plan, library: Library) -> Iterator[Plan]:
+    """The plan with dry places for those who leave the water, and filled as these let it be; as it is where none does."""
+    if all(library.species[group.species].needs_land == "none" for group in plan.animals):
+        yield plan
+        return
+    for one in land(Standing(plan, library), "land_suits"):
+        if all(passes(one, key, library) for key in STOOD_ON):
+            yield one
+
+
+def on_land(plan: Plan, library: Library) -> Plan:
+    """The plan with dry places where they fit, else as it is."""
+    return next(landed(plan, library), plan)
 
 
 def roomy(plan: Plan, library: Library) -> bool:

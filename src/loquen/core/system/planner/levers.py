@@ -11,6 +11,7 @@ from loquen.core.system.planner.steps.changing import hard_regime, large_share, 
 from loquen.core.system.planner.steps.company import company, fewer, left_out
 from loquen.core.system.planner.steps.filters import filters, surface
 from loquen.core.system.planner.steps.glass import SIZE, bed, pane, plants, returns, tanks
+from loquen.core.system.planner.steps.land import land
 from loquen.core.system.planner.steps.warmth import chiller, cut_out, fan, foam, heaters, hot_lid, lids, sun, warmth
 from loquen.core.system.planner.steps.water import hardness, lime, minerals, mix, salt, topped_up, warmed
 
@@ -68,6 +69,7 @@ WARMTH = (
 """What a keeper turns the warmth for: nobody keeps animals colder so that they eat less."""
 CARRIED = ("media_carry", "turnover_fits", "drift_fits", "in_balance", "dawn_breathes", "circuit_carries")
 """What a filter is bought for: nobody buys one for the few litres that it holds."""
+FILL = ("tank.fill_by", "tank.freeboard_cm", "tank.part_fill_cm")
 WARM_DAYS = ("summer_borne", "dawn_breathes", "water_suits", "plants_live")
 """What a fan is hung for."""
 LEVERS = (
@@ -81,6 +83,7 @@ LEVERS = (
     Lever("hardness", "Carbonate hardness added", ("recipe.target_kh_dkh",), 2, hardness),
     Lever("topped_up", "Topped up with pure water", ("water.topped_up",), 2.6, topped_up),
     Lever("salt", "Salinity", ("water.salinity_ppt", "water.salinity_by"), 2.8, salt, only=("water_suits",)),
+    Lever("land", "Dry place", ("land", *FILL), 3.1, land, only=("land_suits", "depth_suits", "basks")),
     Lever("sun", "Lamps to bask by", ("lamps", "heat.lid"), 3.2, sun, only=("uvb_reaches", "basks")),
     Lever("minerals", "Hardness added", ("recipe.target_gh_dgh", "recipe.target_kh_dkh"), 2.5, minerals),
     Lever("warmth", "Warmth", ("heat.target_c", "heat.heated"), 3, warmth, only=WARMTH),

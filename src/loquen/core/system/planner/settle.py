@@ -158,6 +158,8 @@ KILLING = (
     "peace_kept",
     "treated",
     "dawn_breathes",
+    "land_suits",
+    "depth_suits",
     "none_leaves",
     "water_suits",
     "summer_borne",

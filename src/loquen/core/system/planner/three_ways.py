@@ -25,6 +25,7 @@ from loquen.core.system.book import sheet_of, system_book
 from loquen.core.system.planner.first_plan import (
     fitted,
     in_sold_tanks,
+    on_land,
     roomy,
     suited_to,
     warmed,
@@ -243,7 +244,11 @@ def candidates(base: Plan, tank: Tank | None, library: Library) -> Iterator[Stan
     since = 0
     beyond: set[Key] = set()
     before: dict[Key, float] = {}
-    for plan in [fitted(replace(base, tank=tank), library)] if tank is not None else in_larger(base, library):
+    for plan in (
+        [fitted(on_land(replace(base, tank=tank), library), library)]
+        if tank is not None
+        else in_larger(base, library)
+    ):
         now = settled(with_care(plan, library), tank is not None, beyond, library)
         margins = {key: now.margin(key) for key in now.short}
         beyond |= {key for key in margins if margins[key] <= before.get(key, -math.inf)}
@@ -289,7 +294,7 @@ def in_larger(base: Plan, library: Library) -> Iterator[Plan]:
             tank_length_cm=min(LONGEST_CM, math.ceil(tank.tank_length_cm * LARGER / GRAIN_CM) * GRAIN_CM),
             tank_width_cm=min(WIDEST_CM, math.ceil(tank.tank_width_cm * LARGER / GRAIN_CM) * GRAIN_CM),
         )
-        plan = replace(base, tank=tank)
+        plan = on_land(replace(base, tank=tank), library)
         if roomy(plan, library):
             break
     yield fitted(plan, library)

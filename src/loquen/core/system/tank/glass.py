@@ -189,7 +189,7 @@ def held_outside_l(holds_l: tuple[float, ...]) -> float:
 
 @figure(
     "Real water",
-    formula="({filled_volume_l} − {bed_displaced_l} − {rock_displaced_l} − {wood_l}) × {tank_count} "
+    formula="({filled_volume_l} − {bed_displaced_l} − {rock_displaced_l} − {wood_l}) × {tank_count} − {bank_displaced_l} "
     "+ {held_outside_l} + {sump_running_l} + {pipes_l}",
     source="balance",
 )
@@ -199,12 +199,13 @@ def real_volume_l(
     rock_displaced_l: float,
     wood_l: float,
     tank_count: int,
+    bank_displaced_l: float,
     held_outside_l: float,
     sump_running_l: float,
     pipes_l: float,
 ) -> float:
     display = filled_volume_l - bed_displaced_l - rock_displaced_l - wood_l
-    return display * tank_count + held_outside_l + sump_running_l + pipes_l
+    return display * tank_count - bank_displaced_l + held_outside_l + sump_running_l + pipes_l
 
 
 @step()
@@ -238,7 +239,7 @@ def bed_kg(footprint_m2: float, floor: tuple[Floor, ...]) -> float:
 @figure(
     "Weight filled",
     formula="({filled_volume_l} − {bed_volume_l} − {rock_displaced_l} − {wood_l}) × {water_kg_l} "
-    "+ {bed_kg} + {rock_kg} + {wood_l} × {wood_kg_l} + {panes_kg}",
+    "+ {bed_kg} + {rock_kg} + {wood_l} × {wood_kg_l} + {bank_displaced_l} ÷ {tank_count} × ({rock_kg_l} − {water_kg_l}) + {panes_kg}",
     source="densities",
 )
 def total_mass_kg(
@@ -250,10 +251,14 @@ def total_mass_kg(
     bed_kg: float,
     rock_kg: float,
     wood_kg_l: float,
+    bank_displaced_l: float,
+    tank_count: int,
+    rock_kg_l: float,
     panes_kg: float,
 ) -> float:
     water_kg = (filled_volume_l - bed_volume_l - rock_displaced_l - wood_l) * water_kg_l
-    return water_kg + bed_kg + rock_kg + wood_l * wood_kg_l + panes_kg
+    bank_kg = bank_displaced_l / tank_count * (rock_kg_l - water_kg_l)
+    return water_kg + bed_kg + rock_kg + wood_l * wood_kg_l + bank_kg + panes_kg
 
 
 @figure("Load on the floor", formula="{total_mass_kg} × 9.80665 ÷ {footprint_m2} ÷ 1000", source="en1991")

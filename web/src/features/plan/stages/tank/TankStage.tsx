@@ -4,6 +4,7 @@ import { Fields } from "@/ui/fields/Row";
 import { ChoiceField, NumberField, SwitchField } from "@/ui/editing/fields";
 import { Figures } from "@/ui/root/Figures";
 import { Floor } from "./Floor";
+import { Land } from "./Land";
 import { Plants } from "./Plants";
 
 const ROUND = ["cylinder", "quarter_round", "hexagon"];
@@ -39,6 +40,7 @@ export function TankStage() {
         <ChoiceField path="tank.fill_by" />
         <NumberField path={tank.fill_by === "height" ? "tank.part_fill_cm" : "tank.freeboard_cm"} />
       </Fields>
+      <Land />
       <Floor />
       <Plants />
       <Checks stage="tank" />
