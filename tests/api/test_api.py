@@ -122,6 +122,13 @@ def test_start_from_glass(client):
     tank = {"tank_length_cm": 70, "tank_width_cm": 40, "tank_height_cm": 40}
     started = client.post("/api/systems/from-glass", json={"name": "Box", "tank": tank})
     assert started.json()["plan"]["tank"]["tank_length_cm"] == 70
+    # A tank of which nobody told the pane is its maker's; of one that was told, the pane is judged.
+    assert started.json()["plan"]["tank"]["factory_built"] is True
+    tall = {**tank, "tank_height_cm": 50}
+    for pane, state in (({}, "tight"), ({"pane_mm": 8}, "short")):
+        made = client.post("/api/systems/from-glass", json={"name": "Tall", "tank": {**tall, **pane}}).json()
+        checks = client.post("/api/sheet", json={"plan": made["plan"]}).json()["checks"]
+        assert [row["state"] for row in checks if row["key"] == "pane_holds"] == [state]
     refused = client.post(
         "/api/systems/from-glass", json={"name": "Box", "tank": {**tank, "tank_height_cm": "tall"}}
     )

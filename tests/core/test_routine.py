@@ -14,6 +14,7 @@ from loquen.core.model.inputs.quantity import as_text, say
 from loquen.core.model.parts.animals import Group
 from loquen.core.model.parts.heat import Lamp
 from loquen.core.model.parts.running import Changes, Cycle, RunIn
+from loquen.core.model.parts.tank import Planting
 from loquen.core.routine import consumables
 from loquen.core.routine.away import away, every_visit
 from loquen.core.routine.care import filters, living, zeolite
@@ -23,6 +24,7 @@ from loquen.core.routine.due import Done, Helper, as_set, attended, coming, due
 from loquen.core.routine.duty import Duty, Set
 from loquen.core.routine.recurring import WEEK, Rhythm, after, days_of, latest, rhythm_words
 from loquen.core.system.book import sheet_of
+from loquen.core.system.told import verdict_of
 from loquen.core.timeline.setup import settled_capacity
 from loquen.demo.sluice_street import (
     bottle_shelf,
@@ -32,6 +34,7 @@ from loquen.demo.sluice_street import (
     rope_walk_b,
     tidal_corner,
 )
+from tests.core.plans import plan as bare_box
 
 SATURDAY = date(2026, 11, 28)
 
@@ -497,3 +500,22 @@ def test_shrimps_have_leaves_by_their_litres():
     assert duty.event.amount == max(1, litres // 20)
     assert duty.rhythm.every_d == 21
     assert "leaves" not in by_key(long_hall())
+
+
+@pytest.mark.parametrize(
+    ("bed", "planted", "said"),
+    [
+        ("none", 0.0, "Siphon what lies on the bare floor."),
+        ("none", 0.4, "Siphon what lies on the bare floor."),
+        ("soil", 0.4, "Draw off what lies on the soil"),
+        ("soil", 0.0, "Draw off what lies on the soil"),
+        ("gravel", 0.0, "Siphon half of the bed."),
+    ],
+)
+def test_a_bare_floor_has_no_half_and_soil_is_not_dug_into(bed, planted, said):
+    planting = (Planting("fast_stems", planted),) if planted else ()
+    found = bare_box(planting=planting)
+    found = replace(found, tank=replace(found.tank, bed=bed, bed_front_cm=3.0, bed_back_cm=5.0))
+    assert as_text(by_key(found)["siphon"].words, {}).startswith(said)
+    opens = verdict_of(sheet_of(found, shipped()), "bed_open")
+    assert ("no bed that could go foul" in opens.reason.text) == (bed == "none")

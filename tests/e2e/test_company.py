@@ -35,3 +35,23 @@ def test_a_first_plan_for_lake_fish_has_rock_and_coral(page, server):
     for label in ("Rock", "Coral or shell in the flow"):
         field = page.get_by_role("textbox", name=re.compile(f"^{label}"))
         expect(field).to_have_value(re.compile("[1-9]"))
+
+
+def test_a_turtle_s_first_plan_has_its_land_in_the_section(page, server):
+    dialog = begin(page, server, "Red-eared slider")
+    dialog.get_by_role("button", name="Propose plans").click()
+    page.get_by_role("button", name="Start with this").first.click(timeout=60_000)
+    section = page.get_by_role("group", name=re.compile("^Section of the tank"))
+    # One and a half of a shell of 27 cm.
+    expect(section).to_have_accessible_name(
+        re.compile("A box over the rim of 41 cm × 41 cm lies 9 cm over the water")
+    )
+    section.get_by_role("button", name="Dry place: open its stage").press("Enter")
+    main = page.get_by_role("main")
+    expect(main).to_contain_text("Land for those who leave the water")
+    side = page.get_by_role("textbox", name=re.compile("^Each is wide"))
+    side.fill("20")
+    side.press("Enter")
+    check = page.locator("#check-land_suits")
+    expect(check).to_contain_text("the dry place is 20 cm at its narrow side")
+    expect(section).to_have_accessible_name(re.compile("41 cm × 20 cm"))

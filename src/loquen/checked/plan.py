@@ -4,7 +4,7 @@ They are derived, not written again, so that a field or a limit has one home.
 """
 
 import typing
-from dataclasses import MISSING, asdict, fields, is_dataclass
+from dataclasses import MISSING, asdict, fields, is_dataclass, replace
 from functools import cache
 from typing import Annotated, Any
 
@@ -127,6 +127,12 @@ else:
     EntrySchema = mirror(Entry)
     RoomSchema = mirror(Room)
     VentureSchema = mirror(Venture)
+
+
+def tank_there_is(schema: BaseModel) -> Tank:
+    """A tank that somebody has, as the core's dataclass: its pane is its maker's, unless it was told."""
+    tank: Tank = rebuilt(Tank, schema.model_dump())
+    return tank if "pane_mm" in schema.model_fields_set else replace(tank, factory_built=True)
 
 
 def water_to_core(schema: BaseModel) -> Source:

@@ -9,10 +9,10 @@ from loquen.api.computing import aside, computed
 from loquen.api.dependencies import FAULTS, Asked
 from loquen.api.wire.answers import sent
 from loquen.checked.documents import A_PLAN
+from loquen.checked.plan import tank_there_is
 from loquen.core.model.inputs.quantity import Sentence
 from loquen.core.model.parts.animals import Group
-from loquen.core.model.parts.tank import Tank
-from loquen.core.model.roots.documents import Unreadable, document, name_of, rebuilt
+from loquen.core.model.roots.documents import Unreadable, document, name_of
 from loquen.core.model.roots.plan import Plan
 from loquen.core.system.planner import first_plan
 from loquen.house.ahead import make_ahead
@@ -89,7 +89,7 @@ def start_from_animals(start: StartFromAnimals, visit: Asked) -> Any:
 @router.post("/from-glass", status_code=201, response_model=SYSTEMS.Out)
 def start_from_glass(start: StartFromGlass, visit: Asked) -> Any:
     """A plan around the tank a keeper has."""
-    tank: Tank = rebuilt(Tank, start.tank.model_dump())
+    tank = tank_there_is(start.tank)
     SYSTEMS.sensible(Plan(name=start.name, tank=tank), visit.library)
     return stored(visit, first_plan.from_tank(start.name, tank, visit.library))
 

@@ -10,12 +10,10 @@ from loquen.api.computing import LONG, computed, computed_while
 from loquen.api.dependencies import COMPUTING, Asked
 from loquen.api.wire.answers import sent
 from loquen.checked.documents import A_PLAN, read_water
-from loquen.checked.plan import PlanSchema, Strict, TankSchema
+from loquen.checked.plan import PlanSchema, Strict, TankSchema, tank_there_is
 from loquen.core.model.inputs.quantity import Sentence
 from loquen.core.model.parts.animals import Group
-from loquen.core.model.parts.tank import Tank
 from loquen.core.model.parts.water import Disinfectant, Source
-from loquen.core.model.roots.documents import rebuilt
 from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.system.book import sheet_of
 from loquen.core.system.build import parts
@@ -124,8 +122,8 @@ async def propose_first(wanted: FirstWanted, visit: Asked, request: Request) -> 
 
     def whole() -> Response:
         animals = tuple(Group(row.species, row.number) for row in wanted.animals)
-        tank = rebuilt(Tank, wanted.tank.model_dump()) if wanted.tank else None
-        SYSTEMS.sensible(Plan(name=wanted.name, animals=animals, **({"tank": tank} if tank else {})), visit.library)
+        tank = tank_there_is(wanted.tank) if wanted.tank else None
+        SYSTEMS.sensible(Plan(name=wanted.name, animals=animals, tank=tank or Tank()), visit.library)
         found = first_plans(
             wanted.name,
             animals,

@@ -54,7 +54,14 @@ describe("animals in the section", () => {
   });
 
   it("even one larger than the tank is kept in it", () => {
-    const giant = { label: "Giant", shape: "deep", length_cm: 200, number: 1, level: "middle", ashore: false };
+    const giant = {
+      label: "Giant",
+      shape: "deep",
+      length_cm: 200,
+      number: 1,
+      level: "middle",
+      ashore: false,
+    };
     const [one] = placed({ ...section, animals: [giant] });
     expect(one?.length).toBeLessThan(100);
     expect(Math.abs((one?.x ?? 0) - 50)).toBeLessThanOrEqual(5);

@@ -58,7 +58,7 @@ export function placed(section: Section): Placed[] {
         label: group.label,
         length,
         rests,
-        x: along * section.length_cm,
+        x: shore(section) + along * (section.length_cm - shore(section)),
         y: rests ? bed + silhouette(group.shape).foot * length : bed + (section.water_cm - bed) * up,
         left: (i + g) % 3 === 0,
       };
@@ -103,7 +103,8 @@ function push(a: Placed, b: Placed): void {
 
 function keepInside(animal: Placed, section: Section): void {
   const half = animal.length / 2;
-  animal.x = clamp(animal.x, half + 0.5, section.length_cm - half - 0.5);
+  if (animal.rests && animal.y > section.water_cm) return;
+  animal.x = clamp(animal.x, shore(section) + half + 0.5, section.length_cm - half - 0.5);
   if (animal.rests) return;
   const body = animal.length * silhouette(animal.shape).foot * 1.4;
   animal.y = clamp(
@@ -115,6 +116,11 @@ function keepInside(animal: Placed, section: Section): void {
 
 export function clamp(value: number, low: number, high: number): number {
   return high < low ? (low + high) / 2 : Math.min(high, Math.max(low, value));
+}
+
+/** Where the water begins beside a bank, cm from the left; at the glass where there is none. */
+export function shore({ land, length_cm }: Section): number {
+  return land?.kind === "bank" ? Math.min(land.length_cm, length_cm * 0.9) : 0;
 }
 
 /** How far a box stands over the rim, cm; nothing where there is none. */

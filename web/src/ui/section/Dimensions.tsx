@@ -1,4 +1,5 @@
 import type { Section } from "@/api/client";
+import { shore } from "@/lib/drawing/section";
 import { useUnits } from "../units";
 import { letters, Words } from "./Words";
 
@@ -26,7 +27,7 @@ export function Dimensions({ section, scale }: { section: Section; scale: number
           {...text}
         />
         <Label x={-off} y={-height / 2} words={units.text(height, "length")} turned {...text} />
-        <Words x={length * 0.02} y={-water + type * 1.25} size={type} ground="water">
+        <Words x={shore(section) * 1.12 + length * 0.02} y={-water + type * 1.25} size={type} ground="water">
           water {units.text(water, "length")}
         </Words>
       </g>

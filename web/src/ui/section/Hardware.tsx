@@ -1,3 +1,4 @@
+import { shore } from "@/lib/drawing/section";
 import { Part, type Drawn } from "./Part";
 
 const BLOWN = [-0.8, 0, 0.8];
@@ -21,7 +22,7 @@ export function Hardware({ section, pick, scale }: Drawn & { scale: number }) {
       {section.heated && section.heaters_in === "tank" && (
         <Part stage="heat" pick={pick} title="Heater">
           <rect
-            x={pipe * 2.2}
+            x={Math.min(shore(section) * 1.25, length * 0.7) + pipe * 2.2}
             y={-water * 0.8}
             width={pipe * 1.1}
             height={water * 0.42}

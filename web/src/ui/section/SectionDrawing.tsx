@@ -62,8 +62,8 @@ export const SectionDrawing = memo(function SectionDrawing({
         </Part>
         <Bed section={section} pick={pick} />
         <Hardscape section={section} pick={pick} />
-        <Land section={section} pick={pick} scale={scale} type={dimensions ? type : 0} />
         <Plants section={section} />
+        <Land section={section} pick={pick} scale={scale} type={dimensions ? type : 0} />
         <Animals section={section} pick={pick} />
         <Hardware section={section} pick={pick} scale={scale} />
         <Part stage="tank" pick={pick} title="Glass">

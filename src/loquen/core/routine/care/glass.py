@@ -13,6 +13,7 @@ from loquen.core.routine.duty import Duty
 from loquen.core.routine.recurring import WEEK, Rhythm
 
 WITH_EACH_CHANGE = ("weekdays", "every")
+BARE, SOIL = "none", "soil"
 ROOTED_COVER = 0.15
 """From so much cover on a bed is planted, and siphoned in parts."""
 
@@ -29,11 +30,17 @@ def duties(sheet: Sheet[Plan]) -> Iterator[Duty]:
         steps=light_steps(sheet),
         event=Noted("front pane wiped"),
     )
-    if plan.tank.bed == "bare" and plan.tank.siphoned_by == "usual":
+    if plan.tank.bed == BARE:
         yield siphoning(
             sheet,
             say("Siphon what lies on the bare floor."),
             say("Nothing lives in a bare floor that would use it."),
+        )
+    elif plan.tank.bed == SOIL:
+        yield siphoning(
+            sheet,
+            say("Draw off what lies on the soil, the hose a hand over it; never into it."),
+            say("Grains of soil break where they are stirred, cloud the water, and let go what they hold."),
         )
     elif planted(plan) > ROOTED_COVER:
         parts = round(table["parts_of_bed"].value)

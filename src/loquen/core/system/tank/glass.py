@@ -413,6 +413,8 @@ def bed_open(
 ) -> Verdict:
     limit = fine_bed_caution_cm if stalest_floor.bed.fine and not rooted and not burrowers else bed_most_cm
     depth = of(bed_deepest_cm, "bed_deepest_cm")
+    if bed_deepest_cm == 0:
+        return Verdict("holds", limit, say("bare"), say("The floor is bare: there is no bed that could go foul."))
     return caution(
         bed_deepest_cm,
         "bed_deepest_cm",

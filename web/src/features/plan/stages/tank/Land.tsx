@@ -26,7 +26,7 @@ export function Land() {
             {kind !== "bank" && <SwitchField path="land.land_ramp" />}
           </>
         )}
-        <NumberField path="land.foothold_cm" placeholder="to measure" />
+        <NumberField path="land.foothold_cm" placeholder="untold" />
         <NumberField path="land.rest_cm" placeholder="none" />
         <SwitchField path="land.weak_swimmers" />
       </Fields>
