@@ -152,7 +152,7 @@ def test_a_sheet_answers_everything_at_once(client, system):
         "changes",
         "arrivals",
     ]
-    assert len(sheet["schools"]) == 6
+    assert len(sheet["schools"]) == 7
     assert sheet["saw_tooth"]["likely"][-1]["day"] == 56
     assert {animal["number"] for animal in sheet["section"]["animals"]} == {14, 10, 12}
 

@@ -13,6 +13,7 @@ from loquen.checked.documents import A_PLAN, read_water
 from loquen.checked.plan import PlanSchema, Strict, TankSchema, tank_there_is
 from loquen.core.model.inputs.quantity import Sentence
 from loquen.core.model.parts.animals import Group
+from loquen.core.model.parts.tank import Tank
 from loquen.core.model.parts.water import Disinfectant, Source
 from loquen.core.model.roots.plan import PLAN, Plan
 from loquen.core.system.book import sheet_of

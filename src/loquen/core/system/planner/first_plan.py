@@ -46,6 +46,8 @@ IN_REACH = (
     "nitrate_held",
 )
 """Checks that a larger tank, a larger part or another regime mends; the rest is said on the page."""
+SOIL_KH_DKH, SOIL_PH = 4.0, 7.0
+"""Kinds that want no more carbonate hardness than this, or whose water is as sour, are kept over active soil."""
 FIRST_KIND, GENTLE_KIND = "canister", "sponge"
 MOST_ALIKE = 3
 """Filters of the largest size beside each other."""
@@ -157,6 +159,22 @@ def with_rock(plan: Plan, library: Library) -> Plan:
     each = float(sheet.value("constant.rock_much_kg_per_100l"))
     rock = math.ceil(each * float(sheet.value("real_volume_l")) / 100)
     return replace(plan, tank=replace(plan.tank, rock_kg=float(rock)))
+
+
+def on_soil(plan: Plan, library: Library) -> bool:
+    """Whether all of a company are shrimps of soft, sour water."""
+    kinds = [library.species[group.species] for group in plan.animals]
+    return bool(kinds) and all(
+        kind.feeds_on == "shrimp"
+        and kind.kh_low_dkh == 0
+        and (kind.kh_high_dkh <= SOIL_KH_DKH or kind.ph_high <= SOIL_PH)
+        for kind in kinds
+    )
+
+
+def with_soil(plan: Plan, library: Library) -> Plan:
+    """Active soil, which holds pH for them instead of carbonate hardness."""
+    return replace(plan, tank=replace(plan.tank, bed="soil")) if on_soil(plan, library) else plan
 
 
 def with_lamp(plan: Plan, _: Library) -> Plan:
@@ -385,6 +403,7 @@ def filters_enough(plan: Plan, library: Library) -> bool:
 
 
 FITS = (
+    with_soil,
     with_rock,
     with_lid,
     with_glass,

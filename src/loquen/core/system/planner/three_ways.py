@@ -26,6 +26,7 @@ from loquen.core.system.planner.first_plan import (
     fitted,
     in_sold_tanks,
     on_land,
+    on_soil,
     roomy,
     suited_to,
     warmed,
@@ -213,6 +214,8 @@ def with_water(plan: Plan, water: Source | None, library: Library) -> Plan:
     or by KH, and hardened where it, or what it is softened to, has too little GH."""
     low, high = hardness_borne(plan, library)
     own = replace(water or Source(), src_parts=1.0)
+    if on_soil(plan, library):
+        return over_soil(plan, own, low, high)
     kh_high = min((library.species[group.species].kh_high_dkh for group in plan.animals), default=math.inf)
     parts = 0.0
     if own.src_gh_dgh > high:
@@ -227,6 +230,17 @@ def with_water(plan: Plan, water: Source | None, library: Library) -> Plan:
         gh = min(low + 1.0, high)
         mixed = replace(mixed, recipe=replace(mixed.recipe, target_gh_dgh=round(gh, 1)))
     return replace(mixed, water=replace(mixed.water, tank_gh_dgh=round(gh, 1)))
+
+
+def over_soil(plan: Plan, own: Source, low_dgh: float, high_dgh: float) -> Plan:
+    """Purified water with minerals for GH alone, and evaporation topped up pure: no carbonate, which soil would only take."""
+    gh = round(float(low_dgh + high_dgh) / 2, 1)
+    return replace(
+        plan,
+        sources=(replace(own, src_parts=0.0), replace(PURE, src_c=own.src_c, src_parts=1.0)),
+        recipe=replace(plan.recipe, target_gh_dgh=gh),
+        water=replace(plan.water, tank_gh_dgh=gh, topped_up="pure"),
+    )
 
 
 def parts_of_pure(hard: float, wanted: float, pure: float) -> float:
