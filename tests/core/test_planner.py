@@ -293,12 +293,11 @@ def test_a_company_too_large_for_any_glass_that_is_sold_gets_its_own():
 
 def test_hard_water_is_softened_for_those_of_soft_water():
     hard = Source(src_gh_dgh=18, src_kh_dkh=12, src_us_cm=800)
-    (first, *_) = first_plans("x", (Group("crystal_shrimp", 10),), shipped(), water=hard).proposals
-    assert not first.left
+    (first, *_) = first_plans("x", (Group("altum_angelfish", 1),), shipped(), water=hard).proposals
     own, pure = first.plan.sources
     assert own.src_gh_dgh == 18
-    # Crystal shrimps bear 6 GH and 4 KH: the KH of 12 asks for more, brought to 3; GH goes to 4.4 with it.
-    kind = shipped().species["crystal_shrimp"]
+    # Altum angelfish bear 6 GH and 4 KH: the KH of 12 asks for more, brought to 3; GH goes to 4.4 with it.
+    kind = shipped().species["altum_angelfish"]
     mixed = (18 + 0.2 * pure.src_parts) / (1 + pure.src_parts)
     assert (12 + 0.2 * pure.src_parts) / (1 + pure.src_parts) == pytest.approx(0.75 * kind.kh_high_dkh, abs=0.05)
     assert kind.gh_low_dgh <= mixed <= kind.gh_high_dgh - 1
@@ -327,7 +326,7 @@ HARD_TAP = Source(src_gh_dgh=18, src_kh_dkh=12, src_us_cm=720, src_nitrate_mg_l=
 SOFT_TAP = Source(src_gh_dgh=2, src_kh_dkh=1, src_us_cm=80, src_nitrate_mg_l=1, src_disinfectant="none")
 
 
-@pytest.mark.parametrize(("species", "number", "parts"), [("crystal_shrimp", 20, 3.0), ("discus", 6, 3.0)])
+@pytest.mark.parametrize(("species", "number", "parts"), [("green_neon_tetra", 20, 3.0), ("discus", 6, 3.0)])
 def test_hard_tap_is_settled_with_purified_water(species, number, parts):
     """Of a tap of 18 degrees with 7.9 mg/L N, 3 of 4 purified leave 4.65 and 2.1: in range, with room under the
     limit."""
@@ -407,7 +406,7 @@ def test_soft_tap_is_hardened_with_salts():
 
 def test_water_that_creeps_past_what_they_bear_is_topped_up_with_pure_water():
     near = Source(src_gh_dgh=5.9, src_kh_dkh=3, src_us_cm=250, src_nitrate_mg_l=0.5)
-    plan = on_tap("crystal_shrimp", 20, near)
+    plan = on_tap("green_neon_tetra", 20, near)
     seldom = replace(plan.changes, change_frac=0.1, target_nitrate_mg_l=9)
     open_wide = replace(plan, heat=replace(plan.heat, lid="open"), changes=seldom)
     creeps = sheet_of(open_wide, shipped())
@@ -430,8 +429,8 @@ def test_a_first_plan_has_a_ph_that_its_water_can_have():
 
 
 def test_where_no_water_is_known_a_tap_of_usual_hardness_is_softened():
-    """9 dGH and 5 dKH, for shrimps that want 3 to 6 and at most 4: 4 of 4.8 degrees, so five parts of pure to six of tap."""
-    plan = first_plans("x", (Group("crystal_shrimp", 20),), shipped()).proposals[0].plan
+    """9 dGH and 5 dKH, for tetras that want 0.5 to 6 and at most 4: 4 of 4.8 degrees, so five parts of pure to six of tap."""
+    plan = first_plans("x", (Group("green_neon_tetra", 20),), shipped()).proposals[0].plan
     own, pure = plan.sources
     assert (own.src_gh_dgh, own.src_kh_dkh) == (9, 5)
     assert pure.src_parts / own.src_parts == pytest.approx(5 / 6, abs=0.01)
@@ -585,3 +584,18 @@ def test_a_way_out_says_what_it_turns():
     ways = ways_out(sheet_of(rope_walk_b(), shipped()), "nitrate_held")
     assert as_text(ways[0].sentence, {}) == "Days: Mon, Tue, Thu, Sat"
     assert ways[0].changes == {"changes.weekdays": ("Mon", "Tue", "Thu", "Sat")}
+
+
+@pytest.mark.parametrize("kind", ["crystal_shrimp", "shadow_bee_shrimp", "pinto_shrimp"])
+def test_soft_water_shrimps_get_soil_pure_water_and_few_litres_and_no_soda(kind):
+    (first, *_) = first_plans("x", (Group(kind, 20),), shipped()).proposals
+    plan = first.plan
+    sheet = sheet_of(plan, shipped())
+    assert plan.tank.bed == "soil"
+    assert [row.src_kind for row in plan.sources if row.src_parts > 0] == ["osmosis"]
+    assert plan.recipe.target_gh_dgh is not None
+    assert plan.recipe.target_kh_dkh is None
+    assert plan.water.topped_up == "pure"
+    assert 0 < sheet.value("change_l") <= 5
+    for key in ("reserve_lasts", "no_shock", "water_suits"):
+        assert verdict_of(sheet, key).state == "holds", key

@@ -50,6 +50,25 @@ def soil_holds_dkh(soil_left_meq_l: float, soil_l: float, real_volume_l: float) 
 
 
 @figure(
+    "Part of the floor that is soil",
+    formula="Σ share of what is soil in {floor}",
+    source="definition",
+)
+def soil_frac(floor: tuple[Floor, ...]) -> float:
+    return sum(part.floor_frac for part in floor if part.bed.key == "soil" and part.depth_cm > 0)
+
+
+@figure(
+    "Of the carbonate hardness, soil takes a day",
+    formula="{soil_takes_per_d} × {soil_frac} × {soil_left_meq_l} ÷ {soil_fresh_meq_l}, never more than fresh",
+    source="practice",
+    kind="share",
+)
+def soil_per_d(soil_takes_per_d: float, soil_frac: float, soil_left_meq_l: float, soil_fresh_meq_l: float) -> float:
+    return soil_takes_per_d * soil_frac * min(1.0, soil_left_meq_l / soil_fresh_meq_l)
+
+
+@figure(
     "Surface of coral and shell",
     formula="({lime_kg} ÷ {lime_kg_l} + {display_m2} × {lime_bed_cm} × 10 × solid share of what is lime in {floor}) "
     "× 6 ÷ {lime_grain_mm}",
@@ -82,16 +101,14 @@ def lime_per_d(lime_m2: float, lime_lift_l_m2_d: float, real_volume_l: float) ->
 @step()
 def kh_pull(
     used_dkh_d: float,
-    soil_holds_dkh: float,
-    soil_takes_per_d: float,
+    soil_per_d: float,
     lime_per_d: float,
     coral_dkh: float | None,
     drip_per_d: float,
     new_kh_dkh: float,
 ) -> Pull:
-    soil = soil_takes_per_d if soil_holds_dkh > 0 else 0.0
     lifts = lime_per_d if coral_dkh is not None else 0.0
-    return Pull(used_dkh_d, soil, lifts, coral_dkh or 0.0, drip_per_d, new_kh_dkh)
+    return Pull(used_dkh_d, soil_per_d, lifts, coral_dkh or 0.0, drip_per_d, new_kh_dkh)
 
 
 @step()
@@ -188,11 +205,13 @@ def reserve_lasts(
     kh_pull: Pull,
     soil_lasts_d: float | None,
     soil_warn_d: float,
+    soil_frac: float,
     animal: tuple[Species, ...],
 ) -> Verdict:
     require_animals(animal)
-    if kh_pull.soil_per_d > 0:
-        return soil_holds(soil_lasts_d, soil_warn_d, settled_kh_dkh)
+    if kh_pull.soil_per_d > 0 and settled_kh_dkh < kh_low_dkh:
+        # A corner of it is no floor of it.
+        return between(soil_holds(soil_lasts_d, soil_warn_d), soil_frac < SOIL_HOLDS_FRAC)
     if settled_kh_dkh <= 0:
         return spent(used_dkh_d, kh_lasts_d)
     reason = say(
@@ -209,7 +228,11 @@ def reserve_lasts(
     return verdict
 
 
-def soil_holds(lasts_d: float | None, warn_d: float, left_dkh: float) -> Verdict:
+SOIL_HOLDS_FRAC = 0.5
+"""Of the floor, from which soil by itself holds pH for all of the water."""
+
+
+def soil_holds(lasts_d: float | None, warn_d: float) -> Verdict:
     """Active soil holds pH instead of carbonate hardness, as long as it has room."""
     if lasts_d is None:
         text = "The soil takes the little carbonate hardness there is and holds pH; at this change water it is never spent."
