@@ -55,3 +55,30 @@ def test_a_turtle_s_first_plan_has_its_land_in_the_section(page, server):
     check = page.locator("#check-land_suits")
     expect(check).to_contain_text("the dry place is 20 cm at its narrow side")
     expect(section).to_have_accessible_name(re.compile("41 cm × 20 cm"))
+
+
+def test_a_first_plan_for_soft_water_shrimps_has_soil_and_pure_water(page, server):
+    dialog = begin(page, server, "Crystal red shrimp")
+    dialog.get_by_role("button", name="Propose plans").click()
+    page.get_by_role("button", name="Start with this").first.click(timeout=60_000)
+    page.get_by_role("link", name="Tank").click()
+    expect(page.get_by_role("combobox", name=re.compile("^Bed"))).to_contain_text("Active soil")
+    page.get_by_role("link", name="Changes").click()
+    expect(page.locator("#check-reserve_lasts")).to_contain_text("holds pH")
+    expect(page.locator("#check-no_shock")).not_to_contain_text("short by")
+    page.get_by_role("link", name="Source").click()
+    # Minerals are weighed; no baking soda.
+    card = page.get_by_role("region", name="Recipe card")
+    expect(card).to_contain_text(re.compile("gypsum", re.IGNORECASE))
+    expect(card).not_to_contain_text(re.compile("bicarbonate|soda", re.IGNORECASE))
+
+
+def test_a_puffer_is_moved_towards_salt_and_lives_better_for_it(page, server):
+    system = system_with(server, "Puffers", [{"species": "figure_eight_puffer", "number": 1}])
+    page.goto(f"{server.url}/systems/{system}/source")
+    page.get_by_label("Move to a salinity of").fill("6")
+    table = page.get_by_role("table", name=re.compile("The move, day by day"))
+    expect(table.get_by_role("row")).not_to_have_count(0)
+    expect(table).to_contain_text("of salt")
+    page.get_by_role("link", name="Animals").click()
+    expect(page.locator("#check-water_suits")).to_contain_text("salinity")
