@@ -279,13 +279,21 @@ def test_two_cheap_levers_mend_together_what_neither_mends_alone():
 
 
 def test_tap_is_softened_by_its_carbonate_too():
-    """Bees want 0 to 1 dKH and 4 GH: tap of 5.1 to 0.75 with 0.2 is 7.91 parts of purified to one, and gypsum again."""
+    """Wine-red bettas bear 3 dKH: a tap of 5.1 is brought to three quarters of that, or softer where GH asks for more."""
+    [row, *_] = proposed(("wine_red_betta", 1), water=TAP)
+    own, pure = row.plan.sources
+    assert pure.src_parts / own.src_parts >= (5.1 - 2.25) / (2.25 - 0.2) - 0.01
+    assert sheet_of(row.plan, shipped()).value("settled_kh_dkh") <= 3
+
+
+def test_bees_are_kept_over_soil_in_purified_water_alone():
+    """They want 0 to 1 dKH: nothing of a tap of 5.1, and minerals for the middle of 3 to 6 dGH."""
     [row, *_] = proposed(("shadow_bee_shrimp", 20), water=TAP)
     own, pure = row.plan.sources
-    assert pure.src_parts / own.src_parts == pytest.approx((5.1 - 0.75) / (0.75 - 0.2), abs=0.01)
+    assert (own.src_parts, pure.src_parts) == (0, 1)
     sheet, kind = sheet_of(row.plan, shipped()), shipped().species["shadow_bee_shrimp"]
     assert sheet.value("settled_kh_dkh") <= kind.kh_high_dkh == 1
-    assert row.plan.recipe.target_gh_dgh == kind.gh_low_dgh + 1
+    assert row.plan.recipe.target_gh_dgh == 4.5
     assert sheet.value("settled_gh_dgh") >= kind.gh_low_dgh
     assert not row.left
 
