@@ -18,6 +18,7 @@ from loquen.core.model.parts.animals import Group
 from loquen.core.physics.nitrogen import NITRATE_PER_N
 from loquen.core.system.book import sheet_of
 from loquen.core.system.nitrate.against import against
+from loquen.core.system.nitrate.course import ahead, known
 from loquen.core.system.nitrate.forecast import page
 from loquen.core.system.nitrate.learnt import held_months
 from tests.core.fit_logs import CHART, drawn, prior, read_off
@@ -116,6 +117,38 @@ def test_more_nitrate_read_never_stands_for_less_made():
         for value in ("10", "20", "40", "80")
     ]
     assert made == sorted(made)
+
+
+def test_level_readings_under_a_drip_say_what_is_made():
+    """20 mg/L that stay 20 while a tenth a day comes in with 5: 1.5 mg/L a day are made; without a drip hardly any."""
+    steps = steps_of([row for row in weekly_log(["20"] * 10) if row["kind"] == "reading"], CHART, 1.0)
+    believed = {**prior(), "made_from_feed_mg_l_d": 1.5, "source_report_mg_l": 5.0}
+    dripped = followed(believed, steps, 63, drip_per_d=0.1)
+    assert float(np.median(dripped.made)) == pytest.approx(1.5, abs=0.35)
+    assert abs(float(np.median(followed(believed, steps, 63).made))) < 0.2
+    # A drip next to none is none.
+    least = followed(believed, steps, 63, drip_per_d=1e-9)
+    assert float(np.median(least.made)) == pytest.approx(
+        float(np.median(followed(believed, steps, 63).made)), abs=0.02
+    )
+
+
+def test_a_drip_counts_in_the_forecast_and_more_never_raises_it():
+    """Two oscars' nitrate without a change: with a drip it goes to source + made ÷ drip, and stays there."""
+    oscars = plan(animals=(Group("oscar", 2),))
+    ends = []
+    for drip_l in (0.0, 5.0, 25.0, 100.0):
+        dripped = replace(oscars, changes=replace(oscars.changes, side_drip_l_d=drip_l))
+        sheet = sheet_of(dripped, shipped(), 0.0)
+        known_tanks = known(sheet, [], [], NOW)
+        still = np.median(ahead(sheet, known_tanks, NOW, 30.0).still, axis=1)
+        ends.append(float(still[-1]))
+        if drip_l == 100.0:
+            goal = known_tanks.source + known_tanks.made / sheet.value("drip_per_d")
+            assert ends[-1] * NITRATE_PER_N == pytest.approx(float(np.median(goal)), rel=0.06)
+            assert still[-1] == pytest.approx(still[-30], rel=0.05)
+    assert ends == sorted(ends, reverse=True)
+    assert ends[-1] < 0.2 * ends[0]
 
 
 # The page ----------------------------------------------------------------------------------------

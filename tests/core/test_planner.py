@@ -2,6 +2,7 @@
 
 import random
 from dataclasses import replace
+from itertools import permutations
 
 import pytest
 
@@ -49,6 +50,15 @@ def test_a_first_plan_holds_or_names_what_can_not(company):
     assert 1 <= len(found.proposals) <= 3
     wants = [want for proposal in found.proposals for want in proposal.least]
     assert sorted(wants) == ["power", "room", "work"]
+    # Nobody takes a quarter more water for a tenth less work.
+    for one, other in permutations(found.proposals, 2):
+        if (
+            "work" in other.least
+            and other.takes.litres >= 1.25 * one.takes.litres
+            and not one.left
+            and not other.left
+        ):
+            assert other.takes.work_min < 0.9 * one.takes.work_min
     for proposal in found.proposals:
         assert proposal.plan.animals == company
         left = {row.check for row in proposal.left}

@@ -60,11 +60,16 @@ class Followed:
 
 
 def followed(
-    prior: Mapping[str, Any], steps: Sequence[Step], now_d: float, turns: Sequence[float] = (), seed: int = 0
+    prior: Mapping[str, Any],
+    steps: Sequence[Step],
+    now_d: float,
+    turns: Sequence[float] = (),
+    seed: int = 0,
+    drip_per_d: float = 0.0,
 ) -> Followed:
     """What a log of readings and changes leaves possible today.
 
-    Equation: dN/dt = made, N → N + share·(source − N) at a change; made wanders by DRIFT_FRAC of itself a √week; weighed
+    Equation: dN/dt = made + drip·(source − N), N → N + share·(source − N) at a change; made wanders by DRIFT_FRAC of itself a √week; weighed
         by censored log-normal readings, drawn anew by weight
     Parameters:
         prior: as of `fit`; made_range_x is how far what is reckoned may err where the tank is fed as planned.
@@ -72,6 +77,7 @@ def followed(
         now_d: d, scalar, not before the last step. Today, on the clock of the steps.
         turns: d, any number. Days at which something was put in, taken out or tried.
         seed: count, scalar. Of the draws.
+        drip_per_d: 1/d, scalar, not below 0. The share of the water that a drip exchanges all the time.
     Returns: Followed, of SHOWN tanks.
     Raises: nothing.
     Source: gordon1993
@@ -87,7 +93,7 @@ def followed(
         nonlocal day, made, source, level
         for turn in (*(turn for turn in sorted(turns) if day < turn <= until), until):
             made, source = wandered(made, source, reckoned, turn - day, chance)
-            level = np.maximum(level + made * (turn - day), 0.0)
+            level = np.maximum(gone_on(level, made, source, drip_per_d, turn - day), 0.0)
             day = turn
             if turn in turns:
                 other = made * chance.uniform(*STIRRED_TO, TANKS)
@@ -135,6 +141,13 @@ def followed(
         tuple(step.day for step, odds in zip(steps, wrong_odds, strict=True) if odds > STRANGE),
         log_evidence,
     )
+
+
+def gone_on(level: Array, made: Array, source: Array, drip_per_d: float, days: float) -> Array:
+    """The level so many days on: it rises by what is made, towards where a drip carries off as much."""
+    if drip_per_d <= 0:
+        return level + made * days
+    return level + (source + made / drip_per_d - level) * -math.expm1(-drip_per_d * days)
 
 
 def back(

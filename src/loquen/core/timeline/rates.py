@@ -57,7 +57,7 @@ def rates(now: State[Q], around: Surroundings[Q], hours: float = 0.0) -> State[Q
     if around.disinfected:
         disinfectant.disinfect(now, around.bacteria, out)
     if around.net is not None:
-        net.make(around.net, out)
+        net.make(now, around.net, out)
     return out
 
 

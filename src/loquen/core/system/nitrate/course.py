@@ -1,7 +1,7 @@
 """Where nitrate stands and where it goes: followed through the log to today, and on by the plan's changes, or without."""
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from typing import Any
 
@@ -71,7 +71,8 @@ def known(sheet: Sheet[Plan], entries: Sequence[dict[str, Any]], log: Sequence[L
         return as_reckoned(sheet, prior)
     turns = turns_of(log, now)
     found, other = (
-        followed(prior, steps_of(entries, UNMETERED_CHART, factor), 0.0, turns) for factor in (1.0, NITRATE_PER_N)
+        followed(prior, steps_of(entries, UNMETERED_CHART, factor), 0.0, turns, drip_per_d=dripped(sheet))
+        for factor in (1.0, NITRATE_PER_N)
     )
     return Known(
         found.made,
@@ -116,8 +117,11 @@ def ahead(sheet: Sheet[Plan], tanks: Known, now: datetime, past_d: float) -> Ahe
     new = Source(nitrate_mg_l_n=tanks.source / NITRATE_PER_N, kh_dkh=0.0)
     share = max(shares.values(), default=0.0)
     by_month = made_by_month(sheet, tanks.made)
-    regime = course_of(tanks.level, by_month, lambda first: Changing(share, [day - first for day in shares], new))
-    still = course_of(tanks.level, by_month, lambda first: Undisturbed())
+    drip: Net[Array] = Net(np.zeros(tanks.level.size), dripped(sheet) / HOURS, tanks.source / NITRATE_PER_N)
+    regime = course_of(
+        tanks.level, by_month, lambda first: Changing(share, [day - first for day in shares], new), drip
+    )
+    still = course_of(tanks.level, by_month, lambda first: Undisturbed(), drip)
     shown = tanks.days >= -past_d
     days = np.concatenate([tanks.days[shown], np.arange(AHEAD_D + 1.0)])
     return Ahead(days, np.concatenate([tanks.past[shown] / NITRATE_PER_N, regime]), still)
@@ -139,11 +143,18 @@ def made_by_month(sheet: Sheet[Plan], made: Array) -> list[Array]:
     return found
 
 
-def course_of(level: Array, by_month: Sequence[Array], turns_from: Callable[[int], Turns[Array]]) -> Array:
+def dripped(sheet: Sheet[Plan]) -> float:
+    """The share of its water that a drip beside the changes exchanges a day."""
+    return number(sheet, "drip_per_d") or 0.0
+
+
+def course_of(
+    level: Array, by_month: Sequence[Array], turns_from: Callable[[int], Turns[Array]], drip: Net[Array]
+) -> Array:
     """Nitrate of possible tanks on each of the days ahead, mg/L N, before what is changed that day."""
     water, tanks, found = state_of(nitrate=level / NITRATE_PER_N), ManyTanks(level.size), []
     for month, made in enumerate(by_month):
-        around = Surroundings(net=Net(made / NITRATE_PER_N / HOURS))
+        around = Surroundings(net=replace(drip, nitrate=made / NITRATE_PER_N / HOURS))
         went = run(water, around, turns_from(month * MONTH_D), MONTH_D * HOURS, tanks, ("nitrate",))
         found.append(went.hours["nitrate"][(0 if month == 0 else HOURS) :: HOURS])
         water = went.end

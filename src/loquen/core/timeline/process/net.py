@@ -9,11 +9,15 @@ from loquen.core.timeline.state import State
 
 @dataclass(frozen=True, slots=True)
 class Net(Generic[Q]):
-    """Nitrate made, mg/L N an hour."""
+    """Nitrate made, mg/L N an hour; and a drip that exchanges a share of the water an hour for its source's, mg/L N."""
 
     nitrate: Q
+    drip_per_h: float = 0.0
+    source: Q | float = 0.0
 
 
-def make(net: Net[Q], out: State[Q]) -> None:
-    """Add what is made."""
+def make(now: State[Q], net: Net[Q], out: State[Q]) -> None:
+    """Add what is made, and what the drip exchanges."""
     out.nitrate += net.nitrate
+    if net.drip_per_h:
+        out.nitrate += net.drip_per_h * (net.source - now.nitrate)
