@@ -7,6 +7,7 @@ import pytest
 from loquen.core.feeding.cultures import grown
 from loquen.core.feeding.foods import at_hand, fits_mouth, mixed, nourishes, reaches, suitable, why_none
 from loquen.core.feeding.left import part_after
+from loquen.core.feeding.means import crushed_for, how
 from loquen.core.feeding.rota import days_of_green, days_with_food, nearness, rota, week_of_foods
 from loquen.core.graph.asking import number
 from loquen.core.library.whole import shipped
@@ -112,6 +113,77 @@ def test_why_nothing_suits_is_the_first_reason():
     rows = [shipped().foods["courgette"]]
     assert "Axolotl eat meat" in as_text(why_none(rows, shipped().species["axolotl"], 20, False, shipped()), {})
     assert suitable(rows, shipped().species["axolotl"], 20, False, shipped()) == []
+
+
+# By what means ------------------------------------------------------------------------------------
+
+
+def test_sifters_take_powder_from_the_current_and_nothing_else():
+    sifter = shipped().species["bamboo_shrimp"]
+    foods = [
+        shipped().foods[key] for key in ("fry_powder", "shrimp_biofilm", "algae_wafers", "frozen_cyclops", "flakes")
+    ]
+    assert {food.key for food in suitable(foods, sifter, 8.0, False, shipped())} <= {"fry_powder", "shrimp_biofilm"}
+    assert suitable(foods[:2], sifter, 8.0, False, shipped())
+    assert "nothing at hand is fine powder" in as_text(why_none(foods[2:], sifter, 8.0, False, shipped()), {})
+
+
+@pytest.mark.parametrize(
+    ("kind", "length", "food", "crushed"),
+    [
+        ("trachemys_elegans", 3.0, "turtle_sticks", True),  # 6 mm for a mouth that takes 0.4 of 9 mm
+        ("trachemys_elegans", 27.0, "turtle_sticks", False),
+        ("guppy", 0.8, "flakes", True),  # 2 mm for fry of 8 mm
+        ("guppy", 4.0, "large_pellets", False),  # grown: not crushed, and too large
+    ],
+)
+def test_dry_food_is_crushed_for_the_young(kind, length, food, crushed):
+    row, one = shipped().foods[food], shipped().species[kind]
+    assert crushed_for(row, one, length) is crushed
+    assert fits_mouth(row, one, length) is (crushed or food == "turtle_sticks")
+
+
+@pytest.mark.parametrize(
+    ("species", "length", "said"),
+    [
+        ("bamboo_shrimp", 8.0, "into the current"),
+        ("trachemys_elegans", 3.0, "crush dry food to under 3.6 mm"),  # 0.4 of 0.3 of 3 cm
+        ("african_clawed_frog", 11.0, "two to four times a week. It is planned on 7 days"),
+        ("surinam_toad", 17.0, "every third to seventh day"),  # gulps prey half its own length
+        ("fire_eel", 60.0, "after the lamps are out"),
+        ("neon_tetra", 3.5, ""),
+    ],
+)
+def test_how_it_is_given(species, length, said):
+    kind = shipped().species[species]
+    found = " ".join(
+        as_text(row, {}) for row in how(kind, length, 100.0, 7, [(shipped().foods["turtle_sticks"], None)])
+    )
+    assert said in found
+    assert bool(found) == bool(said)
+
+
+def test_less_than_half_a_cube_is_given_seldom():
+    cube = shipped().foods["frozen_daphnia"]
+    neon = shipped().species["neon_tetra"]
+    (row,) = how(neon, 3.5, 0.5, 7, [(cube, 0.05)])
+    assert "half a piece is as much as 10 days of this" in as_text(row, {})
+    assert list(how(neon, 3.5, 0.5, 7, [(cube, 0.5)])) == []
+    (seldom,) = how(shipped().species["african_clawed_frog"], 11.0, 150.0, 3, [])
+    assert "days without food" not in as_text(seldom, {})
+
+
+def test_the_week_and_the_round_say_how():
+    week = fed(sheet_with(Group("bamboo_shrimp", 2), Group("neon_tetra", 10)), Larder(("shrimp_biofilm", "flakes")))
+    row = week.fed[0]
+    assert row.meals
+    assert "into the current" in as_text(row.how[0], {})
+    steps = [
+        as_text(step, {})
+        for duty in rota_duties(sheet_with(Group("bamboo_shrimp", 2)), week)
+        for step in duty.steps
+    ]
+    assert any("into the current" in step for step in steps)
 
 
 # Rotas --------------------------------------------------------------------------------------------

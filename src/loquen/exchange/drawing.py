@@ -126,7 +126,9 @@ def land_items(
             roof = top + place.land_cover_cm
             items.append(Line(((0, top), (0, roof), (run, roof), (run, top)), "pipe", 0.4, dashed=True))
     text = f"land {written(run, 'length', chosen)}, {written(place.land_above_cm, 'length', chosen)} over the water"
-    items.append(Words(0.6, top + size * 0.5, text, size * 0.8, "ink", "start"))
+    # Beside a box, whose walls stand in the way.
+    beside = run + size * 0.5 if place.land_kind == "box" else 0.6
+    items.append(Words(beside, top + size * 0.5, text, size * 0.8, "ink", "start"))
     return items
 
 

@@ -5074,6 +5074,8 @@ export interface components {
             meals: components["schemas"]["DayMeal"][];
             /** Told */
             told: components["schemas"]["Sentence"][];
+            /** How */
+            how: components["schemas"]["Sentence"][];
         };
         /**
          * Grown

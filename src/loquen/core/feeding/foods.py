@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable
 
+from loquen.core.feeding.means import POWDER_MM, crushed_for, sifts
 from loquen.core.library.rows.animals import Species
 from loquen.core.library.rows.keeping import Food
 from loquen.core.library.whole import Library
@@ -64,7 +65,12 @@ def gape_cm(kind: Species, length_cm: float) -> float:
 
 
 def fits_mouth(food: Food, kind: Species, length_cm: float) -> bool:
-    """Whether it is bitten off, or swallowed: neither too large for the mouth nor so fine that it is not worth picking up."""
+    """Whether it is bitten off, or swallowed: neither too large for the mouth nor so fine that it is not worth picking up; dry
+    food is crushed for the young, and sifters take powder alone."""
+    if sifts(kind):
+        return food.form == "dry" and food.piece_mm <= POWDER_MM
+    if crushed_for(food, kind, length_cm):
+        return True
     gape = gape_cm(kind, length_cm)
     largest = gape * (PELLET if food.form == "dry" else 1.0)
     return food.bitten or TOO_FINE * gape <= food.piece_mm / 10 <= largest
@@ -76,6 +82,8 @@ def reaches(food: Food, kind: Species, alone_at_bottom: bool) -> bool:
     What lives or is hard is looked for at any level, turtles come up for what floats, and in a tank without others above
     what falls slowly comes down to those at the bottom.
     """
+    if sifts(kind):
+        return True
     if food.sinking in REACHED[kind.level] or (alone_at_bottom and food.sinking == "slow"):
         return True
     if kind.feeds_on == "reptile":
@@ -111,6 +119,11 @@ def why_none(
     """Why nothing at hand suits: the first reason that leaves none."""
     rows = list(foods)
     gape = Term(gape_cm(kind, length_cm), "length")
+    if sifts(kind) and not any(fits_mouth(food, kind, length_cm) for food in rows):
+        return say(
+            "{who} sift the current: nothing at hand is fine powder, and they can eat nothing else.",
+            who=kind.common,
+        )
     small = [food for food in rows if fits_mouth(food, kind, length_cm)]
     if not small:
         return say("{who}: nothing at hand is small enough; they swallow up to {gape}.", who=kind.common, gape=gape)

@@ -2,10 +2,11 @@
 
 from collections import defaultdict
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import get_args
 
 from loquen.core.feeding.foods import GREEN_FRAC, at_hand, suitable, why_none
+from loquen.core.feeding.means import how
 from loquen.core.graph.asking import number
 from loquen.core.graph.nodes import State
 from loquen.core.graph.sheet import Sheet
@@ -52,6 +53,8 @@ class Fed:
     plant_frac: float
     state: State
     told: tuple[Sentence, ...]
+    how: tuple[Sentence, ...] = ()
+    """How it is given, where a pinch at the surface does not feed them."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -94,7 +97,10 @@ def rota(sheet: Sheet[Plan], larder: Larder, part: float = 1.0) -> Rota:
             meal(day, food, ration, group.meals_d) for day, food in zip(days, chosen, strict=bool(chosen))
         )
         missing = () if fit else (why_none(foods, kind, length, not above, sheet.library),)
-        rows.append(fed(place, kind, group.number, meals, missing, sheet.library))
+        row = fed(place, kind, group.number, meals, missing, sheet.library)
+        mass = number(sheet, f"animals.{place}.mass_now_g") or 0.0
+        given = {meal.food.key: (meal.food, meal.pieces) for meal in meals}
+        rows.append(replace(row, how=tuple(how(kind, length, mass, len(meals), tuple(given.values())))))
     minds = tuple(minding(rows, sheet.library))
     order: tuple[State, ...] = ("short", "tight", "holds")
     states: list[State] = [row.state for row in rows] + (["tight"] if minds else [])

@@ -44,6 +44,7 @@ class GroupWeek:
     plant_frac: float
     meals: tuple[DayMeal, ...]
     told: tuple[Sentence, ...]
+    how: tuple[Sentence, ...]
 
 
 @dataclass(frozen=True, slots=True)

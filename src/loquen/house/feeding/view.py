@@ -228,6 +228,7 @@ def group_week(row: Fed) -> GroupWeek:
             for meal in row.meals
         ),
         told=row.told,
+        how=row.how,
     )
 
 

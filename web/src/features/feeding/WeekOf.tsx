@@ -100,6 +100,11 @@ function Group({ group }: { group: GroupWeek }) {
           })}
         </ol>
       )}
+      {group.how.map((sentence, i) => (
+        <p key={i} className="text-sm text-quiet sm:col-span-2">
+          <Says sentence={sentence} />
+        </p>
+      ))}
       {group.told.map((sentence, i) => (
         <p
           key={i}

@@ -71,7 +71,7 @@ def rota_duties(sheet: Sheet[Plan], week: Rota) -> Iterator[Duty]:
             ),
             rhythm=Rhythm(weekdays=tuple(weekdays)),
             minutes=constants("routine.toml")["feeding_min"].value * min(max(meal.meals for _, meal in rows), 3),
-            steps=tuple(meal_words(row, meal) for row, meal in rows),
+            steps=(*(meal_words(row, meal) for row, meal in rows), *(step for row, _ in rows for step in row.how)),
             event=keeping.Fed(round(sum(meal.grams for _, meal in rows), 3)),
             caution=HANDS if carriers else "",
         )
