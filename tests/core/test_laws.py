@@ -7,6 +7,8 @@ import pytest
 from loquen.core.graph.nodes import WORST_FIRST
 from loquen.core.library.whole import shipped
 from loquen.core.model.parts.animals import Group
+from loquen.core.model.parts.land import Land
+from loquen.core.model.parts.tank import Patch
 from loquen.core.physics.chemistry import salinity_from_conductivity_ppt, salt_conductivity_us_cm
 from loquen.core.system.book import sheet_of
 from loquen.core.system.told import verdict_of
@@ -157,3 +159,49 @@ def test_what_siphoning_takes_is_never_less_than_none():
             for how in ("daily", "weekly")
         )
         assert daily <= weekly + SLACK
+
+
+def test_one_heater_dead_is_never_warmer_than_all_at_work_nor_colder_for_larger_ones():
+    for plan in PLANS:
+        sheet = sheet_of(plan, shipped())
+        dead, all_at_work = value(sheet, "one_dead_c"), value(sheet, "water_c")
+        if dead is not None and all_at_work is not None:
+            assert dead <= all_at_work + SLACK
+
+    def larger(plan):
+        return with_heat(plan, fitted_w=plan.heat.fitted_w * 1.5) if plan.heat.fitted_w is not None else None
+
+    assert [plan for plan, small, large in pairs_of("one_dead_c", larger) if large < small - SLACK] == []
+
+
+def test_more_soil_never_leaves_more_carbonate_hardness():
+    """A corner takes less than half of the floor, by a part of it each."""
+
+    def on(share):
+        def soiled(plan):
+            row = Patch(patch_bed="soil", patch_frac=share, patch_front_cm=4.0, patch_back_cm=4.0)
+            return replace(plan, tank=replace(plan.tank, bed="none"), patches=(row,))
+
+        return soiled
+
+    for less, more in ((0.05, 0.1), (0.1, 0.4), (0.4, 0.9)):
+        corners = [on(less)(plan) for plan in PLANS[::2]]
+        found = list(pairs_of("settled_kh_dkh", lambda plan, more=more: on(more)(plan), corners))
+        assert found
+        assert [plan for plan, corner, half in found if half > corner + SLACK] == []
+
+
+def test_land_takes_water_by_its_area_and_never_adds_any():
+    def banked(run_cm):
+        def one(plan):
+            tank = replace(plan.tank, tank_length_cm=100.0, tank_width_cm=50.0)
+            return replace(plan, tank=tank, land=Land("bank", 1, run_cm, 50.0, 0.0))
+
+        return one
+
+    for less, more in ((1.0, 2.0), (2.0, 30.0), (30.0, 60.0)):
+        narrow = [banked(less)(plan) for plan in PLANS[::4]]
+        for key in ("real_volume_l", "surface_m2"):
+            pairs = list(pairs_of(key, lambda plan, more=more: banked(more)(plan), narrow))
+            assert pairs
+            assert [plan for plan, wide, small in pairs if small > wide + SLACK] == []
