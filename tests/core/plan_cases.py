@@ -28,7 +28,7 @@ def listed(file):
 
 def plan_of(case):
     """The plan of a case: lists of rows are put in whole, other values one by one by their path."""
-    data = asdict(BASES[case["base"]]())
+    data = asdict(BASES[case.get("base", "bare")]())
     for path, value in case.get("set", {}).items():
         if path.startswith(CONSTANT):
             continue
