@@ -6,6 +6,8 @@ import { letters, Words } from "./Words";
 export function Dimensions({ section, scale }: { section: Section; scale: number }) {
   const units = useUnits();
   const { length_cm: length, height_cm: height, water_cm: water } = section;
+  // Where a dry place stands, its own words are at the left.
+  const clear = section.land ? Math.max(length * 0.42, shore(section) * 1.12 + length * 0.02) : length * 0.02;
   const tick = scale * 0.008;
   const type = letters(scale);
   const off = scale * 0.035;
@@ -27,7 +29,7 @@ export function Dimensions({ section, scale }: { section: Section; scale: number
           {...text}
         />
         <Label x={-off} y={-height / 2} words={units.text(height, "length")} turned {...text} />
-        <Words x={shore(section) * 1.12 + length * 0.02} y={-water + type * 1.25} size={type} ground="water">
+        <Words x={clear} y={-water + type * 1.25} size={type} ground="water">
           water {units.text(water, "length")}
         </Words>
       </g>
